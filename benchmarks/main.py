@@ -1,0 +1,34 @@
+"""Runs every measurement once and prints what it found, with the aim beside it."""
+
+import os
+import tempfile
+from pathlib import Path
+
+import django
+
+from tools import house, serving
+
+SERIAL = "Q4-0172"
+CALLS = 300
+
+
+def main() -> None:
+    """Measure requests, replay, frames and the browser."""
+    with tempfile.TemporaryDirectory() as folder:
+        database = Path(folder) / "benchmark.sqlite3"
+        os.environ |= serving.load_demo(database)
+        django.setup()
+        from benchmarks import browser, core, requests
+        from benchmarks.long_ledger import fill
+
+        fill(SERIAL)
+        print("One run on this machine; milliseconds unless said otherwise.\n")
+        core.measure(SERIAL)
+        with requests.running_server(database) as port:
+            requests.measure(port, SERIAL, CALLS)
+            browser.measure(port)
+
+
+if __name__ == "__main__":
+    house.ensure_var()
+    main()

@@ -1,0 +1,27 @@
+"""The cam card: what the grinder says the events are, at which checking lift, and how far off is allowed.
+
+Events are written as trade does: intake opens before TDC and closes after BDC, exhaust opens before BDC and closes after TDC.
+A negative figure is on the other side. All crank degrees.
+"""
+
+__all__ = ["CardLine", "Flank"]
+
+from typing import Literal
+
+from pydantic import Field
+
+from gurvo_core.engine.camshaft import Valve
+from gurvo_core.engine.part import Part, Word
+
+Flank = Literal["opening", "closing"]
+
+
+class CardLine(Part):
+    """One valve's events at one checking lift."""
+
+    camshaft: Word
+    valve: Valve
+    lift_mm: float = Field(gt=0, le=40, description="Checking lift, valve lift [mm]")
+    opens_deg: float = Field(ge=-90, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
+    closes_deg: float = Field(ge=-90, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")
+    tolerance_deg: float = Field(gt=0, le=20, description="Half-width allowed for the centreline [deg]")

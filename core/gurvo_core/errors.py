@@ -1,0 +1,81 @@
+"""What the core says when it cannot go on: one sentence, with the field it is about.
+
+The family::
+
+    CoreError (ValueError)
+    ├── FigureError      a typed figure that is no number, or out of what can be
+    ├── GeometryError    dimensions that cannot turn over
+    ├── ReadingError     a reading that cannot belong to this wheel, lobe or method
+    ├── DocumentError    an engine document with faults (carries all of them)
+    ├── EntryRefused     an entry the ledger cannot take now
+    └── NotConverged     a solver that found no answer (carries its data)
+"""
+
+__all__ = ["CoreError", "DocumentError", "EntryRefused", "Fault", "FigureError", "GeometryError", "NotConverged", "ReadingError"]
+
+from dataclasses import dataclass
+
+
+class CoreError(ValueError):
+    """A refusal: which input, what it was, the rule it breaks and what would be right."""
+
+    code = "refused"
+
+    def __init__(self, field: str, value: object, rule: str) -> None:
+        self.field = field
+        self.value = value
+        self.rule = rule
+        super().__init__(f"{rule[0].upper()}{rule[1:]}")
+
+    def under(self, path: str) -> "CoreError":
+        """Return the same refusal with its field placed below ``path``."""
+        return type(self)(f"{path}.{self.field}" if self.field else path, self.value, self.rule)
+
+
+class FigureError(CoreError):
+    """A typed figure that is not a number, or lies outside what can be."""
+
+    code = "figure"
+
+
+class GeometryError(CoreError):
+    """Dimensions that cannot be an engine."""
+
+    code = "geometry"
+
+
+class ReadingError(CoreError):
+    """A reading that cannot belong to this wheel, this lobe or this method."""
+
+    code = "reading"
+
+
+class EntryRefused(CoreError):  # noqa: N818 - said as it happens
+    """An entry the ledger cannot take as things stand."""
+
+    code = "entry"
+
+
+class NotConverged(CoreError):  # noqa: N818 - said as it happens
+    """A solver that found no answer."""
+
+    code = "not_converged"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Fault:
+    """One fault of an engine document: where (JSON path) and what, in one sentence."""
+
+    path: str
+    sentence: str
+
+
+class DocumentError(CoreError):
+    """An engine document with faults; ``faults`` holds every one of them."""
+
+    code = "document"
+
+    def __init__(self, faults: list[Fault]) -> None:
+        self.faults = faults
+        first = faults[0]
+        super().__init__(first.path, None, first.sentence)

@@ -1,0 +1,158 @@
+"""Lobes and valves: lift from a profile table, and the angle at which a lift is passed.
+
+Cam degrees count from the nose, negative on the opening side. Lobe lift [mm]; valve lift = rocker ratio x lobe lift - lash,
+never below zero. Between the lines of the table a shape-keeping cubic (PCHIP) is used; outside it the lobe is base circle.
+"""
+
+__all__ = ["crossing_cam_deg", "lobe_lift_mm", "most_valve_lift_mm", "valve_lift_mm"]
+
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from scipy.interpolate import PchipInterpolator
+from scipy.optimize import brentq
+
+from gurvo_core.engine import Camshaft, Flank, LiftProfile, Lobe
+from gurvo_core.errors import ReadingError
+
+CROSSING_TOLERANCE_DEG = 1e-9
+
+
+@lru_cache(maxsize=256)
+def _curve(profile: LiftProfile) -> PchipInterpolator:
+    return PchipInterpolator(profile.cam_deg, profile.lobe_lift_mm, extrapolate=False)
+
+
+def lobe_lift_mm(cam_deg: ArrayLike, profile: LiftProfile) -> NDArray[np.float64]:
+    """Return lobe lift at cam angles from the nose.
+
+    Parameters
+    ----------
+    cam_deg : array_like
+        Cam degrees from the nose [deg]; any whole turns are taken off.
+    profile : LiftProfile
+        The lobe's table.
+
+    Returns
+    -------
+    lift_mm : ndarray
+        Lobe lift [mm], same shape as ``cam_deg``.
+
+    Source
+    ------
+    Fritsch and Carlson's monotone cubic, as in scipy's PchipInterpolator.
+
+    Example
+    -------
+    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
+    >>> lobe_lift_mm([0, 180, 390], table).tolist()
+    [6.0, 0.0, 3.0]
+    """
+    from_nose = np.mod(np.asarray(cam_deg, dtype=np.float64) + 180, 360) - 180
+    return np.asarray(np.nan_to_num(_curve(profile)(from_nose), nan=0.0), dtype=np.float64)
+
+
+def valve_lift_mm(cam_deg: ArrayLike, profile: LiftProfile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:
+    """Return valve lift at cam angles from the lobe's nose.
+
+    Parameters
+    ----------
+    cam_deg : array_like
+        Cam degrees from the nose [deg].
+    profile : LiftProfile
+        The lobe's table.
+    camshaft : Camshaft
+        For its rocker ratio [-].
+    lobe : Lobe
+        For its lash at the valve [mm].
+
+    Returns
+    -------
+    lift_mm : ndarray
+        Valve lift [mm], never below zero.
+
+    Source
+    ------
+    Definition: rocker ratio x lobe lift - lash.
+
+    Example
+    -------
+    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0.5)
+    >>> valve_lift_mm([0, 90], table, Camshaft(id="c", name="c", rocker_ratio=1.5, lobes=(lobe,)), lobe).tolist()
+    [8.5, 0.0]
+    """
+    return np.maximum(camshaft.rocker_ratio * lobe_lift_mm(cam_deg, profile) - lobe.lash_mm, 0.0)
+
+
+def most_valve_lift_mm(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe) -> float:
+    """Return the greatest valve lift of a lobe.
+
+    Parameters
+    ----------
+    profile : LiftProfile
+        The lobe's table.
+    camshaft : Camshaft
+        For its rocker ratio [-].
+    lobe : Lobe
+        For its lash [mm].
+
+    Returns
+    -------
+    lift_mm : float
+        Valve lift at the nose [mm].
+
+    Source
+    ------
+    Definition, at the nose.
+
+    Example
+    -------
+    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
+    >>> most_valve_lift_mm(table, Camshaft(id="c", name="c", lobes=(lobe,)), lobe)
+    6.0
+    """
+    return camshaft.rocker_ratio * max(profile.lobe_lift_mm) - lobe.lash_mm
+
+
+@lru_cache(maxsize=4096)
+def crossing_cam_deg(profile: LiftProfile, lift_mm: float, flank: Flank) -> float:
+    """Return where a flank passes a lobe lift.
+
+    Parameters
+    ----------
+    profile : LiftProfile
+        The lobe's table.
+    lift_mm : float
+        Lobe lift [mm], above zero and below the nose.
+    flank : {"opening", "closing"}
+        Which side of the nose.
+
+    Returns
+    -------
+    cam_deg : float
+        Cam degrees from the nose [deg], negative for opening.
+
+    Raises
+    ------
+    ReadingError
+        If the lobe does not pass that lift; at zero the event is not defined.
+
+    Source
+    ------
+    Brent's method on the table's monotone flank, to 1e-9 deg.
+
+    Example
+    -------
+    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
+    >>> round(crossing_cam_deg(table, 3.0, "closing"), 6)
+    30.0
+    """
+    top_mm = max(profile.lobe_lift_mm)
+    if not 0 < lift_mm < top_mm:
+        raise ReadingError("lift", lift_mm, f"this lobe passes lifts above 0 and below {top_mm:.2f} mm, not {lift_mm:g} mm")
+    ends = (profile.cam_deg[0], 0.0) if flank == "opening" else (0.0, profile.cam_deg[-1])
+    curve = _curve(profile)
+    return float(brentq(lambda cam_deg: float(curve(cam_deg)) - lift_mm, *ends, xtol=CROSSING_TOLERANCE_DEG))

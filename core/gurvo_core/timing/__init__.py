@@ -1,0 +1,55 @@
+"""Timing: degree wheels, true TDC, lift events, verdicts and corrections.
+
+``wheel`` reads the builder's own wheel; ``tdc`` and ``tdc_fit`` find true TDC; ``events`` turns readings into events,
+centrelines and advance; ``uncertainty`` and ``verdict`` say how far a figure can be trusted; ``correction`` says what to move.
+"""
+
+__all__ = [
+    "Correction",
+    "DropReading",
+    "Estimate",
+    "Judgement",
+    "Move",
+    "Numbering",
+    "Runs",
+    "Side",
+    "TdcEstimate",
+    "Verdict",
+    "Wheel",
+    "advance_deg",
+    "card_faults",
+    "centreline_deg",
+    "corrections",
+    "event_deg",
+    "fit_tdc",
+    "in_words",
+    "judge",
+    "overlap_deg",
+    "profile_event_deg",
+    "separation_cam_deg",
+    "sides_of",
+    "standard_uncertainty",
+    "tdc_at_top",
+    "tdc_by_equal_drops",
+    "tdc_by_stop",
+    "top_half_width_deg",
+    "wheel_deg",
+    "wheel_figure",
+]
+
+from gurvo_core.timing.card import card_faults
+from gurvo_core.timing.correction import Correction, Move, corrections
+from gurvo_core.timing.events import (
+    advance_deg,
+    centreline_deg,
+    event_deg,
+    in_words,
+    overlap_deg,
+    profile_event_deg,
+    separation_cam_deg,
+)
+from gurvo_core.timing.tdc import TdcEstimate, tdc_at_top, tdc_by_equal_drops, tdc_by_stop, top_half_width_deg
+from gurvo_core.timing.tdc_fit import DropReading, fit_tdc
+from gurvo_core.timing.uncertainty import Estimate, standard_uncertainty
+from gurvo_core.timing.verdict import Judgement, Verdict, judge
+from gurvo_core.timing.wheel import Numbering, Runs, Side, Wheel, sides_of, wheel_deg, wheel_figure

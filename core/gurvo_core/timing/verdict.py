@@ -1,0 +1,60 @@
+"""Verdicts by the guard-band rule: nothing is called in or out unless the figure's own uncertainty allows it."""
+
+__all__ = ["Judgement", "Verdict", "judge"]
+
+from dataclasses import dataclass
+from typing import Literal
+
+from gurvo_core.timing.uncertainty import Estimate
+
+Verdict = Literal["in", "out", "can't tell"]
+ROUNDING = 1e-9  # a distance that differs from U by rounding alone counts as equal to it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Judgement:
+    """A verdict and, when it cannot tell, what would settle it."""
+
+    verdict: Verdict
+    settles: str = ""
+
+
+def judge(figure: Estimate, low: float, high: float, unit: str) -> Judgement:
+    """Return whether a figure is inside its limits.
+
+    Parameters
+    ----------
+    figure : Estimate
+        The figure and its standard uncertainty [unit].
+    low, high : float
+        Limits [unit].
+    unit : str
+        As it is said, such as ``°``.
+
+    Returns
+    -------
+    judgement : Judgement
+        ``in`` when inside by at least U, ``out`` when outside by at least U, otherwise ``can't tell``; on a limit it can't tell.
+
+    Source
+    ------
+    [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less U either side.
+
+    Example
+    -------
+    >>> judge(Estimate(value=106.5, u=0.2), 106.0, 110.0, "°").verdict
+    'in'
+    """
+    inside = min(figure.value - low, high - figure.value)
+    needed = figure.expanded - ROUNDING
+    if inside > 0 and inside >= needed:
+        return Judgement(verdict="in")
+    if inside < 0 and -inside >= needed:
+        return Judgement(verdict="out")
+    if figure.expanded > (high - low) / 2:
+        settles = f"U = {figure.expanded:.2f}{unit} is more than half the tolerance: these gauges cannot settle it, use finer ones."
+    else:
+        settles = (
+            f"It lies {abs(inside):.2f}{unit} from a limit and U = {figure.expanded:.2f}{unit}: take more readings or use a finer gauge."
+        )
+    return Judgement(verdict="can't tell", settles=settles)

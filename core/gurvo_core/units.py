@@ -1,0 +1,143 @@
+"""Units at the door: a typed figure and its unit become millimetres, newton metres or degrees, once.
+
+The ledger keeps what was typed; this is the only place that converts, and the only one that uses pint.
+"""
+
+__all__ = ["Quantity", "Unit", "per_unit", "read_figure", "to_inside"]
+
+import re
+from functools import cache
+from typing import Literal
+
+import pint
+
+from gurvo_core.errors import FigureError
+
+Unit = Literal["deg", "mm", "in", "thou", "N·m", "lbf·ft", "lbf·in"]
+Quantity = Literal["angle", "length", "torque"]
+
+_QUANTITY: dict[Unit, Quantity] = {
+    "deg": "angle",
+    "mm": "length",
+    "in": "length",
+    "thou": "length",
+    "N·m": "torque",
+    "lbf·ft": "torque",
+    "lbf·in": "torque",
+}
+_INSIDE = {"angle": "degree", "length": "millimetre", "torque": "newton * metre"}
+_PINT_NAME = {
+    "deg": "degree",
+    "mm": "millimetre",
+    "in": "inch",
+    "thou": "thou",
+    "N·m": "newton * metre",
+    "lbf·ft": "force_pound * foot",
+    "lbf·in": "force_pound * inch",
+}
+_NUMBER = re.compile(r"[+-]?([0-9]+([.,][0-9]*)?|[.,][0-9]+)")
+_REGISTRY: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
+
+
+@cache
+def per_unit(unit: Unit) -> float:
+    """Return how much one of a unit is in the unit used inside (deg, mm or N·m).
+
+    Parameters
+    ----------
+    unit : Unit
+        One of the units a person may type.
+
+    Returns
+    -------
+    factor : float
+        Degrees, millimetres or newton metres in one ``unit``.
+
+    Source
+    ------
+    pint's definitions, which are the exact ones of NIST SP 811 (1 in = 25.4 mm, 1 lbf = 4.4482216152605 N).
+
+    Example
+    -------
+    >>> per_unit("in")
+    25.4
+    """
+    inside = _INSIDE[_QUANTITY[unit]]
+    return round(float(_REGISTRY.Quantity(1, _PINT_NAME[unit]).to(inside).magnitude), 14)
+
+
+def read_figure(text: str, field: str = "text") -> float:
+    """Return the number somebody typed; a comma is as good as a point.
+
+    Parameters
+    ----------
+    text : str
+        What was typed.
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    number : float
+        The figure, unit unknown [-].
+
+    Raises
+    ------
+    FigureError
+        If it is not a plain decimal number.
+
+    Source
+    ------
+    House rule: we never alter a measured figure, we refuse it with a reason.
+
+    Example
+    -------
+    >>> read_figure("50,5")
+    50.5
+    """
+    plain = text.strip()
+    if not _NUMBER.fullmatch(plain):
+        shown = f"“{plain[:20]}” is not a number" if plain else "nothing was typed"
+        raise FigureError(field, text, f"{shown}; type digits with one point or comma, such as 41.5")
+    if len(plain) > 12:
+        raise FigureError(field, text, f"“{plain[:20]}” has more digits than any gauge shows; type 12 characters at most")
+    return float(plain.replace(",", "."))
+
+
+def to_inside(text: str, unit: Unit, quantity: Quantity, field: str = "text") -> float:
+    """Return a typed figure in the unit used inside.
+
+    Parameters
+    ----------
+    text : str
+        What was typed.
+    unit : Unit
+        The unit it was typed in.
+    quantity : Quantity
+        What it must measure.
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    inside : float
+        The figure in degrees, millimetres or newton metres.
+
+    Raises
+    ------
+    FigureError
+        If it is not a number, or the unit measures something else.
+
+    Source
+    ------
+    Factors by ``per_unit``.
+
+    Example
+    -------
+    >>> round(to_inside("50", "thou", "length"), 9)
+    1.27
+    """
+    if _QUANTITY[unit] != quantity:
+        fitting = ", ".join(u for u, q in _QUANTITY.items() if q == quantity)
+        raise FigureError("unit", unit, f"the unit {unit} does not measure {quantity}; use {fitting}")
+    return read_figure(text, field) * per_unit(unit)

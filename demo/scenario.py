@@ -1,0 +1,129 @@
+"""Loads the demo: people, gauges, the Quern 4 and five engines at different places of the work.
+
+Everything goes through the same door as a real entry. Only the clock is set back, so that the ledger reads like days of work.
+"""
+
+import json
+import uuid
+from contextlib import AbstractContextManager
+from datetime import datetime, timedelta
+from pathlib import Path
+from unittest import mock
+
+import django
+
+FAMILIES = Path(__file__).parent / "families"
+WHEEL = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
+EVENTS = (("intake", "opening"), ("intake", "closing"), ("exhaust", "opening"), ("exhaust", "closing"))
+
+
+class Bench:
+    """One builder working at one engine, some hours or days ago."""
+
+    def __init__(self, engine: "Engine", by: "User", begun: datetime) -> None:  # noqa: F821 - known once Django is ready
+        self.engine, self.by, self.clock = engine, by, begun
+
+    def _at(self) -> AbstractContextManager[object]:
+        self.clock += timedelta(seconds=95)
+        return mock.patch("django.utils.timezone.now", return_value=self.clock)
+
+    def enter(self, **body: object) -> uuid.UUID:
+        """Make one entry."""
+        from work import bridge, services
+
+        entry_id = uuid.uuid4()
+        with self._at():
+            services.record(self.engine, entry_id=entry_id, body=bridge.BODY.validate_python(body), by=self.by)
+        return entry_id
+
+    def decide(self, subject: str, **rest: object) -> None:
+        """Make a decision."""
+        self.enter(kind="decision", decision={"subject": subject, **rest})
+
+    def state(self) -> "BenchState":  # noqa: F821 - known once Django is ready
+        """What the bench shows now."""
+        from gurvo_core.work import present
+        from work import bridge
+
+        return present(bridge.ledger_of(self.engine).situation)
+
+    def find_tdc(self, before: str, after: str) -> None:
+        """Set up the wheel and find true TDC by a positive stop."""
+        self.decide("setup", **WHEEL)
+        self.decide("tdc_method", method="positive_stop")
+        for place, text in (("before", before), ("after", after)):
+            wheel = {"text": text, "side": f"{place} TDC"}
+            self.enter(kind="tdc_reading", method="positive_stop", place=place, wheel=wheel)
+        tdc = self.state().tdc
+        assert tdc is not None
+        self.enter(kind="wheel_zero", method="positive_stop", zero_deg=tdc.zero_deg)
+        self.decide("stop_out")
+
+    def lift(self, valve: str, flank: str, text: str, side: str) -> uuid.UUID:
+        """Take one lift reading at 1.00 mm."""
+        body = {"camshaft": "cam", "cylinder": 1, "valve": valve, "flank": flank}
+        return self.enter(kind="lift_reading", lift={"text": "1.00", "unit": "mm"}, wheel={"text": text, "side": side}, **body)
+
+    def degree(self, *figures: tuple[str, str]) -> None:
+        """Take the four events' readings."""
+        for (valve, flank), (text, side) in zip(EVENTS, figures, strict=True):
+            self.lift(valve, flank, text, side)
+
+
+def load() -> None:
+    """Load the demo into an empty database."""
+    from django.contrib.auth.models import User
+    from django.utils import timezone
+
+    from demo.people import GAUGES, PEOPLE
+    from engine.services import add_revision
+    from shop.models import Gauge
+    from shop.services import add_person
+    from work.services import put_on_stand
+
+    for person in PEOPLE:
+        add_person(**person)
+    Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
+    lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
+    for file in sorted(FAMILIES.glob("*.json")):
+        add_revision(json.loads(file.read_text("utf-8")), by=lead)
+
+    today = timezone.localdate()
+    morning = timezone.now().replace(hour=7, minute=12, second=8, microsecond=0) - timedelta(days=1)
+
+    def bench(serial: str, purpose: str, stand: int, days: int, begun: timedelta) -> Bench:
+        engine = put_on_stand(
+            serial=serial, family="quern-4", purpose=purpose, stand=stand, promised=today + timedelta(days=days), by=builder
+        )
+        return Bench(engine, builder, morning + begun)
+
+    finished = bench("Q4-0169", "village fire pump", 1, -1, timedelta(hours=-22))
+    finished.find_tdc("38", "37.5")
+    slipped = finished.lift("intake", "opening", "27.5", "before TDC")
+    finished.enter(kind="strike", strikes=str(slipped), reason="went past it, turned back")
+    finished.degree(("16.5", "before TDC"), ("51.5", "after BDC"), ("54", "before BDC"), ("13.5", "after TDC"))
+    advance = finished.state().cams[0].advance_deg
+    finished.decide("cam", camshaft="cam", advance_deg=advance, reason="")
+    finished.by = lead
+    finished.decide("sign_off", remark="Marks and wheel agree.")
+
+    out = bench("Q4-0170", "irrigation pump", 2, 1, timedelta(hours=1))
+    out.find_tdc("41", "41.5")
+    out.degree(("20.5", "before TDC"), ("48", "after BDC"), ("58", "before BDC"), ("10", "after TDC"))
+
+    half = bench("Q4-0171", "vineyard tractor", 3, 3, timedelta(hours=3))
+    half.find_tdc("41.5", "41")
+    half.enter(kind="note", text="Cam sprocket bolts at hand; oil on the lobes.")
+    wrong = half.lift("intake", "opening", "72.5", "before TDC")
+    half.enter(kind="strike", strikes=str(wrong), reason="misread the wheel")
+    half.lift("intake", "opening", "17.5", "before TDC")
+
+    found = bench("Q4-0172", "railcar heater set", 4, 4, timedelta(hours=5))
+    found.find_tdc("36.5", "38")
+
+    bench("Q4-0173", "vineyard tractor", 5, 9, timedelta(hours=6))
+
+
+if __name__ == "__main__":
+    django.setup()
+    load()

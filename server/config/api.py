@@ -1,0 +1,104 @@
+"""Assembles the API: routers, and the one place where every refusal becomes a Problem."""
+
+from collections.abc import Callable, Iterable
+from functools import wraps
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.security import django_auth
+
+from config.schemas import Problem
+from engine.api import router as families
+from gurvo_core.engine.reading import plain_sentence
+from gurvo_core.errors import CoreError
+from shop.api import router as shop
+from shop.api import session_router
+from shop.errors import Refusal
+from work.api import router as engines
+
+FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
+TAGGED_UNIONS = ("entry", "decision")
+
+
+def field_path(location: Iterable[object]) -> list[str]:
+    """Return where in the sent body a fault lies: without the framework's own levels and the tags of tagged unions."""
+    path: list[str] = []
+    parts = iter(str(part) for part in location if part not in FRAMEWORK_LEVELS)
+    for part in parts:
+        path.append(part)
+        if part in TAGGED_UNIONS:
+            next(parts, None)
+    return path
+
+
+def _for_the_signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """The OpenAPI document is for those who are signed in."""
+
+    @wraps(view)
+    def guarded(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        if not request.user.is_authenticated:
+            return _stranger(request, AuthenticationError())
+        return view(request, *args, **kwargs)
+
+    return guarded
+
+
+api = NinjaAPI(
+    title="Gurvo",
+    version="1",
+    auth=django_auth,
+    docs_url=None,
+    openapi_url="openapi.json",
+    docs_decorator=_for_the_signed_in,
+    urls_namespace="api",
+)
+api.add_router("/session", session_router, tags=["session"])
+api.add_router("", shop, tags=["shop"])
+api.add_router("/families", families, tags=["families"])
+api.add_router("/engines", engines, tags=["engines"])
+
+
+def problem(request: HttpRequest, status: int, code: str, sentence: str, field: str = "") -> HttpResponse:
+    """Answer with a Problem."""
+    return api.create_response(request, Problem(code=code, field=field, sentence=sentence).model_dump(), status=status)
+
+
+@api.exception_handler(Refusal)
+def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
+    return problem(request, error.status, error.code, error.sentence, error.field)
+
+
+@api.exception_handler(CoreError)
+def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
+    sentence = str(error)
+    return problem(request, 422, error.code, sentence if sentence.endswith((".", "?")) else f"{sentence}.", error.field)
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    first = error.errors[0]
+    path = field_path(first["loc"])
+    return problem(request, 422, "shape", plain_sentence({**first, "loc": path}), ".".join(path))
+
+
+@api.exception_handler(AuthenticationError)
+def _stranger(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+    return problem(request, 401, "sign_in", "You are not signed in; sign in and send it again.")
+
+
+@api.exception_handler(Http404)
+def _missing(request: HttpRequest, _error: Http404) -> HttpResponse:
+    return problem(request, 404, "missing", "There is nothing here by that name.")
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
+    return problem(request, 413, "too_big", "This is larger than any entry can be (256 kB); send less.")
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return problem(request, error.status_code, "request", str(error))

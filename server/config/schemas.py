@@ -1,0 +1,25 @@
+"""Shapes every app shares: what we accept refuses unknown fields; every refusal has one format."""
+
+__all__ = ["InSchema", "Problem", "refusals"]
+
+from ninja import Schema
+from pydantic import ConfigDict
+
+
+class InSchema(Schema):
+    """What we accept: no unknown fields, no NaN or infinity."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class Problem(Schema):
+    """A refusal: a code for programs, a field path, one sentence for people."""
+
+    code: str
+    field: str = ""
+    sentence: str
+
+
+def refusals(*statuses: int) -> dict[int, type[Problem]]:
+    """Return response declarations for these refusals."""
+    return dict.fromkeys(statuses, Problem)

@@ -1,0 +1,82 @@
+"""The shop's API: the session, preferences, gauges."""
+
+from django.contrib.auth import logout
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from django.utils import timezone
+from django.views.decorators.csrf import ensure_csrf_cookie
+from ninja import Router, Status
+from ninja.decorators import decorate_view
+from ninja.utils import check_csrf
+
+from config.schemas import Problem, refusals
+from gurvo_core.units import per_unit
+from shop import services
+from shop.errors import Forbidden
+from shop.models import Gauge, Preference
+from shop.roles import role_of
+from shop.schemas import GaugeOut, LengthUnit, Person, PreferenceIn, Session, SignIn, UnitFactor
+
+session_router = Router()
+router = Router()
+_DECIMALS: dict[LengthUnit, int] = {"mm": 2, "in": 4, "thou": 1}
+
+
+def _session(user: object) -> Session:
+    person = None
+    if isinstance(user, User):
+        likes = Preference.objects.filter(user=user).first() or Preference(user=user)
+        person = Person.model_validate(
+            {
+                "username": user.username,
+                "name": user.first_name or user.username,
+                "role": role_of(user),
+                "length_unit": likes.length_unit,
+                "seen_from": likes.seen_from,
+            }
+        )
+    units = {unit: UnitFactor(mm_per_unit=per_unit(unit), decimals=places, label=unit) for unit, places in _DECIMALS.items()}
+    return Session(person=person, length_units=units)
+
+
+@session_router.get("", response=Session, auth=None, operation_id="session_look", summary="Who is signed in")
+@decorate_view(ensure_csrf_cookie)
+def look(request: HttpRequest) -> Session:
+    """Say who is signed in; nobody is an answer too."""
+    return _session(request.user)
+
+
+@session_router.post(
+    "", response={200: Session, **refusals(401, 403, 422, 429)}, auth=None, operation_id="session_sign_in", summary="Sign in"
+)
+def sign_in(request: HttpRequest, payload: SignIn) -> Session:
+    """Sign in with name and password."""
+    if check_csrf(request):
+        raise Forbidden("This page is stale; load it again and sign in.")
+    services.sign_in(request, payload.username, payload.password)
+    return _session(request.user)
+
+
+@session_router.delete("", response={204: None, 401: Problem}, operation_id="session_sign_out", summary="Sign out")
+def sign_out(request: HttpRequest) -> Status[None]:
+    """Sign out."""
+    logout(request)
+    return Status(204, None)
+
+
+@router.put("/me", response={200: Session, **refusals(401, 422)}, operation_id="me_set", summary="Keep how I like to see things")
+def set_preference(request: HttpRequest, payload: PreferenceIn) -> Session:
+    """Keep unit and side of the person signed in."""
+    assert isinstance(request.user, User)
+    services.set_preference(request.user, length_unit=payload.length_unit, seen_from=payload.seen_from)
+    return _session(request.user)
+
+
+@router.get("/gauges", response={200: list[GaugeOut], 401: Problem}, operation_id="gauges_list", summary="All gauges")
+def gauges(request: HttpRequest) -> list[GaugeOut]:
+    """List wheels and dials with what their calibration says."""
+    today = timezone.localdate()
+    return [
+        GaugeOut.model_validate({**gauge, "overdue": gauge["due"] is not None and gauge["due"] < today})
+        for gauge in Gauge.objects.order_by("kind", "code").values()
+    ]

@@ -1,0 +1,36 @@
+"""Refusals that are about the shop and not about the craft: who may, what is taken, what is there already."""
+
+__all__ = ["Conflict", "Forbidden", "Refusal", "SignInFailed"]
+
+
+class Refusal(Exception):  # noqa: N818 - said as it happens
+    """A refusal with its code, its field and one sentence."""
+
+    status = 422
+    code = "refused"
+
+    def __init__(self, sentence: str, field: str = "") -> None:
+        self.sentence = sentence
+        self.field = field
+        super().__init__(sentence)
+
+
+class Forbidden(Refusal):
+    """Signed in, but not the one who may."""
+
+    status = 403
+    code = "forbidden"
+
+
+class Conflict(Refusal):
+    """It clashes with what is there already."""
+
+    status = 409
+    code = "conflict"
+
+
+class SignInFailed(Refusal):
+    """Wrong name or password, or too many tries."""
+
+    status = 401
+    code = "sign_in"

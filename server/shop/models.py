@@ -1,0 +1,37 @@
+"""Gauges, and how each person likes to see things. People are Django's own users, their role is a group."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Gauge(models.Model):
+    """A degree wheel or dial with what its calibration says."""
+
+    class Kind(models.TextChoices):
+        """What it measures."""
+
+        WHEEL = "wheel"
+        DIAL = "dial"
+
+    code = models.SlugField(primary_key=True, max_length=40)
+    name = models.CharField(max_length=80)
+    kind = models.CharField(max_length=10, choices=Kind)
+    resolution = models.FloatField(help_text="Smallest step read [deg or mm]")
+    expanded_uncertainty = models.FloatField(help_text="U (k = 2) of its calibration [deg or mm]")
+    due = models.DateField(null=True, blank=True)
+
+    def __str__(self) -> str:
+        """Name it as the shop does."""
+        return f"{self.code} {self.name}"
+
+
+class Preference(models.Model):
+    """How one person likes to see things."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preference")
+    length_unit = models.CharField(max_length=4, default="mm", choices=[("mm", "mm"), ("in", "in"), ("thou", "thou")])
+    seen_from = models.CharField(max_length=10, default="front", choices=[("front", "front"), ("flywheel", "flywheel")])
+
+    def __str__(self) -> str:
+        """Whose it is."""
+        return f"{self.user}: {self.length_unit}, from the {self.seen_from}"

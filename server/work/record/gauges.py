@@ -1,0 +1,31 @@
+"""Which gauges a reading was taken with, and how far one reading of each can be trusted."""
+
+from collections.abc import Iterable, Iterator
+
+from gurvo_core.timing.uncertainty import COVERAGE
+from gurvo_core.work import LedgerEntry
+from gurvo_core.work.entries import Gauge, LiftReading, TdcReading
+from gurvo_core.work.readings import gauge_u
+
+SHOWN = {"wheel": ("°", 2), "dial": (" mm", 3)}
+
+
+def with_gauges(entries: Iterable[LedgerEntry]) -> Iterator[tuple[LedgerEntry, dict[str, Gauge]]]:
+    """Go through a ledger with the gauges that were set up at each entry, by kind."""
+    gauges: dict[str, Gauge] = {}
+    for entry in entries:
+        gauges = gauges | {gauge.kind: gauge for gauge in entry.gauges}
+        yield entry, gauges
+
+
+def said_of(entry: LedgerEntry, gauges: dict[str, Gauge]) -> str:
+    """Say with what a reading was taken: the wheel, and the dial when a length was read; nothing for other entries."""
+    body = entry.body
+    if not isinstance(body, TdcReading | LiftReading):
+        return ""
+    dial_read = body.drop is not None if isinstance(body, TdcReading) else True
+    return ", ".join(
+        f"{gauge.id} U = {COVERAGE * gauge_u(gauge):.{SHOWN[kind][1]}f}{SHOWN[kind][0]}"
+        for kind, gauge in sorted(gauges.items(), reverse=True)
+        if kind == "wheel" or dial_read
+    )

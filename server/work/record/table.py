@@ -1,0 +1,75 @@
+"""The readings as CSV: what was typed, what it is in degrees and mm, how sure, and which were struck."""
+
+import csv
+import io
+
+from gurvo_core.work import LedgerEntry, struck_by
+from gurvo_core.work.entries import Gauge, LiftReading, Strike, TdcReading
+from gurvo_core.work.readings import gauge_u
+from work import bridge
+from work.models import Engine, Entry
+from work.record.gauges import with_gauges
+
+COLUMNS = [
+    "seq",
+    "at",
+    "by",
+    "kind",
+    "what",
+    "wheel_typed",
+    "side",
+    "length_typed",
+    "unit",
+    "turned",
+    "wheel_deg",
+    "drop_mm",
+    "lift_mm",
+    "wheel_gauge",
+    "u_wheel_deg",
+    "dial_gauge",
+    "u_dial_mm",
+    "struck_because",
+]
+STARTS_A_FORMULA = ("=", "+", "-", "@", "\t")
+
+
+def as_csv(engine: Engine) -> bytes:
+    """Return the readings of an engine as CSV, oldest first."""
+    ledger = bridge.ledger_of(engine).entries
+    struck = struck_by(ledger)
+    inside = dict(Entry.objects.filter(engine=engine).values_list("id", "inside"))
+    out = io.StringIO()
+    table = csv.DictWriter(out, COLUMNS)
+    table.writeheader()
+    for entry, gauges in with_gauges(ledger):
+        if isinstance(entry.body, TdcReading | LiftReading):
+            table.writerow({**_row(entry, entry.body, gauges, struck.get(entry.id)), **inside[entry.id]})
+    return out.getvalue().encode()
+
+
+def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, Gauge], strike: LedgerEntry | None) -> dict[str, object]:
+    length = body.lift if isinstance(body, LiftReading) else body.drop
+    what = f"{body.valve} {body.flank}" if isinstance(body, LiftReading) else f"{body.method} {body.place or ''}".strip()
+    wheel, dial = gauges.get("wheel"), gauges.get("dial")
+    return {
+        "seq": entry.seq,
+        "at": entry.at.isoformat(timespec="seconds"),
+        "by": _text(entry.by),
+        "kind": body.kind,
+        "what": what,
+        "wheel_typed": body.wheel.text,
+        "side": body.wheel.side or "",
+        "length_typed": length.text if length else "",
+        "unit": length.unit if length else "",
+        "turned": body.turned,
+        "wheel_gauge": wheel.id if wheel else "",
+        "u_wheel_deg": round(gauge_u(wheel), 4),
+        "dial_gauge": dial.id if dial else "",
+        "u_dial_mm": round(gauge_u(dial), 5),
+        "struck_because": _text(strike.body.reason) if strike and isinstance(strike.body, Strike) else "",
+    }
+
+
+def _text(words: str) -> str:
+    """What people typed must not run as a formula in somebody's spreadsheet."""
+    return f"'{words}" if words.startswith(STARTS_A_FORMULA) else words

@@ -1,0 +1,97 @@
+"""Drives the real interface with Debian's Chromium, against a live server on a database of its own."""
+
+import os
+
+from django.contrib.staticfiles.testing import LiveServerTestCase
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+from tests.server.cases import PASSWORD, fill_shop
+from tools import chromium
+
+DESK = {"width": 1280, "height": 800}
+TABLET = {"width": 820, "height": 1180}
+PHONE = {"width": 390, "height": 844}
+expect.set_options(timeout=10_000)
+
+
+class BrowserCase(LiveServerTestCase):
+    """One Chromium for all tests of a class, a new context for each test."""
+
+    browser: Browser
+    context: BrowserContext
+    page: Page
+
+    @classmethod
+    def setUpClass(cls):
+        # Playwright's loop runs in this thread, and the ORM is used beside it, never inside it
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = chromium.start(cls.playwright)
+
+    @classmethod
+    def tearDownClass(cls):
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+        os.environ.pop("DJANGO_ALLOW_ASYNC_UNSAFE")
+
+    def setUp(self):
+        fill_shop()
+        self.errors: list[str] = []
+        self.open()
+
+    def tearDown(self):
+        self.context.close()
+        self.assertEqual(self.errors, [], "the page threw")
+
+    def open(self, viewport=DESK, **how):
+        """A new context, as another person on another machine would have."""
+        if getattr(self, "context", None):
+            self.context.close()
+        self.context = self.browser.new_context(viewport=viewport, base_url=self.live_server_url, **how)
+        self.page = self.context.new_page()
+        self.page.on("pageerror", lambda error: self.errors.append(str(error)))
+
+    def sign_in(self, name="bo"):
+        """Sign in through the form, by keyboard."""
+        self.page.goto("/")
+        self.page.get_by_label("Name").wait_for()
+        self.type(name, "Tab", PASSWORD, "Enter")
+        expect(self.page.get_by_role("heading", name="engines on stands")).to_be_visible()
+
+    def type(self, *keys: str):
+        """Press keys by name, type anything else."""
+        for key in keys:
+            if key in ("Tab", "Enter", "Space", "PageDown", "Escape", "Backspace", "ArrowDown", "ArrowUp"):
+                self.page.keyboard.press(key)
+            else:
+                self.page.keyboard.type(key)
+
+    def asked(self, words: str):
+        """Wait until the bench asks this."""
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text(words)
+
+    def answer(self, question: str, *keys: str):
+        """Wait for a question and answer it by keyboard."""
+        self.asked(question)
+        self.type(*keys)
+
+    def bench(self, serial="T-1"):
+        """Open an engine's bench."""
+        self.page.goto(f"/bench/{serial}")
+        expect(self.page.get_by_role("heading", level=1)).to_be_visible()
+
+    @property
+    def tape(self):
+        return self.page.get_by_label("Tape").get_by_role("listitem")
+
+    def find_tdc(self):
+        """Everything before degreeing, by keyboard."""
+        self.answer("How is your wheel numbered", "x", "Enter")
+        self.answer("How will you find true TDC", "1")
+        self.answer("Turn forward", "41,5", "Enter")
+        self.answer("Turn back", "41", "Enter")
+        self.answer("Take over true TDC", "Space")
+        self.answer("Take the piston stop out", "PageDown")
+        self.asked("intake valve pass 1.00 mm, opening")

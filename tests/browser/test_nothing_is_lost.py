@@ -1,0 +1,136 @@
+"""Nothing typed is ever lost: not by a refusal, a reload, a dropped connection or a killed server."""
+
+import uuid
+
+from django.contrib.auth.models import User
+from playwright.sync_api import expect
+
+from tests.browser.case import BrowserCase
+from tests.engines import SETUP, decision, stop
+from work import services
+from work.bridge import BODY
+from work.models import Engine, Entry
+
+
+class BenchReadyCase(BrowserCase):
+    """An engine whose true TDC has been found, opened by the builder."""
+
+    def setUp(self):
+        super().setUp()
+        self.record({"kind": "decision", "decision": SETUP})
+        self.record(stop("before", "41.5"))
+        entries = self.record(stop("after", "41"))
+        from gurvo_core.work import replay
+        from tests.engines import quern_4
+
+        zero = replay(quern_4(), entries).tdc.zero_deg
+        self.record({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": zero})
+        self.record(decision("stop_out"))
+        self.sign_in()
+        self.bench()
+
+    def record(self, body):
+        engine, by = Engine.objects.get(serial="T-1"), User.objects.get(username="bo")
+        ledger = services.record(engine, entry_id=uuid.uuid4(), body=BODY.validate_python(body), by=by)
+        return ledger.entries
+
+
+class NothingIsLostTests(BenchReadyCase):
+    def test_a_refusal_keeps_what_was_typed_and_says_why(self):
+        self.answer("intake valve pass 1.00 mm, opening", "95", "Enter")
+        expect(self.page.get_by_role("alert")).to_have_text("A 0-90-0-90-0 wheel has no 95°; it reads from 0 to 90.")
+        figure = self.page.get_by_label("Wheel reads")
+        expect(figure).to_have_value("95")
+        expect(figure).to_be_focused()
+        self.type("Backspace", "Backspace", "16", "Enter")
+        self.asked("closing")
+
+    def test_what_is_being_typed_survives_a_reload(self):
+        self.answer("intake valve pass 1.00 mm, opening", "1", "a", "7.5")
+        self.page.reload()
+        expect(self.page.get_by_label("Wheel reads")).to_have_value("17.5")
+        expect(self.page.get_by_role("button", name="after TDC", exact=True)).to_have_attribute("aria-pressed", "true")
+
+    def test_a_reading_sent_while_the_server_is_away_goes_out_later_once(self):
+        self.context.set_offline(True)
+        self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
+        self.asked("intake valve pass 1.00 mm, closing")
+        expect(self.tape.first).to_contain_text("not yet sent")
+        self.answer("closing", "51.5", "Enter")
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(2)
+        self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
+        self.context.set_offline(False)
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
+        self.asked("exhaust valve pass 1.00 mm, opening")
+        kept = Entry.objects.filter(kind="lift_reading").order_by("seq")
+        self.assertEqual([entry.body["flank"] for entry in kept], ["opening", "closing"])
+
+    def test_an_answer_that_got_lost_does_not_store_it_twice(self):
+        """The server took it, the answer never came, the page is loaded anew."""
+        lost = []
+
+        def lose_the_first_answer(route):
+            if lost:
+                return route.continue_()
+            lost.append(route.fetch())
+            return route.abort()
+
+        self.page.route("**/entries", lose_the_first_answer)
+        self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
+        expect(self.tape.first).to_contain_text("not yet sent")
+        self.page.reload()
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
+        self.asked("intake valve pass 1.00 mm, closing")
+        self.assertEqual((len(lost), Entry.objects.filter(kind="lift_reading").count()), (1, 1))
+
+    def test_what_waited_and_is_refused_later_stays_on_the_tape_with_the_reason(self):
+        self.context.set_offline(True)
+        self.answer("intake valve pass 1.00 mm, opening", "95", "Enter")
+        self.asked("closing")
+        self.context.set_offline(False)
+        expect(self.tape.first).to_contain_text("has no 95°")
+        self.page.get_by_role("button", name="take off").click()
+        expect(self.page.get_by_text("has no 95°")).to_have_count(0)
+
+    def test_a_session_that_ended_asks_to_sign_in_and_then_sends(self):
+        self.asked("intake valve pass 1.00 mm, opening")
+        self.context.clear_cookies(name="sessionid")
+        self.type("16", "Enter")
+        self.page.get_by_label("Name").wait_for()
+        self.type("bo", "Tab", "a-long-enough-word", "Enter")
+        self.asked("intake valve pass 1.00 mm, closing")
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
+        self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)
+
+
+class StrikeAndNoteTests(BenchReadyCase):
+    def test_the_last_reading_is_struck_with_a_reason_by_keys(self):
+        self.answer("intake valve pass 1.00 mm, opening", "72.5", "Enter")
+        self.asked("closing")
+        self.type("u")
+        self.page.get_by_label("Why?").wait_for()
+        self.type("1", "Enter")
+        self.asked("intake valve pass 1.00 mm, opening")
+        struck = self.page.locator('[data-struck="true"]')
+        expect(struck).to_contain_text("72.5° before TDC")
+        expect(struck).to_contain_text("struck by Bo: misread the wheel")
+
+    def test_a_strike_without_a_reason_is_refused(self):
+        self.asked("intake valve pass 1.00 mm, opening")
+        self.type("u")
+        self.page.get_by_label("Why?").wait_for()
+        self.type("Enter")
+        expect(self.page.get_by_text("Say why it is struck, in a word or two.")).to_be_visible()
+        self.type("Escape")
+        self.assertFalse(Entry.objects.filter(kind="strike").exists())
+
+    def test_a_note_survives_a_reload_and_is_recorded(self):
+        self.asked("intake valve pass 1.00 mm, opening")
+        self.type("m")
+        self.page.get_by_label("Note", exact=True).fill("oil on the lobes")
+        self.page.reload()
+        self.asked("intake valve pass 1.00 mm, opening")
+        self.type("m")
+        expect(self.page.get_by_label("Note", exact=True)).to_have_value("oil on the lobes")
+        self.page.get_by_role("button", name="Record the note").click()
+        expect(self.tape.first).to_contain_text("oil on the lobes")

@@ -1,0 +1,141 @@
+"""Floor, Families, Gauges, sides, units, roles, and accessibility in light and dark."""
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+from tests.browser.case import PHONE, BrowserCase
+from tests.browser.test_nothing_is_lost import BenchReadyCase
+from work.models import Engine
+
+
+class DoorTests(BrowserCase):
+    def test_a_wrong_password_is_said_beside_the_field(self):
+        self.page.goto("/")
+        self.page.get_by_label("Name").wait_for()
+        self.type("bo", "Tab", "wrong", "Enter")
+        expect(self.page.get_by_text("Name and password do not belong together")).to_be_visible()
+        expect(self.page.get_by_label("Name")).to_have_value("bo")
+
+    def test_a_deep_link_asks_to_sign_in_and_then_opens(self):
+        self.page.goto("/bench/T-1")
+        self.page.get_by_label("Name").wait_for()
+        self.type("bo", "Tab", "a-long-enough-word", "Enter")
+        self.asked("How is your wheel numbered")
+
+    def test_signing_out(self):
+        self.sign_in()
+        self.page.get_by_role("button", name="Sign out").click()
+        expect(self.page.get_by_role("heading", name="Who is at the bench?")).to_be_visible()
+
+    def test_what_is_not_there_says_so(self):
+        self.sign_in()
+        self.page.goto("/bench/T-9")
+        expect(self.page.get_by_role("heading", name="T-9 cannot be shown")).to_be_visible()
+        self.page.goto("/nowhere")
+        expect(self.page.get_by_role("heading", name="There is nothing here")).to_be_visible()
+
+    def test_a_server_that_does_not_answer_is_said(self):
+        self.page.route("**/api/session", lambda route: route.abort())
+        self.page.goto("/")
+        expect(self.page.get_by_role("heading", name="The server does not answer")).to_be_visible(timeout=15_000)
+        self.page.unroute("**/api/session")
+        self.page.get_by_role("button", name="Try again").click()
+        self.page.get_by_label("Name").wait_for()
+
+
+class FloorTests(BrowserCase):
+    def test_an_engine_is_put_on_a_stand_by_keyboard(self):
+        self.sign_in()
+        self.type("n")
+        self.page.get_by_label("Serial").wait_for()
+        self.type("T-1", "Enter")
+        expect(self.page.get_by_text("There is an engine T-1 already")).to_be_visible()
+        self.type("Backspace", "7", "Enter")
+        self.asked("How is your wheel numbered")
+        self.assertEqual(Engine.objects.get(serial="T-7").builder.username, "bo")
+
+    def test_a_viewer_is_not_offered_what_he_may_not(self):
+        self.sign_in("vi")
+        expect(self.page.get_by_role("button", name="Put an engine on a stand")).to_have_count(0)
+        self.bench()
+        expect(self.page.get_by_text("You may look. A builder takes the readings.")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Note")).to_have_count(0)
+
+    def test_an_empty_floor_says_what_to_do(self):
+        Engine.objects.all().delete()
+        self.sign_in()
+        expect(self.page.get_by_text("Put one on a stand to begin.")).to_be_visible()
+
+    def test_the_keys_are_listed(self):
+        self.sign_in()
+        self.bench()
+        self.type("?")
+        expect(self.page.get_by_role("dialog")).to_contain_text("front / flywheel")
+
+    def test_families_and_gauges(self):
+        self.sign_in()
+        self.page.get_by_role("link", name="Families").click()
+        expect(self.page.get_by_text("inline 4, pushrods, single chain")).to_be_visible()
+        self.page.get_by_role("link", name="Quern 4").click()
+        expect(self.page.get_by_text("1 - 3 - 4 - 2")).to_be_visible()
+        expect(self.page.get_by_text("16° before TDC")).to_be_visible()
+        expect(self.page.get_by_text("A6, A4, A2, S, R2, R4, R6")).to_be_visible()
+        expect(self.page.get_by_role("img", name="Lift of intake-lobe")).to_be_visible()
+        self.page.get_by_role("link", name="Gauges").click()
+        expect(self.page.get_by_text("0.008 mm")).to_be_visible()
+
+
+class SidesAndUnitsTests(BenchReadyCase):
+    def test_the_other_end_turns_words_and_drawing_together(self):
+        self.asked("intake valve pass 1.00 mm, opening")
+        expect(self.page.get_by_text("clockwise seen from the front")).to_be_visible()
+        place = "() => document.querySelector('figure circle[r=\"7\"]').getAttribute('cx')"
+        from_front = float(self.page.evaluate(place))
+        self.type("f")
+        expect(self.page.get_by_text("counter-clockwise seen from the flywheel")).to_be_visible()
+        self.assertAlmostEqual(float(self.page.evaluate(place)), -from_front, places=6)
+        self.page.reload()
+        expect(self.page.get_by_text("counter-clockwise seen from the flywheel")).to_be_visible()
+
+    def test_lengths_in_the_readers_unit(self):
+        self.asked("pass 1.00 mm")
+        self.type("l")
+        self.asked("pass 0.0394 in")
+        self.type("l")
+        self.asked("pass 39.4 thou")
+
+
+class AccessibilityTests(BenchReadyCase):
+    """Library: axe-core's rules, contrast among them, in light and dark."""
+
+    def check(self, where):
+        found = Axe().run(self.page).response["violations"]
+        said = [f"{rule['id']}: {node['target']} {node['failureSummary'][:200]}" for rule in found for node in rule["nodes"]]
+        with self.subTest(where=where):
+            self.assertEqual(said, [])
+
+    def test_no_rule_is_broken(self):
+        for scheme in ("light", "dark"):
+            self.open(color_scheme=scheme, reduced_motion="reduce")
+            self.page.goto("/")
+            self.page.get_by_label("Name").wait_for()
+            self.check(f"sign-in, {scheme}")
+            self.sign_in()
+            self.check(f"floor, {scheme}")
+            self.bench()
+            self.asked("opening")
+            self.check(f"bench, {scheme}")
+            self.bench("T-2")
+            self.asked("How is your wheel numbered")
+            self.check(f"set-up, {scheme}")
+            for path in ("/families/quern-4", "/families", "/gauges"):
+                self.page.goto(path)
+                self.page.get_by_role("heading", level=1).wait_for()
+                self.check(f"{path}, {scheme}")
+
+    def test_no_rule_is_broken_on_a_phone(self):
+        self.open(PHONE, has_touch=True, is_mobile=True, reduced_motion="reduce")
+        self.sign_in()
+        self.bench()
+        self.asked("opening")
+        self.check("bench, phone")

@@ -1,0 +1,66 @@
+"""The demo is the scenario it promises to be."""
+
+import json
+
+from django.test import TestCase
+
+from demo import scenario
+from demo.people import GAUGES, PEOPLE
+from engine.models import Family
+from gurvo_core.engine import read_document
+from gurvo_core.timing import card_faults
+from gurvo_core.work import present
+from shop.models import Gauge
+from shop.roles import ROLES
+from work.bridge import ledger_of
+from work.models import Engine, Entry
+
+
+class DemoTests(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        scenario.load()
+
+    def state(self, serial):
+        return present(ledger_of(Engine.objects.get(serial=serial)).situation)
+
+    def test_each_engine_is_where_it_should_be(self):
+        waits = {
+            "Q4-0169": "nothing: signed",
+            "Q4-0170": "a decision about the cam",
+            "Q4-0171": "intake, closing side",
+            "Q4-0172": "intake, opening side",
+            "Q4-0173": "wheel and dial",
+        }
+        self.assertEqual({engine.serial: self.state(engine.serial).waits_for for engine in Engine.objects.all()}, waits)
+
+    def test_one_is_finished_in_and_signed_by_the_lead(self):
+        finished = self.state("Q4-0169")
+        self.assertEqual((finished.signed, finished.cams[0].verdict), (True, "in"))
+        self.assertEqual(Entry.objects.filter(engine="Q4-0169").latest("seq").by.username, "oren")
+
+    def test_one_cam_is_out_and_another_slot_brings_it_in(self):
+        cam = self.state("Q4-0170").cams[0]
+        self.assertEqual((cam.verdict, cam.offers[0].moves[0].place), ("out", "R4"))
+        self.assertLess(abs(cam.offers[0].leaves_deg), 1)
+
+    def test_one_is_half_degreed_with_a_struck_reading(self):
+        kinds = list(Entry.objects.filter(engine="Q4-0171").values_list("kind", flat=True))
+        self.assertEqual((kinds.count("strike"), kinds.count("lift_reading")), (1, 2))
+
+    def test_every_role_and_every_kind_of_gauge_is_there(self):
+        self.assertEqual({person["role"] for person in PEOPLE}, set(ROLES))
+        self.assertEqual(Gauge.objects.count(), len(GAUGES))
+        self.assertEqual({gauge["kind"] for gauge in GAUGES}, set(Gauge.Kind.values))
+
+    def test_ledgers_read_like_days_of_work_in_order(self):
+        for engine in Engine.objects.all():
+            times = list(Entry.objects.filter(engine=engine).order_by("seq").values_list("at", flat=True))
+            self.assertEqual(times, sorted(set(times)))
+
+    def test_every_shipped_family_is_sound(self):
+        files = sorted(scenario.FAMILIES.glob("*.json"))
+        self.assertEqual(len(files), Family.objects.count())
+        for file in files:
+            with self.subTest(file=file.name):
+                self.assertEqual(card_faults(read_document(json.loads(file.read_text("utf-8")))), [])

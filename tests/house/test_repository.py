@@ -1,0 +1,113 @@
+"""The repository keeps its own promises: lock files, README, generated files, layering."""
+
+import ast
+import json
+import re
+import subprocess
+import unittest
+from pathlib import Path
+
+ROOT = Path(__file__).parents[2]
+ARROWS = {
+    # each room of the server and what it may import of the others
+    "config": {"config", "engine", "shop", "work"},
+    "shop": {"config", "shop"},
+    "engine": {"config", "engine"},
+    "work": {"config", "engine", "shop", "work"},
+}
+DOWN = {
+    # inside a room: api -> services, querysets -> bridge -> core; no arrow back
+    "models": {"api", "services", "bridge", "schemas"},
+    "querysets": {"api", "services", "bridge", "schemas", "models"},
+    "services": {"api", "schemas"},
+    "bridge": {"api", "services", "schemas"},
+}
+
+
+def tracked(*patterns):
+    said = subprocess.run(["git", "ls-files", "-co", "--exclude-standard", *patterns], cwd=ROOT, capture_output=True, text=True, check=True)
+    return [ROOT / name for name in said.stdout.splitlines() if (ROOT / name).exists()]
+
+
+def imports(file):
+    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        if isinstance(node, ast.ImportFrom):
+            yield node.module or ""
+        elif isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+
+
+class LockTests(unittest.TestCase):
+    def test_python_versions_are_exact_and_name_no_address(self):
+        lines = (ROOT / "requirements.lock").read_text().split()
+        self.assertGreater(len(lines), 20)
+        for line in lines:
+            self.assertRegex(line, r"^[A-Za-z0-9_.-]+==[0-9][\w.]*$")
+
+    def test_npm_versions_are_exact_and_name_no_address(self):
+        package = json.loads((ROOT / "web" / "package.json").read_text())
+        for version in (package["dependencies"] | package["devDependencies"]).values():
+            self.assertRegex(version, r"^\d+\.\d+\.\d+$")
+        self.assertNotIn('"resolved"', (ROOT / "web" / "package-lock.json").read_text())
+
+    def test_mantines_packages_are_of_one_version(self):
+        package = json.loads((ROOT / "web" / "package.json").read_text())
+        versions = {version for name, version in package["dependencies"].items() if name.startswith("@mantine/")}
+        self.assertEqual(len(versions), 1)
+
+
+class ReadmeTests(unittest.TestCase):
+    def test_every_file_it_links_is_there_and_every_picture_is_linked(self):
+        readme = (ROOT / "README.md").read_text("utf-8")
+        for link in re.findall(r"\]\(([^)#:]+)\)", readme):
+            with self.subTest(link=link):
+                self.assertTrue((ROOT / link).exists())
+        for picture in (ROOT / "docs" / "screenshots").glob("*.png"):
+            with self.subTest(picture=picture.name):
+                self.assertIn(f"docs/screenshots/{picture.name}", readme)
+
+
+class LayerTests(unittest.TestCase):
+    def test_rooms_of_the_server_import_one_way(self):
+        for room, allowed in ARROWS.items():
+            for file in (ROOT / "server" / room).rglob("*.py"):
+                for name in imports(file):
+                    top = name.split(".")[0]
+                    if top in ARROWS:
+                        with self.subTest(file=str(file.relative_to(ROOT)), imports=name):
+                            self.assertIn(top, allowed)
+
+    def test_inside_a_room_there_is_no_arrow_back(self):
+        for room in ("shop", "engine", "work"):
+            for layer, above in DOWN.items():
+                file = ROOT / "server" / room / f"{layer}.py"
+                for name in imports(file) if file.exists() else ():
+                    with self.subTest(file=f"{room}/{layer}.py", imports=name):
+                        self.assertNotIn(name.split(".")[-1] if name.startswith(f"{room}.") else "", above)
+
+    def test_rooms_of_the_web_have_no_untyped_corner(self):
+        for file in tracked("web/src/*.ts", "web/src/*.tsx"):
+            if file.name == "schema.d.ts":
+                continue
+            text = file.read_text("utf-8")
+            with self.subTest(file=file.name):
+                self.assertNotRegex(text, r":\s*any\b|<any>|@ts-ignore|@ts-nocheck")
+
+    def test_the_web_reaches_no_address_but_its_own(self):
+        for file in tracked("web/src/*.ts", "web/src/*.tsx", "web/src/*.css", "web/index.html"):
+            if file.name == "schema.d.ts":
+                continue
+            with self.subTest(file=file.name):
+                self.assertNotRegex(file.read_text("utf-8"), r"https?://(?!www\.w3\.org/)")
+
+
+class SourcesTests(unittest.TestCase):
+    def test_every_source_the_core_cites_is_listed(self):
+        """A tag in square brackets under Source stands in docs/sources.md."""
+        listed = set(re.findall(r"^## (\S+)", (ROOT / "docs" / "sources.md").read_text("utf-8"), re.M))
+        cited = set()
+        for file in tracked("core/*.py"):
+            for block in re.findall(r"Source\n\s+-+\n(.*?)\n\n", file.read_text("utf-8"), re.S):
+                cited |= set(re.findall(r"\[([a-z-]+)\]", block))
+        self.assertTrue(cited)
+        self.assertLessEqual(cited, listed)

@@ -1,0 +1,79 @@
+"""A shop for the tests: people, gauges, the demo engine's family, one engine on a stand."""
+
+import uuid
+
+from django.contrib.auth.models import Group, User
+from django.test import Client, TestCase
+
+from engine.bridge import document_of
+from engine.models import Revision
+from engine.services import add_revision
+from shop.models import Gauge
+from tests.engines import SETUP, decision, lift, quern_4_copy, stop
+from work.models import Engine
+
+PASSWORD = "a-long-enough-word"
+JSON = "application/json"
+EVENTS = (
+    ("intake", "opening", "16", "before TDC"),
+    ("intake", "closing", "51.5", "after BDC"),
+    ("exhaust", "opening", "54", "before BDC"),
+    ("exhaust", "closing", "13.5", "after TDC"),
+)
+
+
+def fill_shop():
+    """Make people, gauges, family and engine."""
+    document_of.cache_clear()
+    for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):
+        user = User.objects.create_user(name, password=PASSWORD, first_name=name.title())
+        user.groups.add(Group.objects.get_or_create(name=role)[0])
+    Gauge.objects.create(code="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
+    Gauge.objects.create(code="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
+    revision: Revision = add_revision(quern_4_copy(), by=None)
+    builder = User.objects.get(username="bo")
+    Engine.objects.create(serial="T-1", revision=revision, purpose="test pump", stand=1, builder=builder)
+    Engine.objects.create(serial="T-2", revision=revision, purpose="tractor", stand=2, builder=builder)
+
+
+class ShopCase(TestCase):
+    """Tests that talk to the API as the builder, unless they sign in as somebody else."""
+
+    def setUp(self):
+        fill_shop()
+        self.sign_in("bo")
+
+    def sign_in(self, name):
+        self.client = Client()
+        self.client.force_login(User.objects.get(username=name), backend="django.contrib.auth.backends.ModelBackend")
+
+    def enter(self, body, serial="T-1", entry_id=None):
+        """Send one entry."""
+        data = {"id": str(entry_id or uuid.uuid4()), "entry": body}
+        return self.client.post(f"/api/engines/{serial}/entries", data, content_type=JSON)
+
+    def must(self, body, **where):
+        """Send one entry that must be taken; return what the bench shows."""
+        answer = self.enter(body, **where)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return answer.json()
+
+    def refused(self, answer, status, field, words):
+        """Check a refusal: status, field path, and one sentence."""
+        self.assertEqual(answer.status_code, status, answer.content)
+        problem = answer.json()
+        self.assertEqual(problem["field"], field)
+        self.assertIn(words, problem["sentence"])
+
+    def find_tdc(self):
+        """Bring the engine to where its cam can be degreed."""
+        self.must({"kind": "decision", "decision": SETUP})
+        self.must(stop("before", "41.5"))
+        tdc = self.must(stop("after", "41"))["state"]["tdc"]
+        self.must({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": tdc["zero_deg"]})
+        return self.must(decision("stop_out"))
+
+    def degree(self):
+        """Take the four events."""
+        self.find_tdc()
+        return [self.must(lift(*event)) for event in EVENTS][-1]

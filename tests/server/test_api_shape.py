@@ -1,0 +1,78 @@
+"""The API as a whole: its document, and that no input whatever makes it fall over."""
+
+import json
+import uuid
+from pathlib import Path
+
+from django.test import SimpleTestCase
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.django import TestCase as HypothesisTestCase
+
+from config.api import api, field_path
+from tests.engines import SETUP, decision, lift, stop
+from tests.server.cases import JSON, ShopCase, fill_shop
+
+SCHEMA = Path(__file__).parents[2] / "web" / "src" / "api" / "openapi.json"
+BODIES = (
+    {"kind": "decision", "decision": SETUP},
+    decision("tdc_method", method="fit"),
+    decision("stop_out"),
+    decision("cam", camshaft="cam", advance_deg=0.0, reason="x"),
+    decision("sign_off", remark="x"),
+    stop("before", "41.5"),
+    lift("intake", "opening", "16", "before TDC"),
+    {"kind": "wheel_zero", "method": "top", "zero_deg": 0.0},
+    {"kind": "strike", "strikes": str(uuid.uuid4()), "reason": "x"},
+    {"kind": "note", "text": "x"},
+)
+JUNK = st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=8)
+
+
+class DocumentTests(SimpleTestCase):
+    def test_the_committed_document_is_the_apis(self):
+        """Pinned: made anew with ./gurvo types."""
+        self.assertEqual(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))), json.loads(SCHEMA.read_text("utf-8")))
+
+    def test_every_operation_has_a_name_and_a_summary(self):
+        for path, operations in api.get_openapi_schema()["paths"].items():
+            for method, operation in operations.items():
+                with self.subTest(path=path, method=method):
+                    self.assertTrue(operation["summary"])
+                    self.assertNotIn("api_", operation["operationId"])
+
+    def test_a_field_path_has_no_level_of_the_framework(self):
+        paths = {
+            ("body", "payload", "entry", "tdc_reading", "wheel", "text"): "entry.wheel.text",
+            ("body", "payload", "entry", "decision", "decision", "setup", "runs"): "entry.decision.runs",
+            ("body", "payload", "entry"): "entry",
+            ("query", "before"): "before",
+        }
+        for location, path in paths.items():
+            with self.subTest(path=path):
+                self.assertEqual(".".join(field_path(location)), path)
+
+
+class AnythingAtAllTests(HypothesisTestCase):
+    """Property: whatever is put anywhere in an entry, the answer is taken or refused in a sentence, never a crash."""
+
+    def setUp(self):
+        fill_shop()
+        ShopCase.sign_in(self, "lena")
+
+    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.sampled_from(BODIES), st.data())
+    def test_a_spoiled_entry_never_crashes(self, body, data):
+        body = json.loads(json.dumps(body))
+        at = body
+        while True:
+            key = data.draw(st.sampled_from(sorted(at)))
+            if not isinstance(at[key], dict) or data.draw(st.booleans()):
+                break
+            at = at[key]
+        at[key] = data.draw(JUNK)
+        answer = self.client.post("/api/engines/T-1/entries", {"id": str(uuid.uuid4()), "entry": body}, content_type=JSON)
+        self.assertIn(answer.status_code, (200, 422))
+        if answer.status_code == 422:
+            problem = answer.json()
+            self.assertTrue(problem["sentence"].endswith((".", "?")) and problem["field"].startswith("entry"), problem)

@@ -1,0 +1,201 @@
+"""The one door to the ledger: who may, what is taken, what is refused, and that nothing is ever changed."""
+
+import json
+import uuid
+from datetime import timedelta
+
+from django.contrib.auth.models import User
+from django.db import IntegrityError, transaction
+from django.test import Client
+from django.utils import timezone
+
+from tests.engines import SETUP, decision, lift, stop
+from tests.server.cases import JSON, ShopCase
+from work import bridge
+from work.models import Entry
+
+
+class EntryTests(ShopCase):
+    def test_an_entry_is_kept_as_typed_and_in_degrees_beside_it(self):
+        self.must({"kind": "decision", "decision": SETUP})
+        self.must(stop("before", "41,5"))
+        row = Entry.objects.get(kind="tdc_reading")
+        self.assertEqual(row.body["wheel"], {"text": "41,5", "side": "before TDC"})
+        self.assertEqual(row.inside, {"wheel_deg": 318.5})
+
+    def test_the_gauges_are_kept_as_they_were(self):
+        self.must({"kind": "decision", "decision": SETUP})
+        row = Entry.objects.get()
+        self.assertEqual({gauge["id"]: gauge["resolution"] for gauge in row.gauges}, {"W1": 0.5, "D2": 0.01})
+
+    def test_an_entry_that_was_sent_later_keeps_the_time_it_was_typed(self):
+        now = timezone.now()
+        typed = {"an hour ago": now - timedelta(hours=1), "just now": now, "by a clock that runs ahead": now + timedelta(hours=1)}
+        shown = {}
+        for name, at in typed.items():
+            body = {"id": str(uuid.uuid4()), "entry": {"kind": "note", "text": name}, "typed_at": at.isoformat()}
+            answer = self.client.post("/api/engines/T-1/entries", body, content_type=JSON).json()
+            shown[name] = answer["tape"][0]["typed_at"] is not None
+        self.assertEqual(shown, {"an hour ago": True, "just now": False, "by a clock that runs ahead": False})
+        kept = Entry.objects.order_by("seq").values_list("typed_at", flat=True)
+        self.assertEqual(list(kept), list(typed.values()))
+        vague = {"id": str(uuid.uuid4()), "entry": {"kind": "note", "text": "x"}, "typed_at": "2026-11-23T10:00:00"}
+        self.refused(self.client.post("/api/engines/T-1/entries", vague, content_type=JSON), 422, "typed_at", "timezone")
+
+    def test_the_answer_is_the_new_state(self):
+        bench = self.must({"kind": "decision", "decision": SETUP})
+        self.assertEqual((bench["state"]["current"], bench["entries"], bench["tape"][0]["title"]), ("tdc", 1, "Wheel set up"))
+
+    def test_the_same_entry_sent_twice_is_stored_once(self):
+        entry_id = uuid.uuid4()
+        first = self.must({"kind": "note", "text": "cold"}, entry_id=entry_id)
+        again = self.must({"kind": "note", "text": "cold"}, entry_id=entry_id)
+        self.assertEqual((first["entries"], again["entries"], Entry.objects.count()), (1, 1, 1))
+
+    def test_the_same_id_with_other_contents_is_a_conflict(self):
+        entry_id = uuid.uuid4()
+        self.must({"kind": "note", "text": "cold"}, entry_id=entry_id)
+        self.refused(self.enter({"kind": "note", "text": "warm"}, entry_id=entry_id), 409, "id", "another entry")
+        elsewhere = self.enter({"kind": "note", "text": "cold"}, serial="T-2", entry_id=entry_id)
+        self.refused(elsewhere, 409, "id", "another entry")
+
+    def test_refusals_carry_the_field_and_a_sentence(self):
+        self.must({"kind": "decision", "decision": SETUP})
+        unknown = {**stop("before", "41"), "colour": "red"}
+        silent = {key: value for key, value in stop("before", "41").items() if key != "wheel"}
+        folded = {**stop("before", "41"), "wheel": {"text": "41"}}
+        tries = [
+            (stop("before", "abc"), "entry.wheel.text", "not a number"),
+            (stop("before", "95"), "entry.wheel.text", "reads from 0 to 90"),
+            (folded, "entry.wheel.side", "say which side"),
+            (unknown, "entry.colour", "not known here"),
+            (silent, "entry.wheel", "missing"),
+            ({**stop("before", "41"), "turned": "sideways"}, "entry.turned", "must be"),
+            ({"kind": "guess"}, "entry", "kind"),
+            (decision("maybe"), "entry.decision", "subject"),
+            (lift("intake", "opening", "16", "before TDC"), "entry.kind", "true TDC first"),
+            ({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": 500}, "entry.zero_deg", "less than or equal to 180"),
+        ]
+        for body, field, words in tries:
+            with self.subTest(field=field, words=words):
+                self.refused(self.enter(body), 422, field, words)
+        self.assertEqual(Entry.objects.count(), 1)
+
+    def test_another_engines_cam(self):
+        self.find_tdc()
+        reading = {**lift("intake", "opening", "16", "before TDC"), "camshaft": "left"}
+        self.refused(self.enter(reading), 422, "entry.camshaft", "no camshaft left")
+
+    def test_infinity_and_not_a_number_are_no_figures(self):
+        self.must({"kind": "decision", "decision": SETUP})
+        body = '{"id": "%s", "entry": {"kind": "wheel_zero", "method": "positive_stop", "zero_deg": %s}}'
+        for figure in ("NaN", "Infinity", "-Infinity"):
+            with self.subTest(figure=figure):
+                answer = self.client.post("/api/engines/T-1/entries", body % (uuid.uuid4(), figure), content_type=JSON)
+                self.assertEqual(answer.status_code, 422, answer.content)
+                self.assertEqual(json.loads(answer.content)["field"], "entry.zero_deg")
+
+    def test_what_is_not_json_is_refused(self):
+        answer = self.client.post("/api/engines/T-1/entries", "{", content_type=JSON)
+        self.assertEqual(answer.status_code, 400)
+        self.assertTrue(answer.json()["sentence"])
+
+    def test_a_body_of_five_megabytes(self):
+        answer = self.enter({"kind": "note", "text": "x" * 5_000_000})
+        self.refused(answer, 413, "", "larger than any entry")
+
+    def test_a_note_longer_than_a_note(self):
+        self.refused(self.enter({"kind": "note", "text": "x" * 2001}), 422, "entry.text", "2000")
+
+    def test_an_engine_that_is_not_there(self):
+        self.refused(self.enter({"kind": "note", "text": "x"}, serial="T-9"), 404, "", "nothing here")
+
+
+class PermissionTests(ShopCase):
+    def test_a_stranger_is_asked_to_sign_in(self):
+        self.client = Client()
+        self.refused(self.enter({"kind": "note", "text": "x"}), 401, "", "not signed in")
+
+    def test_a_viewer_may_look_but_not_record(self):
+        self.sign_in("vi")
+        self.assertEqual(self.client.get("/api/engines/T-1").status_code, 200)
+        self.refused(self.enter({"kind": "note", "text": "x"}), 403, "", "may look but not record")
+        self.assertEqual(Entry.objects.count(), 0)
+
+    def test_a_request_without_the_csrf_token_is_refused(self):
+        self.client = Client(enforce_csrf_checks=True)
+        self.client.force_login(User.objects.get(username="bo"), backend="django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.enter({"kind": "note", "text": "x"}).status_code, 403)
+        self.assertEqual(Entry.objects.count(), 0)
+
+    def test_only_the_lead_signs_and_strikes_a_signature(self):
+        bench = self.degree()
+        advance = bench["state"]["cams"][0]["advance_deg"]
+        self.must(decision("cam", camshaft="cam", advance_deg=advance))
+        self.refused(self.enter(decision("sign_off")), 403, "", "Only the lead")
+        self.sign_in("lena")
+        signed = self.must(decision("sign_off"))
+        self.assertTrue(signed["state"]["signed"])
+        strike = {"kind": "strike", "strikes": signed["tape"][0]["id"], "reason": "wrong engine"}
+        self.sign_in("bo")
+        self.refused(self.enter(strike), 403, "", "Only the lead")
+        self.sign_in("lena")
+        self.assertFalse(self.must(strike)["state"]["signed"])
+
+
+class AppendOnlyTests(ShopCase):
+    def setUp(self):
+        super().setUp()
+        self.must({"kind": "note", "text": "cold"})
+        self.row = Entry.objects.get()
+
+    def test_an_entry_cannot_be_changed_or_deleted(self):
+        self.row.body = {"kind": "note", "text": "warm"}
+        changes = (
+            self.row.save,
+            self.row.delete,
+            Entry.objects.all().delete,
+            lambda: Entry.objects.update(kind="x"),
+            lambda: Entry.objects.bulk_update([self.row], ["body"]),
+            lambda: Entry.objects.update_or_create(id=self.row.id, defaults={"kind": "x"}),
+        )
+        for change in changes:
+            self.assertRaises(TypeError, change)
+        self.assertEqual(Entry.objects.get().body["text"], "cold")
+
+    def test_no_endpoint_changes_or_deletes_one(self):
+        for method in ("put", "patch", "delete"):
+            answer = getattr(self.client, method)("/api/engines/T-1/entries", {}, content_type=JSON)
+            self.assertEqual(answer.status_code, 405)
+
+    def test_an_engine_with_a_ledger_cannot_be_deleted(self):
+        from django.db.models import ProtectedError
+
+        self.assertRaises(ProtectedError, self.row.engine.delete)
+
+    def test_two_entries_cannot_have_one_place(self):
+        with self.assertRaises(IntegrityError), transaction.atomic():
+            Entry.objects.create(engine=self.row.engine, seq=1, kind="note", body={}, at=self.row.at, by=self.row.by)
+
+
+class KeptLedgerTests(ShopCase):
+    """What this process keeps of a ledger never differs from the rows."""
+
+    def test_rows_added_elsewhere_are_seen(self):
+        self.must({"kind": "note", "text": "one"})
+        row = Entry.objects.get()
+        Entry.objects.create(engine=row.engine, seq=2, kind="note", body={"kind": "note", "text": "two"}, at=row.at, by=row.by)
+        self.assertEqual([entry.body.text for entry in bridge.ledger_of(row.engine).entries], ["one", "two"])
+
+    def test_another_ledger_under_the_same_serial_is_read_anew(self):
+        self.must({"kind": "note", "text": "one"})
+        row = Entry.objects.get()
+        kept = bridge.ledger_of(row.engine)
+        other = bridge.to_ledger(Entry(id=uuid.uuid4(), seq=1, at=row.at, by=row.by, body=row.body, gauges=[]))
+        bridge._kept["T-1"] = bridge.Ledger(entries=(other,), situation=kept.situation)
+        self.assertEqual(bridge.ledger_of(row.engine), kept)
+
+    def test_a_refused_entry_leaves_nothing_behind(self):
+        self.must({"kind": "note", "text": "one"})
+        self.enter({"kind": "note", "text": " "})
+        self.assertEqual(self.client.get("/api/engines/T-1").json()["entries"], 1)

@@ -1,0 +1,107 @@
+"""Signing in and out, lockout, and how people like to see things."""
+
+from contextlib import redirect_stdout
+
+from django.contrib.auth.models import User
+from django.core.exceptions import ValidationError
+from django.core.management import CommandError, call_command
+from django.test import Client
+
+from shop.services import add_person
+from tests.server.cases import JSON, PASSWORD, ShopCase
+
+
+class SessionTests(ShopCase):
+    def setUp(self):
+        super().setUp()
+        self.client = Client()
+
+    def sign_in_with(self, username, password, client=None):
+        return (client or self.client).post("/api/session", {"username": username, "password": password}, content_type=JSON)
+
+    def test_nobody_is_an_answer_too(self):
+        session = self.client.get("/api/session")
+        self.assertIsNone(session.json()["person"])
+        self.assertIn("csrftoken", session.cookies)
+
+    def test_signing_in_says_who_and_in_which_role(self):
+        person = self.sign_in_with("bo", PASSWORD).json()["person"]
+        self.assertEqual((person["name"], person["role"], person["length_unit"]), ("Bo", "builder", "mm"))
+
+    def test_somebody_without_a_group_may_only_look(self):
+        User.objects.create_user("nn", password=PASSWORD)
+        self.assertEqual(self.sign_in_with("nn", PASSWORD).json()["person"]["role"], "viewer")
+
+    def test_a_wrong_password_says_no_more_than_that(self):
+        wrong = self.sign_in_with("bo", "wrong")
+        unknown = self.sign_in_with("nobody", "wrong")
+        self.refused(wrong, 401, "password", "do not belong together")
+        self.assertEqual(wrong.json(), unknown.json())
+
+    def test_five_wrong_tries_lock_the_name_out(self):
+        for _ in range(4):
+            self.sign_in_with("bo", "wrong")
+        self.refused(self.sign_in_with("bo", "wrong"), 429, "password", "Too many tries")
+        self.refused(self.sign_in_with("bo", PASSWORD), 429, "password", "Too many tries")
+        self.assertEqual(self.sign_in_with("lena", PASSWORD).status_code, 200)
+
+    def test_signing_in_needs_the_csrf_token(self):
+        strict = Client(enforce_csrf_checks=True)
+        self.refused(self.sign_in_with("bo", PASSWORD, strict), 403, "", "stale")
+        token = strict.get("/api/session").cookies["csrftoken"].value
+        body = {"username": "bo", "password": PASSWORD}
+        answer = strict.post("/api/session", body, content_type=JSON, headers={"X-CSRFToken": token})
+        self.assertEqual(answer.status_code, 200)
+
+    def test_signing_out(self):
+        self.sign_in_with("bo", PASSWORD)
+        self.assertEqual(self.client.delete("/api/session").status_code, 204)
+        self.assertEqual(self.client.get("/api/engines").status_code, 401)
+
+    def test_likings_are_kept(self):
+        self.sign_in_with("bo", PASSWORD)
+        self.client.put("/api/me", {"length_unit": "in", "seen_from": "flywheel"}, content_type=JSON)
+        session = self.client.get("/api/session").json()
+        self.assertEqual((session["person"]["length_unit"], session["person"]["seen_from"]), ("in", "flywheel"))
+        self.assertEqual(session["length_units"]["in"]["mm_per_unit"], 25.4)
+        yards = self.client.put("/api/me", {"length_unit": "yard", "seen_from": "front"}, content_type=JSON)
+        self.refused(yards, 422, "length_unit", "must be")
+
+
+class PeopleTests(ShopCase):
+    def test_a_weak_password_is_refused(self):
+        with self.assertRaises(ValidationError):
+            add_person(username="new", name="New", role="builder", password="12345")
+        self.assertFalse(User.objects.filter(username="new").exists())
+
+    def test_a_name_is_taken_once(self):
+        with self.assertRaisesMessage(CommandError, "somebody called bo already"):
+            call_command("add_person", "bo", "lead")
+
+    def test_gauges_are_added_by_command(self):
+        from io import StringIO
+
+        from shop.models import Gauge
+
+        with redirect_stdout(StringIO()):
+            call_command("add_gauge", "D7", "dial", "0.001", "0.002", "dial, fine", due="2027-01-31")
+        gauge = Gauge.objects.get(code="D7")
+        self.assertEqual((gauge.kind, gauge.resolution, gauge.name), ("dial", 0.001, "dial, fine"))
+        for wrong, words in ((("D7", "dial", "0.01", "0.01"), "a gauge D7 already"), (("D8", "dial", "0", "0.01"), "a step above 0")):
+            with self.assertRaisesMessage(CommandError, words):
+                call_command("add_gauge", *wrong)
+
+    def test_a_document_with_faults_is_not_loaded(self):
+        import json
+        from tempfile import NamedTemporaryFile
+
+        from engine.models import Revision
+        from tests.engines import quern_4_copy
+
+        data = quern_4_copy() | {"colour": "red", "reference_cylinder": 9}
+        with NamedTemporaryFile("w", suffix=".json") as file:
+            json.dump(data, file)
+            file.flush()
+            with self.assertRaisesMessage(CommandError, "not known here"):
+                call_command("load_family", file.name)
+        self.assertEqual(Revision.objects.count(), 1)

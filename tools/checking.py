@@ -1,0 +1,90 @@
+"""Tests, lint, benchmark, screenshots, generated files."""
+
+import tempfile
+from pathlib import Path
+
+from tools.house import PYTHON, ROOT, VENV, WEB, CannotError, ensure_all, ensure_node, ensure_python, must, python_env, run
+from tools.serving import MANAGE
+from tools.share import say_share
+
+BIN = VENV / "bin"
+SCHEMA = WEB / "src" / "api" / "openapi.json"
+TYPES = WEB / "src" / "api" / "schema.d.ts"
+
+
+def test(labels: list[str]) -> int:
+    """Run every test, or those named."""
+    ensure_all(browser=True)
+    say_share()
+    env = {**python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
+    return run(PYTHON, MANAGE, "test", "--noinput", "--top-level-directory", ROOT, *(labels or ["tests"]), env=env)
+
+
+def _export(schema: Path, types: Path) -> None:
+    env = python_env("test")
+    must(
+        "Exporting the API document",
+        PYTHON,
+        MANAGE,
+        "export_openapi_schema",
+        "--api",
+        "config.api.api",
+        "--sorted",
+        "--indent",
+        "1",
+        "--output",
+        schema,
+        env=env,
+    )
+    must("Making the web's types", "npx", "openapi-typescript", schema, "--output", types, cwd=WEB)
+
+
+def make_types() -> int:
+    """Make the API document and the web's types anew."""
+    ensure_python()
+    ensure_node()
+    _export(SCHEMA, TYPES)
+    return 0
+
+
+def _types_are_current() -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        schema, types = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
+        _export(schema, types)
+        stale = [made.name for made, kept in ((schema, SCHEMA), (types, TYPES)) if made.read_text() != kept.read_text()]
+    if stale:
+        print(f"{' and '.join(stale)} do not fit the API any more: run ./gurvo types and commit what it makes.")
+    return 1 if stale else 0
+
+
+def lint() -> int:
+    """Run all checks and say which failed."""
+    ensure_python()
+    ensure_node()
+    python = python_env("test")
+    checks = {
+        "ruff": lambda: run(BIN / "ruff", "check", "."),
+        "ruff format": lambda: run(BIN / "ruff", "format", "--check", "--quiet", "."),
+        "mypy": lambda: run(BIN / "mypy", "core/gurvo_core", "server", env={**python, "MYPYPATH": "core:server"}),
+        "biome": lambda: run("npx", "biome", "ci", "--error-on-warnings", "--colors=off", ".", cwd=WEB),
+        "tsc": lambda: run("npx", "tsc", "--noEmit", cwd=WEB),
+        "types": _types_are_current,
+        "migrations": lambda: run(PYTHON, MANAGE, "makemigrations", "--check", "--dry-run", env=python, quiet=True),
+    }
+    failed = [name for name, check in checks.items() if check()]
+    if failed:
+        raise CannotError(f"lint found faults: {', '.join(failed)}.")
+    print("lint: nothing found")
+    return 0
+
+
+def benchmark() -> int:
+    """Measure the speed."""
+    ensure_all(browser=True)
+    return run(PYTHON, "-m", "benchmarks.main", env=python_env("shop"))
+
+
+def screenshots() -> int:
+    """Make docs/screenshots anew."""
+    ensure_all(browser=True)
+    return run(PYTHON, "-m", "tools.screenshots", env=python_env("shop"))

@@ -1,0 +1,76 @@
+"""The command line of ./gurvo: each command sets up what is missing, then does its work. Standard library only."""
+
+import argparse
+import sys
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+
+from tools import backups, checking, house, serving
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./gurvo", description="Gurvo: the bench companion of an engine builder.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    for name, text in (("demo", "start with made-up demo data"), ("serve", "start the shop's own server")):
+        command = commands.add_parser(name, help=text)
+        command.add_argument("--port", type=int, default=8700 if name == "demo" else 8701)
+        command.add_argument("--fresh", action="store_true", help="begin the demo anew") if name == "demo" else None
+    test = commands.add_parser("test", help="run every test")
+    test.add_argument("labels", nargs="*", help="only these, such as tests.core")
+    commands.add_parser("lint", help="ruff, mypy, Biome, tsc, generated files")
+    commands.add_parser("types", help="make the API document and the web's types anew")
+    commands.add_parser("lock", help="resolve requirements.in to exact versions")
+    commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
+    commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
+    for name, text in (("backup", "copy the shop's database, checked"), ("restore", "put a backup in place, checked")):
+        commands.add_parser(name, help=text).add_argument("file", type=Path)
+    person = commands.add_parser("person", help="add a person to the shop")
+    person.add_argument("username")
+    person.add_argument("role", choices=["viewer", "builder", "lead"])
+    person.add_argument("name", nargs="?", default="")
+    gauge = commands.add_parser("gauge", help="add a degree wheel or a dial to the shop")
+    gauge.add_argument("code")
+    gauge.add_argument("kind", choices=["wheel", "dial"])
+    gauge.add_argument("resolution", help="smallest step read, degrees or mm")
+    gauge.add_argument("uncertainty", help="expanded uncertainty (k = 2) of its calibration, degrees or mm")
+    gauge.add_argument("name", nargs="?", default="")
+    gauge.add_argument("--due", help="day its calibration is due, such as 2027-05-01")
+    commands.add_parser("family", help="load an engine document into the shop").add_argument("file", type=Path)
+    return parser
+
+
+def _gauge_arguments(args: argparse.Namespace) -> list[str]:
+    given = [args.code, args.kind, args.resolution, args.uncertainty, args.name]
+    return [*given, *(["--due", args.due] if args.due else [])]
+
+
+def main() -> int:
+    """Run one command."""
+    args = _parser().parse_args()
+    actions = {
+        "demo": lambda: serving.demo(args.port, fresh=args.fresh),
+        "serve": lambda: serving.serve(args.port),
+        "test": lambda: checking.test(args.labels),
+        "lint": checking.lint,
+        "types": checking.make_types,
+        "lock": house.lock,
+        "benchmark": checking.benchmark,
+        "screenshots": checking.screenshots,
+        "backup": lambda: backups.backup(args.file),
+        "restore": lambda: backups.restore(args.file),
+        "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),
+        "gauge": lambda: serving.manage_shop("add_gauge", *_gauge_arguments(args)),
+        "family": lambda: serving.manage_shop("load_family", str(args.file.resolve())),
+    }
+    try:
+        return actions[args.command]()
+    except house.CannotError as error:
+        print(f"gurvo: {error}", file=sys.stderr)
+        return 1
+    except KeyboardInterrupt:
+        return 130
+
+
+if __name__ == "__main__":
+    sys.exit(main())

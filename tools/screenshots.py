@@ -1,0 +1,89 @@
+"""Makes docs/screenshots anew from the demo data: every main view, light and dark, wide and narrow, and a page of the record."""
+
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from benchmarks.requests import Person, running_server
+from tools import chromium, serving
+from tools.house import ROOT
+
+FOLDER = ROOT / "docs" / "screenshots"
+WIDE, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+PASSWORDS = {"della": "hillside-builder", "oren": "hillside-lead"}
+View = tuple[str, str | None, str, tuple[int, int], str]  # name, who, path, size, scheme
+VIEWS: tuple[View, ...] = (
+    ("sign-in", None, "/", WIDE, "light"),
+    ("floor", "della", "/", WIDE, "light"),
+    ("floor-dark", "della", "/", WIDE, "dark"),
+    ("floor-phone", "della", "/", PHONE, "light"),
+    ("bench-set-up", "della", "/bench/Q4-0173", WIDE, "light"),
+    ("bench-wheel", "della", "/bench/Q4-0171", WIDE, "light"),
+    ("bench-wheel-dark", "della", "/bench/Q4-0170", WIDE, "dark"),
+    ("bench-out", "della", "/bench/Q4-0170", WIDE, "light"),
+    ("bench-signed", "oren", "/bench/Q4-0169", WIDE, "light"),
+    ("bench-tablet", "della", "/bench/Q4-0171", TABLET, "light"),
+    ("bench-phone", "della", "/bench/Q4-0171", PHONE, "light"),
+    ("family", "della", "/families/quern-4", WIDE, "light"),
+    ("gauges", "della", "/gauges", WIDE, "light"),
+)
+
+
+def main() -> int:
+    """Start a demo of its own, take every picture, print the record's first page."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        database = Path(folder) / "demo.sqlite3"
+        serving.load_demo(database)
+        with running_server(database) as port:
+            with sync_playwright() as playwright:
+                browser = chromium.start(playwright)
+                for view in VIEWS:
+                    _take(browser, f"http://127.0.0.1:{port}", view)
+                browser.close()
+            _print_record(port, Path(folder))
+    print(f"{len(VIEWS) + 1} pictures in docs/screenshots")
+    return 0
+
+
+def _take(browser: Browser, address: str, view: View) -> None:
+    name, who, path, (width, height), scheme = view
+    narrow = width < 1000
+    context = browser.new_context(
+        base_url=address,
+        viewport={"width": width, "height": height},
+        color_scheme="dark" if scheme == "dark" else "light",
+        has_touch=narrow,
+        is_mobile=narrow,
+        reduced_motion="reduce",
+    )
+    page = context.new_page()
+    page.goto(path)
+    page.get_by_label("Name").wait_for()
+    if who:
+        _sign_in(page, who)
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / f"{name}.png")
+    context.close()
+
+
+def _sign_in(page: Page, who: str) -> None:
+    page.get_by_label("Name").fill(who)
+    page.locator("input[type=password]").fill(PASSWORDS[who])
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Who is at the bench?").wait_for(state="detached")
+    page.get_by_role("heading", level=1).wait_for()
+
+
+def _print_record(port: int, folder: Path) -> None:
+    pdf = folder / "record.pdf"
+    pdf.write_bytes(Person(port, "oren", PASSWORDS["oren"]).call("GET", "/api/engines/Q4-0169/record.pdf"))
+    picture = FOLDER / "record"
+    subprocess.run(["pdftoppm", "-r", "90", "-f", "1", "-l", "1", "-singlefile", "-png", pdf, picture], check=True)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,52 @@
+/** The one way to the server: typed by its OpenAPI document, with the CSRF token, refusals as ApiProblem. */
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+/** A refusal by the server: which field, and one sentence for people. */
+export class ApiProblem extends Error {
+  readonly status: number;
+  readonly field: string;
+
+  constructor(status: number, sentence: string, field = '') {
+    super(sentence);
+    this.status = status;
+    this.field = field;
+  }
+}
+
+/** The server did not answer: what was sent may or may not have arrived. */
+export class NoAnswer extends Error {}
+
+const WAIT_MS = 15_000;
+
+function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
+}
+
+async function send(request: Request): Promise<Response> {
+  request.headers.set('X-CSRFToken', csrfToken());
+  try {
+    return await fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(WAIT_MS)]) });
+  } catch (error) {
+    if (request.signal.aborted) throw error;
+    throw new NoAnswer('The server does not answer.');
+  }
+}
+
+export const client = createClient<paths>({ baseUrl: '/', fetch: send });
+
+function hasText(value: unknown, key: string): value is Record<string, string> {
+  return typeof value === 'object' && value !== null && key in value;
+}
+
+/** Unwraps an answer: its data, or the refusal thrown. */
+export function unwrap<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+  const { data, error, response } = answer;
+  if (response.ok && data !== undefined) return data;
+  if (response.status >= 502) throw new NoAnswer('The server does not answer.');
+  const sentence = hasText(error, 'sentence') ? error.sentence : undefined;
+  const field = hasText(error, 'field') ? error.field : undefined;
+  throw new ApiProblem(response.status, sentence ?? `The server refused this (${response.status}).`, field ?? '');
+}

@@ -1,0 +1,43 @@
+/** Typed routes. The Bench has a frame of its own; Floor, Families and Gauges share the Shell. */
+import { createRootRoute, createRoute, createRouter } from '@tanstack/react-router';
+import { Families } from '../engine/Families';
+import { FamilyPage } from '../engine/FamilyPage';
+import { Gauges } from '../shop/Gauges';
+import { Bench } from '../work/Bench';
+import { Floor } from '../work/Floor';
+import { Notice } from './Notice';
+import { Door, Shell } from './Shell';
+
+const root = createRootRoute({
+  component: Door,
+  notFoundComponent: () => <Notice title="There is nothing here">Go back to the Floor.</Notice>,
+});
+const shell = createRoute({ getParentRoute: () => root, id: 'shell', component: Shell });
+const floor = createRoute({ getParentRoute: () => shell, path: '/', component: Floor });
+const families = createRoute({ getParentRoute: () => shell, path: '/families', component: Families });
+const family = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code',
+  component: function FamilyRoute() {
+    return <FamilyPage code={family.useParams().code} />;
+  },
+});
+const gauges = createRoute({ getParentRoute: () => shell, path: '/gauges', component: Gauges });
+const bench = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial',
+  component: function BenchRoute() {
+    const { serial } = bench.useParams();
+    return <Bench key={serial} serial={serial} />;
+  },
+});
+
+export const router = createRouter({
+  routeTree: root.addChildren([shell.addChildren([floor, families, family, gauges]), bench]),
+});
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: typeof router;
+  }
+}

@@ -1,0 +1,53 @@
+/** Who is signed in and how he likes to see things. */
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { client, type Schemas, unwrap } from '../api/client';
+
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/session', { signal })),
+  staleTime: 60_000,
+});
+
+export function useSession(): Schemas['Session'] | undefined {
+  return useQuery(sessionQuery).data;
+}
+
+/** The person signed in; screens below the shell are shown to nobody else. */
+export function usePerson(): { person: Schemas['Person']; units: Schemas['Session']['length_units'] } {
+  const session = useSession();
+  if (!session?.person)
+    throw new Error('usePerson is for screens inside the Shell, which asks people to sign in first');
+  return { person: session.person, units: session.length_units };
+}
+
+export function useSignIn() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas['SignIn']) => unwrap(await client.POST('/api/session', { body })),
+    onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+  });
+}
+
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => {
+      await client.DELETE('/api/session');
+    },
+    onSuccess: () => queries.resetQueries(),
+  });
+}
+
+/** Keeps a liking; shown at once, sent behind. */
+export function useLikings() {
+  const queries = useQueryClient();
+  const { person } = usePerson();
+  const keep = useMutation({
+    mutationFn: async (body: Schemas['PreferenceIn']) => unwrap(await client.PUT('/api/me', { body })),
+  });
+  return (change: Partial<Schemas['PreferenceIn']>) => {
+    const body = { length_unit: person.length_unit, seen_from: person.seen_from, ...change };
+    queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, person: { ...person, ...body } });
+    keep.mutate(body);
+  };
+}

@@ -1,0 +1,59 @@
+/** The engine documents the shop builds from; to look at for now. */
+import { Table } from '@mantine/core';
+import { queryOptions, useQuery } from '@tanstack/react-query';
+import { Link } from '@tanstack/react-router';
+import { client, unwrap } from '../api/client';
+import { Notice, Waiting } from '../app/Notice';
+import classes from '../app/Page.module.css';
+
+export const familiesQuery = queryOptions({
+  queryKey: ['families'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/families', { signal })),
+});
+
+export function Families() {
+  const { data, error, isPending, refetch } = useQuery(familiesQuery);
+  if (isPending) return <Waiting what="Fetching the families" />;
+  if (error)
+    return (
+      <Notice title="The families cannot be shown" retry={() => refetch()}>
+        {error.message}
+      </Notice>
+    );
+  if (data.length === 0)
+    return <Notice title="No families yet">Load an engine document with ./gurvo family FILE.</Notice>;
+  return (
+    <main className={classes.page}>
+      <h1>Families</h1>
+      <p className={classes.lead}>Each engine stays on the document revision it was begun with.</p>
+      <div className={classes.sheet}>
+        <Table className={classes.table}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Family</Table.Th>
+              <Table.Th>Layout</Table.Th>
+              <Table.Th>Fuel</Table.Th>
+              <Table.Th>Revision</Table.Th>
+              <Table.Th>Engines</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {data.map((family) => (
+              <Table.Tr key={family.code}>
+                <Table.Td>
+                  <Link to="/families/$code" params={{ code: family.code }}>
+                    {family.name}
+                  </Link>
+                </Table.Td>
+                <Table.Td>{family.layout}</Table.Td>
+                <Table.Td>{family.fuel}</Table.Td>
+                <Table.Td>{family.revision}</Table.Td>
+                <Table.Td>{family.engines}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,188 @@
+/** The figures beside the wheel: what has been found, what the card says, what can be done. The server worked them out. */
+import type { ReactNode } from 'react';
+import type { Schemas } from '../api/client';
+import { sayDegrees, type Voice } from '../app/saying';
+import { Verdict } from '../work/Verdict';
+import classes from './Figures.module.css';
+
+export interface FiguresProps {
+  state: Schemas['BenchState'];
+  question: Schemas['Question'] | undefined;
+  engine: Schemas['EngineHead'];
+  voice: Voice;
+}
+
+export function Figures({ state, question, engine, voice }: FiguresProps) {
+  const early = question?.kind === 'setup' || question?.key.startsWith('tdc:');
+  return (
+    <div className={classes.figures}>
+      {early ? (
+        <TdcFigures state={state} />
+      ) : (
+        state.cams.map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
+      )}
+      {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} />}
+      {state.wheel && early && (
+        <p className={classes.soft}>
+          {state.wheel.wheel_gauge} {state.wheel.wheel_name} · {state.wheel.dial_gauge} {state.wheel.dial_name} ·
+          lengths in {voice.unit}
+        </p>
+      )}
+      {early && (
+        <ul className={classes.cautions} aria-label="Cautions">
+          {engine.cautions.map((caution) => (
+            <li key={caution}>{caution}</li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+interface RowProps {
+  label: string;
+  aside?: ReactNode;
+  children: ReactNode;
+  big?: boolean;
+}
+
+function Row({ label, aside, children, big }: RowProps) {
+  return (
+    <div className={classes.row}>
+      <span className={classes.label}>{label}</span>
+      <span className={classes.aside}>{aside}</span>
+      <div className={big ? classes.big : classes.figure}>{children}</div>
+    </div>
+  );
+}
+
+function TdcFigures({ state }: { state: Schemas['BenchState'] }) {
+  const { tdc } = state;
+  if (!tdc)
+    return (
+      <>
+        <Row label="Wheel zero" big>
+          –
+        </Row>
+        <p className={classes.soft}>
+          {state.wheel
+            ? 'True TDC is worked out as soon as the readings allow it.'
+            : 'Set up the wheel, then true TDC is looked for.'}
+        </p>
+      </>
+    );
+  const sign = tdc.zero_deg > 0 ? '+' : '';
+  return (
+    <>
+      <Row label={tdc.adopted ? 'Wheel zero' : 'Wheel zero, so far'} aside={tdc.method_name} big>
+        {sign}
+        {tdc.zero_deg.toFixed(2)}°
+      </Row>
+      <Row label="To be trusted within" aside="U, k = 2">
+        ±{tdc.expanded_deg.toFixed(2)}°
+      </Row>
+      <Row label="Readings" aside={tdc.readings > 2 ? `spread ${tdc.spread_deg.toFixed(2)}°` : ''}>
+        {tdc.readings}
+      </Row>
+      <p className={classes.soft}>{tdc.adopted ? `Taken over: ${tdc.words}.` : `If taken over: ${tdc.words}.`}</p>
+    </>
+  );
+}
+
+/** Which valve the figures are about: the one asked for, else the first with something to show. */
+function valveShown(cam: Schemas['CamFigures'], question: Schemas['Question'] | undefined) {
+  const asked = cam.valves.find((valve) => valve.valve === question?.valve);
+  return asked ?? cam.valves.find((valve) => valve.verdict && valve.verdict !== 'in') ?? cam.valves[0];
+}
+
+function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Schemas['Question'] | undefined }) {
+  const valve = valveShown(cam, question);
+  if (!valve) return null;
+  const name = valve.valve === 'intake' ? 'Intake' : 'Exhaust';
+  const partial = valve.centreline_deg == null;
+  return (
+    <>
+      <Row label={`${name} centreline${valve.verdict ? '' : ', so far'}`} aside="mid of equal lifts" big>
+        {partial ? '–' : sayDegrees(valve.centreline_deg ?? 0)} {valve.verdict && <Verdict verdict={valve.verdict} />}
+      </Row>
+      <Row label="Card" aside={valve.side_words}>
+        {sayDegrees(valve.card_centreline_deg)} <small>± {valve.tolerance_deg.toFixed(1)}</small>
+      </Row>
+      {valve.top_centreline_deg != null && (
+        <p className={classes.line}>
+          <span>By full lift</span> {sayDegrees(valve.top_centreline_deg)} ± {valve.top_expanded_deg?.toFixed(1)}°, card{' '}
+          {sayDegrees(valve.card_top_centreline_deg)}
+        </p>
+      )}
+      {cam.advance_words ? (
+        <Row label="The cam is" aside={cam.expanded_deg != null ? `U = ${cam.expanded_deg.toFixed(1)}°` : ''}>
+          {cam.advance_words} {cam.verdict && cam.verdict !== valve.verdict && <Verdict verdict={cam.verdict} />}
+        </Row>
+      ) : (
+        <EventLines valve={valve} />
+      )}
+      {cam.settles && <p className={classes.soft}>{cam.settles}</p>}
+      {cam.advance_words && <Offers cam={cam} />}
+      <Derived cam={cam} />
+    </>
+  );
+}
+
+function EventLines({ valve }: { valve: Schemas['ValveFigures'] }) {
+  return (
+    <div className={classes.lines}>
+      {[valve.opening, valve.closing].map((event, n) => (
+        <p key={event.card_words} className={classes.line}>
+          <span>{n === 0 ? 'Opens' : 'Closes'}</span>
+          {event.words || '–'}
+          <small> card {event.card_words}</small>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Offers({ cam }: { cam: Schemas['CamFigures'] }) {
+  if (cam.offers.length === 0) return null;
+  return (
+    <div className={classes.lines}>
+      <b>If you want it straight up</b>
+      {cam.offers.map((offer) => (
+        <p key={offer.value} className={classes.line}>
+          <span>{offer.title}</span>
+          leaves {offer.leaves}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Derived({ cam }: { cam: Schemas['CamFigures'] }) {
+  if (cam.separation_cam_deg == null) return null;
+  return (
+    <div className={classes.lines}>
+      <p className={classes.line}>
+        <span>Lobe separation</span>
+        {sayDegrees(cam.separation_cam_deg)} cam
+        <small> card {sayDegrees(cam.card_separation_cam_deg ?? 0)}</small>
+      </p>
+      {cam.overlap_deg != null && (
+        <p className={classes.line}>
+          <span>Overlap</span>
+          {sayDegrees(cam.overlap_deg)}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function HandOver({ serial }: { serial: string }) {
+  const base = `/api/engines/${serial}`;
+  return (
+    <div className={classes.handOver}>
+      <b>To hand over</b>
+      <a href={`${base}/record.json`}>Record, JSON</a>
+      <a href={`${base}/readings.csv`}>Readings, CSV</a>
+    </div>
+  );
+}

@@ -1,0 +1,175 @@
+/** One engine, one step: the drawing of what is being done, one big input, the tape, the loose ends, the permission to turn. */
+import { useDocumentTitle } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useNavigate } from '@tanstack/react-router';
+import { useState } from 'react';
+import { ApiProblem, type Schemas } from '../api/client';
+import { KeyStrip } from '../app/KeyStrip';
+import type { KeyAction } from '../app/keys';
+import { Notice, Waiting } from '../app/Notice';
+import { growsClockwise, type LengthUnit, say, type Voice } from '../app/saying';
+import { useLikings, usePerson } from '../app/session';
+import { gaugesQuery } from '../shop/Gauges';
+import { Figures } from '../timing/Figures';
+import { WheelDrawing } from '../timing/WheelDrawing';
+import { benchQuery } from './api';
+import classes from './Bench.module.css';
+import { BenchHead } from './BenchHead';
+import { LooseEnds } from './LooseEnds';
+import { NoteDialog } from './NoteDialog';
+import { useUnsent } from './outbox';
+import { Answer } from './question/Answer';
+import { RunOfWork } from './RunOfWork';
+import { StrikeDialog } from './StrikeDialog';
+import { Tape } from './Tape';
+
+const NEXT_UNIT: Record<LengthUnit, LengthUnit> = { mm: 'in', in: 'thou', thou: 'mm' };
+
+export function Bench({ serial }: { serial: string }) {
+  const bench = useQuery(benchQuery(serial));
+  // fetched beside the bench, so that a set-up can be recorded the moment it is asked for
+  const gauges = useQuery(gaugesQuery);
+  if (bench.isPending || gauges.isPending) return <Waiting what={`Fetching ${serial}`} />;
+  if (!bench.data)
+    return (
+      <Notice
+        title={`${serial} cannot be shown`}
+        {...(bench.error instanceof ApiProblem ? {} : { retry: () => bench.refetch() })}
+      >
+        {bench.error.message}
+      </Notice>
+    );
+  return <BenchScreen bench={bench.data} />;
+}
+
+/** The question that is asked: the one chosen, else the first open one that is not already on its way. */
+function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, underway: string[]) {
+  const step = state.steps.find((one) => one.status === 'now');
+  const all = state.steps.flatMap((one) => one.questions);
+  const picked = all.find((question) => question.key === chosen);
+  const open = step?.questions.find((question) => question.status === 'open' && !underway.includes(question.key));
+  return picked ?? open ?? step?.questions.find((question) => question.status === 'open');
+}
+
+function useVoice(running: Voice['running']): Voice {
+  const { person, units } = usePerson();
+  const factor = units[person.length_unit];
+  if (!factor) throw new Error(`The server sent no factor for ${person.length_unit}`);
+  return { unit: person.length_unit, factor, seenFrom: person.seen_from, running };
+}
+
+function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
+  const { engine, state } = bench;
+  const voice = useVoice(engine.running_direction);
+  const unsent = useUnsent().filter((item) => item.serial === engine.serial);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [striking, setStriking] = useState<string | null>(null);
+  const [noting, setNoting] = useState(false);
+  const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
+  const question = chooseQuestion(state, chosen, waiting);
+  const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
+  const commonKeys = useBenchKeys({ state, question, setChosen, voice, openNote: () => setNoting(true) });
+  const actions: KeyAction[] = engine.may_record
+    ? [...commonKeys, { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) }]
+    : commonKeys.filter((action) => action.label !== 'note');
+  useDocumentTitle(`${engine.serial} · Gurvo`);
+  return (
+    <div className={classes.bench}>
+      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} />
+      <RunOfWork state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
+      <main className={classes.centre}>
+        <div>
+          <h1>{question ? say(question.ask, voice) : 'Signed. Nothing is left to do here.'}</h1>
+          <p className={classes.hint}>
+            {question ? say(question.hint, voice) : 'The record can be handed over with the engine.'}
+          </p>
+          {state.warnings.map((warning) => (
+            <p key={warning} className={classes.warning}>
+              {say(warning, voice)}
+            </p>
+          ))}
+        </div>
+        <div className={classes.work}>
+          <WheelDrawing
+            setting={state.wheel}
+            crank={state.crank}
+            cams={state.cams}
+            question={question}
+            clockwise={growsClockwise(voice)}
+          />
+          <Figures state={state} question={question} engine={engine} voice={voice} />
+        </div>
+        {question && engine.may_record && (
+          <Answer key={question.key} bench={bench} question={question} voice={voice} onDone={() => setChosen(null)} />
+        )}
+        {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
+      </main>
+      <aside className={classes.side}>
+        <LooseEnds ends={state.loose_ends} />
+        <Tape
+          bench={bench}
+          unsent={unsent}
+          voice={voice}
+          onStrike={engine.may_record ? setStriking : undefined}
+          onNote={() => setNoting(true)}
+        />
+      </aside>
+      <div className={classes.keys}>
+        <KeyStrip actions={[...inputHints(question), ...actions]} />
+      </div>
+      <StrikeDialog
+        serial={engine.serial}
+        line={bench.tape.find((line) => line.id === striking)}
+        onClose={() => setStriking(null)}
+      />
+      <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />
+    </div>
+  );
+}
+
+const hint = (shown: string, label: string): KeyAction => ({ keys: [label], shown, label, run: () => undefined });
+
+/** Names the keys of the input that is open; the input itself listens for them. */
+function inputHints(question: Schemas['Question'] | undefined): KeyAction[] {
+  if (!question) return [];
+  if (question.kind === 'method') return [hint('1-4', 'choose')];
+  if (question.kind === 'setup')
+    return [hint('Enter', 'record'), hint('1-3', 'numbering'), hint('R', 'runs'), hint('X', 'plugs out')];
+  if (question.kind === 'cam') return [hint('1-4', 'choose'), hint('Enter', 'record')];
+  if (question.kind !== 'tdc_reading' && question.kind !== 'lift_reading') return [hint('Enter', 'confirm')];
+  return [
+    hint('Enter', 'record'),
+    hint('B / A', 'before, after'),
+    hint('D', 'TDC / BDC'),
+    hint('T', 'how it came'),
+    hint('P', 'number pad'),
+  ];
+}
+
+interface BenchKeysInput {
+  state: Schemas['BenchState'];
+  question: Schemas['Question'] | undefined;
+  setChosen: (key: string | null) => void;
+  voice: Voice;
+  openNote: () => void;
+}
+
+function useBenchKeys({ state, question, setChosen, voice, openNote }: BenchKeysInput): KeyAction[] {
+  const like = useLikings();
+  const navigate = useNavigate();
+  const step = state.steps.find((one) => one.status === 'now');
+  const move = (by: number) => {
+    const list = step?.questions ?? [];
+    const at = list.findIndex((one) => one.key === question?.key);
+    setChosen(list[Math.max(0, Math.min(list.length - 1, at + by))]?.key ?? null);
+  };
+  const otherSide = voice.seenFrom === 'front' ? 'flywheel' : 'front';
+  return [
+    { keys: ['ArrowDown'], label: 'next question', quiet: true, run: () => move(1) },
+    { keys: ['ArrowUp'], label: 'question before', quiet: true, run: () => move(-1) },
+    { keys: ['f'], label: 'front / flywheel', run: () => like({ seen_from: otherSide }) },
+    { keys: ['l'], label: 'mm / inch', run: () => like({ length_unit: NEXT_UNIT[voice.unit] }) },
+    { keys: ['m'], label: 'note', quiet: true, run: openNote },
+    { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
+  ];
+}

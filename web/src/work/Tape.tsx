@@ -1,0 +1,110 @@
+/** The ledger as a running strip, newest on top. A wrong entry is struck through, never removed; the strike says why. */
+import { UnstyledButton } from '@mantine/core';
+import { useState } from 'react';
+import type { Schemas } from '../api/client';
+import { say, type Voice } from '../app/saying';
+import { olderTape } from './api';
+import { discard, type Unsent } from './outbox';
+import classes from './Tape.module.css';
+
+type Line = Schemas['TapeLine'];
+
+export interface TapeProps {
+  bench: Schemas['Bench'];
+  unsent: Unsent[];
+  voice: Voice;
+  onStrike: ((id: string) => void) | undefined;
+  onNote: () => void;
+}
+
+export function Tape({ bench, unsent, voice, onStrike, onNote }: TapeProps) {
+  const [older, setOlder] = useState<Line[]>([]);
+  const newest = bench.tape.at(-1)?.seq ?? 1;
+  const shown = [...bench.tape, ...older.filter((line) => line.seq < newest)];
+  const oldest = shown.at(-1)?.seq ?? 1;
+  const more = async () => {
+    const lines = await olderTape(bench.engine.serial, oldest);
+    setOlder([...older, ...lines]);
+  };
+  return (
+    <section className={classes.tape} aria-label="Tape">
+      <h2>
+        <span>Tape · {bench.entries}</span>
+        <span className={classes.heads}>
+          <a href={`/api/engines/${bench.engine.serial}/record.pdf`}>Record, PDF</a>
+          {onStrike && <UnstyledButton onClick={onNote}>Note</UnstyledButton>}
+        </span>
+      </h2>
+      <ol>
+        {[...unsent].reverse().map((item) => (
+          <UnsentLine key={item.id} item={item} />
+        ))}
+        {shown
+          .filter((line) => line.kind !== 'strike')
+          .map((line) => (
+            <TapeLine key={line.id} line={line} voice={voice} onStrike={onStrike} />
+          ))}
+        {shown.length === 0 && unsent.length === 0 && <li className={classes.quiet}>Nothing recorded yet.</li>}
+        {oldest > 1 && (
+          <li>
+            <UnstyledButton className={classes.more} onClick={more}>
+              older entries
+            </UnstyledButton>
+          </li>
+        )}
+      </ol>
+    </section>
+  );
+}
+
+function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrike: TapeProps['onStrike'] }) {
+  const at = new Date(line.at);
+  return (
+    <li data-struck={line.struck !== null} data-look={line.look_again} data-line={line.seq}>
+      <span className={classes.title}>{say(line.title, voice)}</span>
+      <b>{line.value}</b>
+      <small>
+        <time dateTime={line.at} title={at.toLocaleString('en-GB')}>
+          {sayTime(at)}
+        </time>
+        {line.typed_at && `, typed ${sayTime(new Date(line.typed_at))}`}
+        {` · ${line.by}`}
+        {line.detail && <span className={classes.detail}> · {line.detail}</span>}
+      </small>
+      {line.struck ? (
+        <em>
+          struck by {line.struck.by}: {line.struck.reason}
+        </em>
+      ) : (
+        onStrike && (
+          <UnstyledButton
+            className={classes.strike}
+            onClick={() => onStrike(line.id)}
+            aria-label={`Strike ${line.title} ${line.value}`}
+          >
+            strike
+          </UnstyledButton>
+        )
+      )}
+    </li>
+  );
+}
+
+function sayTime(at: Date): string {
+  return at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+}
+
+function UnsentLine({ item }: { item: Unsent }) {
+  return (
+    <li data-unsent={item.refused ? 'refused' : 'waiting'}>
+      <span className={classes.title}>{item.title}</span>
+      <b>{item.value}</b>
+      <small>{item.refused ? item.refused.sentence : 'not yet sent; it goes out by itself'}</small>
+      {item.refused && (
+        <UnstyledButton className={classes.strike} onClick={() => discard(item.id)}>
+          take off
+        </UnstyledButton>
+      )}
+    </li>
+  );
+}
