@@ -9,7 +9,8 @@ from pathlib import Path
 
 from pydantic import TypeAdapter
 
-from gurvo_core.engine import EngineDocument, read_document
+from gurvo_core.engine import EngineDocument
+from gurvo_core.reading import read_document
 from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
 
 QUERN_4 = Path(__file__).parent.parent / "demo" / "families" / "quern-4.json"

@@ -1,27 +1,37 @@
-"""The engine document: what the engine *is*. Start at ``document.py``; the cross-checks are in ``checks.py``."""
+"""The engine document: what the engine *is*. Start at ``document.py``; the cross-checks are in ``checks/``."""
 
 __all__ = [
     "Adjustment",
+    "Bank",
     "Camshaft",
     "CardLine",
     "Cranktrain",
+    "Drive",
     "EngineDocument",
     "Flank",
+    "Follower",
+    "GearStage",
     "HoleCircles",
     "KeySlots",
     "LiftProfile",
     "Lobe",
+    "LoopStage",
+    "Mark",
     "OffsetBushes",
+    "PolynomialProfile",
+    "Profile",
     "SlottedSprocket",
     "SprocketTeeth",
-    "Throw",
+    "Stage",
     "Valve",
-    "read_document",
+    "Wheel",
 ]
 
 from gurvo_core.engine.adjustments import Adjustment, HoleCircles, KeySlots, OffsetBushes, SlottedSprocket, SprocketTeeth
-from gurvo_core.engine.camshaft import Camshaft, LiftProfile, Lobe, Valve
+from gurvo_core.engine.camshaft import Camshaft, Follower, Lobe, Valve
 from gurvo_core.engine.card import CardLine, Flank
-from gurvo_core.engine.cranktrain import Cranktrain, Throw
+from gurvo_core.engine.cranktrain import Bank, Cranktrain
 from gurvo_core.engine.document import EngineDocument
-from gurvo_core.engine.reading import read_document
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Stage, Wheel
+from gurvo_core.engine.marks import Mark
+from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile

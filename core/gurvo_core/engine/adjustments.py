@@ -9,6 +9,13 @@ from pydantic import Field
 from gurvo_core.engine.part import Name, Part, Word
 
 
+class Movable(Part):
+    """What every adjustment says of itself."""
+
+    name: Name
+    camshafts: tuple[Word, ...] = Field(default=(), max_length=8, description="The camshafts that it moves; left out when all of them")
+
+
 class KeySlot(Part):
     """One key slot of a crank sprocket and what it does against the straight-up slot."""
 
@@ -16,11 +23,10 @@ class KeySlot(Part):
     advance_deg: float = Field(ge=-30, le=30, description="Crank degrees, positive = cam advanced")
 
 
-class KeySlots(Part):
+class KeySlots(Movable):
     """A crank sprocket with several key slots."""
 
     kind: Literal["key_slots"]
-    name: Name
     slots: tuple[KeySlot, ...] = Field(min_length=2, max_length=24)
     fitted: Word = Field(description="Slot used when the engine is built to the book")
 
@@ -32,37 +38,33 @@ class Bush(Part):
     cam_deg: float = Field(ge=-15, le=15, description="Cam degrees, positive = cam advanced")
 
 
-class OffsetBushes(Part):
+class OffsetBushes(Movable):
     """Offset bushes or dowels between a cam and its sprocket; the plain bush is always there."""
 
     kind: Literal["offset_bushes"]
-    name: Name
     bushes: tuple[Bush, ...] = Field(min_length=1, max_length=24)
 
 
-class HoleCircles(Part):
+class HoleCircles(Movable):
     """Two hole circles of different counts that meet in one hole at a time, like a vernier."""
 
     kind: Literal["hole_circles"]
-    name: Name
     cam_holes: int = Field(ge=2, le=120)
     sprocket_holes: int = Field(ge=2, le=120)
     range_deg: float = Field(default=15, gt=0, le=60, description="How far it may be moved, crank degrees either way")
 
 
-class SlottedSprocket(Part):
+class SlottedSprocket(Movable):
     """A sprocket with slots: any angle within its range."""
 
     kind: Literal["slotted_sprocket"]
-    name: Name
     range_deg: float = Field(gt=0, le=60, description="Crank degrees either way from mid-slot")
 
 
-class SprocketTeeth(Part):
+class SprocketTeeth(Movable):
     """Moving the chain or belt by whole teeth."""
 
     kind: Literal["sprocket_teeth"]
-    name: Name
     at: Literal["crank", "cam"]
     teeth: int = Field(ge=8, le=200)
 

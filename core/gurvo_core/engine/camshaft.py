@@ -1,44 +1,64 @@
-"""Camshafts, their lobes and the shape of the lobes.
+"""Camshafts: their lobes, how the lobes act on the valves, and phasers.
 
-Profile tables: cam degrees from the nose (negative = opening side) against lobe lift in mm. Valve lift is
-``rocker_ratio`` times lobe lift less lash, never below zero.
+Valve lift is the follower's ``ratio`` times lobe lift less lash, never below zero.
 """
 
-__all__ = ["Camshaft", "LiftProfile", "Lobe", "Valve"]
+__all__ = ["Camshaft", "Follower", "Lobe", "Phaser", "Valve"]
 
 from typing import Literal
 
 from pydantic import Field
 
-from gurvo_core.engine.part import Name, Part, Word
+from gurvo_core.engine.part import ClockDeg, CylinderNumber, Name, Part, Word
 
 Valve = Literal["intake", "exhaust"]
 
 
-class LiftProfile(Part):
-    """Lobe lift as a table, from base circle over the nose back to base circle."""
+class Follower(Part):
+    """How the lobes of one sort act, and from which side the follower meets them."""
 
-    id: Word
-    cam_deg: tuple[float, ...] = Field(min_length=5, max_length=1441, description="Cam degrees from the nose, growing [deg]")
-    lobe_lift_mm: tuple[float, ...] = Field(min_length=5, max_length=1441)
+    valve: Valve
+    kind: Literal["bucket", "finger", "rocker", "pushrod"]
+    clock_deg: ClockDeg = Field(description="From the cam's axis towards the follower: there the nose points at full lift")
+    ratio: float = Field(default=1, gt=0, le=4, description="Valve lift over lobe lift [-]")
+
+
+class Phaser(Part):
+    """A cam phaser; lobes and card describe the cam with the phaser at rest."""
+
+    name: Name
+    travel_deg: float = Field(gt=0, le=120, description="Lost motion between its stops, crank degrees")
+    rests: Literal["advanced", "retarded"] = Field(description="On which stop it stands without oil pressure")
+    pinned: bool = Field(default=True, description="Whether a pin holds it there")
 
 
 class Lobe(Part):
     """One lobe: whose valve it opens, its shape and where its nose stands."""
 
-    cylinder: int = Field(ge=1, le=32)
+    cylinder: CylinderNumber
     valve: Valve
     profile: Word
     nose_deg: float = Field(
         ge=0, le=200, description="Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust"
     )
     lash_mm: float = Field(default=0, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
+    place: str = Field(default="", max_length=40, description="Tells twin lobes of one valve sort apart, such as front and rear")
 
 
 class Camshaft(Part):
-    """One camshaft with all its lobes."""
+    """One camshaft with all its lobes. Its place and what drives it are in the drive, under the same id."""
 
     id: Word
     name: Name
-    rocker_ratio: float = Field(default=1, gt=0, le=4, description="Valve lift over lobe lift [-]")
+    bank: Word | None = Field(default=None, description="The bank it serves; left out when it serves all")
+    followers: tuple[Follower, ...] = Field(min_length=1, max_length=2)
+    phaser: Phaser | None = None
     lobes: tuple[Lobe, ...] = Field(min_length=1, max_length=128)
+
+    def follower(self, valve: Valve) -> Follower:
+        """How its lobes for that valve act; the cross-checks made sure that it is there."""
+        return next(follower for follower in self.followers if follower.valve == valve)
+
+    def ratio(self, valve: Valve) -> float:
+        """Valve lift over lobe lift for that valve [-]."""
+        return self.follower(valve).ratio

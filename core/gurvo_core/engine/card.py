@@ -11,7 +11,7 @@ from typing import Literal
 from pydantic import Field
 
 from gurvo_core.engine.camshaft import Valve
-from gurvo_core.engine.part import Part, Word
+from gurvo_core.engine.part import CylinderNumber, Part, Word
 
 Flank = Literal["opening", "closing"]
 
@@ -21,6 +21,7 @@ class CardLine(Part):
 
     camshaft: Word
     valve: Valve
+    cylinder: CylinderNumber | None = Field(default=None, description="Whose valve; left out when the reference cylinder's")
     lift_mm: float = Field(gt=0, le=40, description="Checking lift, valve lift [mm]")
     opens_deg: float = Field(ge=-90, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
     closes_deg: float = Field(ge=-90, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")

@@ -1,24 +1,56 @@
-"""Crank, rods and throws. Lengths in mm; throw angles are crank degrees."""
+"""Crank, banks and rods. Lengths in mm.
 
-__all__ = ["Cranktrain", "Throw"]
+Angles of banks and pins: a bank's axis is clockwise from straight up, seen from the front; a crank pin's place on the crank is
+counted from the pin of the first cylinder in the firing order, in the running direction.
+"""
+
+__all__ = ["Bank", "Cranktrain", "Throw"]
+
+import math
 
 from pydantic import Field
 
-from gurvo_core.engine.part import Part
+from gurvo_core.engine.part import CylinderNumber, Name, Part, Word
 
 
 class Throw(Part):
-    """Where one cylinder's throw stands."""
+    """Where one cylinder's crank pin stands on the crank."""
 
-    cylinder: int = Field(ge=1, le=32)
-    tdc_deg: float = Field(ge=0, lt=360, description="Crank turn from TDC of cylinder 1 to TDC of this cylinder, running way [deg]")
+    cylinder: CylinderNumber
+    throw: int = Field(ge=1, le=99, description="Which throw, counted from the front; rods that share a throw name the same one")
+    pin_deg: float = Field(ge=0, lt=360, description="From the first cylinder's pin, in the running direction [deg]; split pins differ")
 
 
 class Cranktrain(Part):
-    """Bore, stroke, rod and pin offset, the same for all cylinders in this version."""
+    """Bore, stroke, rod and what stands above the crank, the same for all cylinders of a bank."""
 
     bore_mm: float = Field(gt=0, le=1000)
     stroke_mm: float = Field(gt=0, le=2000)
     rod_mm: float = Field(gt=0, le=4000, description="Rod length, centre to centre [mm]")
     pin_offset_mm: float = Field(default=0, description="Pin or cylinder axis offset, positive towards the major thrust side [mm]")
-    throws: tuple[Throw, ...] = Field(min_length=1, max_length=32)
+    compression_height_mm: float | None = Field(default=None, gt=0, le=1000, description="Piston pin to crown [mm]")
+    deck_height_mm: float | None = Field(default=None, gt=0, le=6000, description="Crank axis to deck, along the bore [mm]")
+    gasket_mm: float | None = Field(default=None, ge=0, le=20, description="Head gasket, squeezed [mm]")
+
+    @property
+    def line_up_deg(self) -> float:
+        """Crank pin from the cylinder's axis when throw and rod line up, running way [deg]."""
+        reach_mm = self.rod_mm + self.stroke_mm / 2
+        return -math.degrees(math.asin(max(-1.0, min(1.0, self.pin_offset_mm / reach_mm))))
+
+    @property
+    def deck_clearance_mm(self) -> float | None:
+        """How far the crown stays below the deck at TDC [mm], negative when it stands proud; None when it cannot be worked out."""
+        if self.compression_height_mm is None or self.deck_height_mm is None:
+            return None
+        return self.deck_height_mm - self.rod_mm - self.stroke_mm / 2 - self.compression_height_mm
+
+
+class Bank(Part):
+    """One row of cylinders."""
+
+    id: Word
+    name: Name
+    axis_deg: float = Field(default=0, ge=-180, le=180, description="Where its cylinders point: clockwise from straight up, from the front")
+    cylinders: tuple[CylinderNumber, ...] = Field(min_length=1, max_length=32, description="The maker's numbers, from the front")
+    cranktrain: Cranktrain

@@ -1,12 +1,19 @@
-"""Who the engine is: family name, variant, what it burns."""
+"""Who the engine is: family name, variants, what it burns."""
 
-__all__ = ["Identity"]
+__all__ = ["Identity", "VariantNote"]
 
 from typing import Literal
 
 from pydantic import Field
 
-from gurvo_core.engine.part import Name, Part, Word
+from gurvo_core.engine.part import Name, Part, Sentence, Word
+
+
+class VariantNote(Part):
+    """How to tell one variant from its siblings before anything is fitted."""
+
+    name: Name
+    told_by: Sentence
 
 
 class Identity(Part):
@@ -16,4 +23,5 @@ class Identity(Part):
     name: Name = Field(description="What the shop calls it")
     layout: Name = Field(description="In words, such as inline 4, pushrods, single chain")
     fuel: Literal["petrol", "diesel", "gas"]
-    variant: str = Field(default="", max_length=200, description="What tells this variant from its siblings")
+    variant: str = Field(default="", max_length=200, description="Which variant this document describes")
+    variants: tuple[VariantNote, ...] = Field(default=(), max_length=32)

@@ -1,13 +1,12 @@
-"""The door for engine documents: plain data in, a sound document or all of its faults out."""
+"""Plain data in, a document whose types are right out, or every fault of its types with its JSON path."""
 
-__all__ = ["plain_sentence", "read_document"]
+__all__ = ["parse_document", "plain_sentence"]
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import ValidationError
 
-from gurvo_core.engine.checks import find_faults
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.errors import DocumentError, Fault
 
@@ -47,8 +46,24 @@ def plain_sentence(error: Mapping[str, Any]) -> str:
     return f"“{name}”: {error['msg'][0].lower()}{error['msg'][1:]}."
 
 
-def read_document(data: object) -> EngineDocument:
-    """Return the engine document in some plain data.
+def _json_path(location: Sequence[object], data: object) -> str:
+    """Where an error lies in the data itself: pydantic also names the kind of a tagged union, which is no key."""
+    path, at = [], data
+    for part in location:
+        if isinstance(at, Mapping) and part not in at and part == at.get("kind"):
+            continue
+        path.append(str(part))
+        if isinstance(at, Mapping):
+            at = at.get(part)
+        elif isinstance(at, Sequence) and not isinstance(at, str) and isinstance(part, int) and part < len(at):
+            at = at[part]
+        else:
+            at = None
+    return ".".join(path)
+
+
+def parse_document(data: object) -> EngineDocument:
+    """Return the engine document in some plain data; only types are looked at.
 
     Parameters
     ----------
@@ -58,12 +73,12 @@ def read_document(data: object) -> EngineDocument:
     Returns
     -------
     document : EngineDocument
-        A document without faults.
+        A document that the cross-checks have still to see.
 
     Raises
     ------
     DocumentError
-        With every fault, each a sentence and its path.
+        With every fault of its types, each a sentence and its path.
 
     Source
     ------
@@ -71,16 +86,12 @@ def read_document(data: object) -> EngineDocument:
 
     Example
     -------
-    >>> try: read_document({"format": "gurvo-engine"})
+    >>> try: parse_document({"format": "gurvo-engine"})
     ... except DocumentError as error: error.faults[0].path
     'version'
     """
     try:
-        document = EngineDocument.model_validate(data)
+        return EngineDocument.model_validate(data)
     except ValidationError as error:
-        faults = [Fault(path=".".join(map(str, e["loc"])), sentence=plain_sentence(e)) for e in error.errors()]
+        faults = [Fault(path=_json_path(e["loc"], data), sentence=plain_sentence(e)) for e in error.errors()]
         raise DocumentError(faults) from None
-    faults = find_faults(document)
-    if faults:
-        raise DocumentError(faults)
-    return document

@@ -1,17 +1,30 @@
-"""Where everything is at a crank angle: pistons (``crank``), lobes and valves (``lobe``), a whole cycle (``frames``)."""
+"""Where everything is at a crank angle.
+
+Pistons (``crank``), lobes and valves (``lobe``, ``polynomial``), clock positions (``clock``), strokes in words (``strokes``), a whole
+cycle (``frames``), and the twin that is drawn from all of it (``twin``).
+"""
 
 __all__ = [
+    "CamPlace",
     "Slider",
+    "Stand",
+    "TwinFrames",
     "crossing_cam_deg",
     "cycle_frames",
     "drop_at_deg",
     "drop_mm",
     "half_arc_middle_deg",
+    "lobe_clock_deg",
     "lobe_lift_mm",
+    "mark_clock_deg",
     "pair_middle_deg",
+    "stand_at",
+    "twin_frames",
     "valve_lift_mm",
 ]
 
+from gurvo_core.motion.clock import CamPlace, lobe_clock_deg, mark_clock_deg
 from gurvo_core.motion.crank import Slider, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
 from gurvo_core.motion.frames import cycle_frames
 from gurvo_core.motion.lobe import crossing_cam_deg, lobe_lift_mm, valve_lift_mm
+from gurvo_core.motion.twin import Stand, TwinFrames, stand_at, twin_frames

@@ -1,35 +1,40 @@
 """A whole four-stroke cycle in one table: every piston's drop and every valve's lift at even steps of the crank."""
 
-__all__ = ["CycleFrames", "cycle_frames", "slider_of"]
+__all__ = ["CycleFrames", "cycle_frames", "frames_at", "slider_of"]
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.motion.clock import CamPlace, advance_of, nose_crank_deg
 from gurvo_core.motion.crank import Slider, drop_mm
 from gurvo_core.motion.lobe import valve_lift_mm
 
 
 @dataclass(frozen=True, kw_only=True)
 class CycleFrames:
-    """Tables over one cycle; rows follow ``cylinders`` and ``valves``, columns follow ``crank_deg``."""
+    """Tables over one cycle; rows follow ``cylinders`` and ``valves`` (camshaft and lobe), columns follow ``crank_deg``."""
 
     crank_deg: NDArray[np.float64]
     cylinders: tuple[int, ...]
     drop_mm: NDArray[np.float64]
-    valves: tuple[str, ...]
+    valves: tuple[tuple[str, int], ...]
     lift_mm: NDArray[np.float64]
 
 
-def slider_of(document: EngineDocument) -> Slider:
-    """Return the slider-crank of a document.
+def slider_of(document: EngineDocument, cylinder: int | None = None) -> Slider:
+    """Return the slider-crank of a cylinder.
 
     Parameters
     ----------
     document : EngineDocument
         The engine.
+    cylinder : int, optional
+        Which; the reference cylinder when left out.
 
     Returns
     -------
@@ -45,11 +50,11 @@ def slider_of(document: EngineDocument) -> Slider:
     >>> slider_of(quern_4()).throw_mm
     43.0
     """
-    train = document.cranktrain
+    train = document.bank_of(cylinder or document.reference_cylinder).cranktrain
     return Slider(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.pin_offset_mm)
 
 
-def cycle_frames(document: EngineDocument, step_deg: float = 1.0) -> CycleFrames:
+def cycle_frames(document: EngineDocument, step_deg: float = 1.0, places: Mapping[str, CamPlace] | None = None) -> CycleFrames:
     """Return piston drops and valve lifts over 720 degrees of the crank.
 
     Parameters
@@ -58,6 +63,37 @@ def cycle_frames(document: EngineDocument, step_deg: float = 1.0) -> CycleFrames
         The engine.
     step_deg : float
         Step between frames [deg].
+    places : mapping of CamPlace, optional
+        Where camshafts stand, by id, as far as known; as on the card otherwise.
+
+    Returns
+    -------
+    frames : CycleFrames
+        Crank angle [deg], drops and lifts [mm].
+
+    Source
+    ------
+    As ``frames_at``.
+
+    Example
+    -------
+    >>> cycle_frames(quern_4()).drop_mm.shape
+    (4, 720)
+    """
+    return frames_at(document, np.arange(0, CYCLE_DEG, step_deg), places or {})
+
+
+def frames_at(document: EngineDocument, crank_deg: ArrayLike, places: Mapping[str, CamPlace]) -> CycleFrames:
+    """Return piston drops and valve lifts at given crank angles.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    crank_deg : array_like
+        Crank angles, one-dimensional [deg].
+    places : mapping of CamPlace
+        Where camshafts stand, by id, as far as known.
 
     Returns
     -------
@@ -70,17 +106,16 @@ def cycle_frames(document: EngineDocument, step_deg: float = 1.0) -> CycleFrames
 
     Example
     -------
-    >>> cycle_frames(quern_4()).drop_mm.shape
-    (4, 720)
+    >>> frames_at(quern_4(), [0.0], {}).drop_mm[0].tolist()
+    [0.0]
     """
-    crank_deg = np.arange(0, 720, step_deg)
-    slider, firing_deg = slider_of(document), document.firing_deg
-    drops = np.array([drop_mm(crank_deg - firing_deg[n], slider) for n in document.cylinders])
+    angles = np.asarray(crank_deg, dtype=np.float64)
+    drops = np.array([drop_mm(angles - document.firing_deg[n], slider_of(document, n)) for n in document.cylinders])
     names, lifts = [], []
-    for shaft in document.camshafts:
-        for lobe in shaft.lobes:
-            nose_deg = 360 + (lobe.nose_deg if lobe.valve == "intake" else -lobe.nose_deg)
-            from_nose = (crank_deg - firing_deg[lobe.cylinder] - nose_deg) / 2
-            lifts.append(valve_lift_mm(from_nose, document.profile(lobe.profile), shaft, lobe))
-            names.append(f"{lobe.cylinder} {lobe.valve}")
-    return CycleFrames(crank_deg=crank_deg, cylinders=document.cylinders, drop_mm=drops, valves=tuple(names), lift_mm=np.array(lifts))
+    for cam in document.camshafts:
+        on_deg = advance_of(cam, places.get(cam.id))
+        for place, lobe in enumerate(cam.lobes):
+            from_nose = (angles - nose_crank_deg(document, lobe) + on_deg) / 2
+            lifts.append(valve_lift_mm(from_nose, document.profile(lobe.profile), cam, lobe))
+            names.append((cam.id, place))
+    return CycleFrames(crank_deg=angles, cylinders=document.cylinders, drop_mm=drops, valves=tuple(names), lift_mm=np.array(lifts))

@@ -1,38 +1,45 @@
 """Lobes and valves: lift from a profile table, and the angle at which a lift is passed.
 
 Cam degrees count from the nose, negative on the opening side. Lobe lift [mm]; valve lift = rocker ratio x lobe lift - lash,
-never below zero. Between the lines of the table a shape-keeping cubic (PCHIP) is used; outside it the lobe is base circle.
+never below zero. Between the lines of a table a shape-keeping cubic (PCHIP) is used; outside it the lobe is base circle. A
+polynomial profile is worked out from its law.
 """
 
 __all__ = ["crossing_cam_deg", "lobe_lift_mm", "most_valve_lift_mm", "valve_lift_mm"]
 
-from functools import lru_cache
+from collections.abc import Callable
+from functools import lru_cache, partial
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.interpolate import PchipInterpolator
 from scipy.optimize import brentq
 
-from gurvo_core.engine import Camshaft, Flank, LiftProfile, Lobe
+from gurvo_core.engine import Camshaft, Flank, LiftProfile, Lobe, Profile
 from gurvo_core.errors import ReadingError
+from gurvo_core.motion.polynomial import polynomial_lift_mm
 
 CROSSING_TOLERANCE_DEG = 1e-9
 
 
 @lru_cache(maxsize=256)
-def _curve(profile: LiftProfile) -> PchipInterpolator:
-    return PchipInterpolator(profile.cam_deg, profile.lobe_lift_mm, extrapolate=False)
+def _curve(profile: Profile) -> Callable[[ArrayLike], NDArray[np.float64]]:
+    """Lobe lift over cam degrees from the nose; not a number outside a table."""
+    if isinstance(profile, LiftProfile):
+        table: Callable[[ArrayLike], NDArray[np.float64]] = PchipInterpolator(profile.cam_deg, profile.lobe_lift_mm, extrapolate=False)
+        return table
+    return partial(polynomial_lift_mm, profile=profile)
 
 
-def lobe_lift_mm(cam_deg: ArrayLike, profile: LiftProfile) -> NDArray[np.float64]:
+def lobe_lift_mm(cam_deg: ArrayLike, profile: Profile) -> NDArray[np.float64]:
     """Return lobe lift at cam angles from the nose.
 
     Parameters
     ----------
     cam_deg : array_like
         Cam degrees from the nose [deg]; any whole turns are taken off.
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
 
     Returns
     -------
@@ -53,17 +60,17 @@ def lobe_lift_mm(cam_deg: ArrayLike, profile: LiftProfile) -> NDArray[np.float64
     return np.asarray(np.nan_to_num(_curve(profile)(from_nose), nan=0.0), dtype=np.float64)
 
 
-def valve_lift_mm(cam_deg: ArrayLike, profile: LiftProfile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:
+def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:
     """Return valve lift at cam angles from the lobe's nose.
 
     Parameters
     ----------
     cam_deg : array_like
         Cam degrees from the nose [deg].
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
     camshaft : Camshaft
-        For its rocker ratio [-].
+        For its follower's ratio [-].
     lobe : Lobe
         For its lash at the valve [mm].
 
@@ -80,21 +87,22 @@ def valve_lift_mm(cam_deg: ArrayLike, profile: LiftProfile, camshaft: Camshaft, 
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0.5)
-    >>> valve_lift_mm([0, 90], table, Camshaft(id="c", name="c", rocker_ratio=1.5, lobes=(lobe,)), lobe).tolist()
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "rocker", "clock_deg": 0, "ratio": 1.5},), lobes=(lobe,))
+    >>> valve_lift_mm([0, 90], table, shaft, lobe).tolist()
     [8.5, 0.0]
     """
-    return np.maximum(camshaft.rocker_ratio * lobe_lift_mm(cam_deg, profile) - lobe.lash_mm, 0.0)
+    return np.maximum(camshaft.ratio(lobe.valve) * lobe_lift_mm(cam_deg, profile) - lobe.lash_mm, 0.0)
 
 
-def most_valve_lift_mm(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe) -> float:
+def most_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float:
     """Return the greatest valve lift of a lobe.
 
     Parameters
     ----------
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
     camshaft : Camshaft
-        For its rocker ratio [-].
+        For its follower's ratio [-].
     lobe : Lobe
         For its lash [mm].
 
@@ -111,20 +119,21 @@ def most_valve_lift_mm(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe) -> 
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> most_valve_lift_mm(table, Camshaft(id="c", name="c", lobes=(lobe,)), lobe)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> most_valve_lift_mm(table, shaft, lobe)
     6.0
     """
-    return camshaft.rocker_ratio * max(profile.lobe_lift_mm) - lobe.lash_mm
+    return camshaft.ratio(lobe.valve) * profile.top_mm - lobe.lash_mm
 
 
 @lru_cache(maxsize=4096)
-def crossing_cam_deg(profile: LiftProfile, lift_mm: float, flank: Flank) -> float:
+def crossing_cam_deg(profile: Profile, lift_mm: float, flank: Flank) -> float:
     """Return where a flank passes a lobe lift.
 
     Parameters
     ----------
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
     lift_mm : float
         Lobe lift [mm], above zero and below the nose.
     flank : {"opening", "closing"}
@@ -150,9 +159,9 @@ def crossing_cam_deg(profile: LiftProfile, lift_mm: float, flank: Flank) -> floa
     >>> round(crossing_cam_deg(table, 3.0, "closing"), 6)
     30.0
     """
-    top_mm = max(profile.lobe_lift_mm)
+    top_mm = profile.top_mm
     if not 0 < lift_mm < top_mm:
         raise ReadingError("lift", lift_mm, f"this lobe passes lifts above 0 and below {top_mm:.2f} mm, not {lift_mm:g} mm")
-    ends = (profile.cam_deg[0], 0.0) if flank == "opening" else (0.0, profile.cam_deg[-1])
+    ends = (profile.begins_deg, 0.0) if flank == "opening" else (0.0, profile.ends_deg)
     curve = _curve(profile)
     return float(brentq(lambda cam_deg: float(curve(cam_deg)) - lift_mm, *ends, xtol=CROSSING_TOLERANCE_DEG))

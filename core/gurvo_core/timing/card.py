@@ -31,7 +31,7 @@ def card_faults(document: EngineDocument) -> list[Fault]:
     """
     faults = []
     for place, line in enumerate(document.cam_card):
-        shaft, lobe = document.camshaft(line.camshaft), document.lobe(line.camshaft, document.reference_cylinder, line.valve)
+        shaft, lobe = document.camshaft(line.camshaft), document.lobe(line.camshaft, document.card_cylinder(line), line.valve)
         if shaft is None or lobe is None:
             continue
         flanks: tuple[Flank, Flank] = ("opening", "closing")

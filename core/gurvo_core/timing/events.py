@@ -19,7 +19,7 @@ __all__ = [
 ]
 
 from gurvo_core.angles import nearest_turn_deg, signed_deg
-from gurvo_core.engine import Camshaft, CardLine, Flank, LiftProfile, Lobe, Valve
+from gurvo_core.engine import Camshaft, CardLine, Flank, Lobe, Profile, Valve
 from gurvo_core.motion import crossing_cam_deg, valve_lift_mm
 
 OVERLAP_TDC_DEG = 360.0
@@ -55,15 +55,15 @@ def card_event_deg(line: CardLine, flank: Flank) -> float:
     return OVERLAP_TDC_DEG - 180 - line.opens_deg if flank == "opening" else OVERLAP_TDC_DEG + line.closes_deg
 
 
-def profile_event_deg(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
+def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
     """Return where a lobe should pass a lift, from its profile, nose and lash.
 
     Parameters
     ----------
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
     camshaft : Camshaft
-        For its rocker ratio.
+        For its follower's ratio.
     lobe : Lobe
         For nose and lash.
     lift_mm : float
@@ -89,15 +89,16 @@ def profile_event_deg(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe, lift
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> round(profile_event_deg(table, Camshaft(id="c", name="c", lobes=(lobe,)), lobe, 3.0, "closing"), 6)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> round(profile_event_deg(table, shaft, lobe, 3.0, "closing"), 6)
     528.0
     """
     nose_deg = OVERLAP_TDC_DEG + (lobe.nose_deg if lobe.valve == "intake" else -lobe.nose_deg)
-    lobe_lift_mm = (lift_mm + lobe.lash_mm) / camshaft.rocker_ratio
+    lobe_lift_mm = (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve)
     return nose_deg + 2 * crossing_cam_deg(profile, lobe_lift_mm, flank)
 
 
-def lift_slope_mm_per_deg(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
+def lift_slope_mm_per_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
     """Return how fast the valve moves where it passes a lift.
 
     Parameters
@@ -127,24 +128,27 @@ def lift_slope_mm_per_deg(profile: LiftProfile, camshaft: Camshaft, lobe: Lobe, 
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> round(lift_slope_mm_per_deg(table, Camshaft(id="c", name="c", lobes=(lobe,)), lobe, 3.0, "closing"), 3)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> round(lift_slope_mm_per_deg(table, shaft, lobe, 3.0, "closing"), 3)
     0.05
     """
-    at_cam_deg = crossing_cam_deg(profile, (lift_mm + lobe.lash_mm) / camshaft.rocker_ratio, flank)
+    at_cam_deg = crossing_cam_deg(profile, (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve), flank)
     either_side = [at_cam_deg - SLOPE_STEP_CAM_DEG, at_cam_deg + SLOPE_STEP_CAM_DEG]
     before_mm, after_mm = valve_lift_mm(either_side, profile, camshaft, lobe)
     return abs(float(after_mm - before_mm)) / (4 * SLOPE_STEP_CAM_DEG)
 
 
-def nose_half_width_deg(profile: LiftProfile, camshaft: Camshaft, resolution_mm: float) -> float:
+def nose_half_width_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, resolution_mm: float) -> float:
     """Return how far either side of the nose a dial cannot see the valve move.
 
     Parameters
     ----------
-    profile : LiftProfile
-        The lobe's table.
+    profile : Profile
+        The lobe's shape.
     camshaft : Camshaft
-        For its rocker ratio.
+        For its follower's ratio.
+    lobe : Lobe
+        For its valve.
     resolution_mm : float
         Smallest step of the dial at the valve [mm].
 
@@ -166,10 +170,11 @@ def nose_half_width_deg(profile: LiftProfile, camshaft: Camshaft, resolution_mm:
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> nose_half_width_deg(table, Camshaft(id="c", name="c", lobes=(lobe,)), 0.01) > 1
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> nose_half_width_deg(table, shaft, lobe, 0.01) > 1
     True
     """
-    just_below_mm = max(profile.lobe_lift_mm) - resolution_mm / camshaft.rocker_ratio
+    just_below_mm = profile.top_mm - resolution_mm / camshaft.ratio(lobe.valve)
     return crossing_cam_deg(profile, just_below_mm, "closing") - crossing_cam_deg(profile, just_below_mm, "opening")
 
 

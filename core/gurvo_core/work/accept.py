@@ -24,14 +24,17 @@ from gurvo_core.work.entries import (
     LedgerEntry,
     LiftReading,
     Note,
+    RevisionDecision,
     SetupDecision,
     SignOffDecision,
     StopOutDecision,
     Strike,
     TdcReading,
+    Turn,
     WheelZero,
 )
-from gurvo_core.work.readings import length_mm, turned_deg
+from gurvo_core.work.permission import loose_ends, permission
+from gurvo_core.work.readings import length_mm, turned_deg, turned_to_deg
 from gurvo_core.work.situation import Situation, struck_by
 from gurvo_core.work.state import CamFigures
 from gurvo_core.work.tdc_work import SAME_ZERO_DEG, adopted_zero, find_tdc, half_pair
@@ -81,6 +84,9 @@ def check_entry(now: Situation, entries: Sequence[LedgerEntry], body: EntryBody,
     if isinstance(body, Decision):
         _check_decision(now, body, gauges)
         return
+    if isinstance(body, Turn):
+        _check_turn(now, body)
+        return
     wheel = now.wheel
     if wheel is None:
         raise EntryRefused("kind", body.kind, "set up the wheel first: its numbering is not known yet")
@@ -102,15 +108,26 @@ def _check_strike(now: Situation, entries: Sequence[LedgerEntry], body: Strike) 
     if target is None:
         raise EntryRefused("strikes", str(body.strikes), "there is no such entry in this engine's ledger")
     _need(not isinstance(target.body, Strike), "strikes", "a strike cannot be struck: make the entry again instead")
+    moved = isinstance(target.body, Decision) and isinstance(target.body.decision, RevisionDecision)
+    _need(not moved, "strikes", "the engine has been moved to that revision since: move it on to another instead")
     _need(body.strikes not in struck_by(entries), "strikes", "this entry is struck already")
     _need(bool(body.reason), "reason", "say why it is struck, in a word or two")
     _need(now.signed is None or target is now.signed, "strikes", "the record is signed: strike the signature first")
+
+
+def _check_turn(now: Situation, body: Turn) -> None:
+    turned_to_deg(body)
+    allowed = permission(now, loose_ends(now, adopted_zero(now, find_tdc(now))))
+    _need(allowed.free, "kind", f"do not turn: {'; '.join(allowed.reasons)}")
 
 
 def _check_decision(now: Situation, body: Decision, gauges: Sequence[Gauge]) -> None:
     decision = body.decision
     if isinstance(decision, SetupDecision):
         _check_setup(decision, {gauge.id: gauge for gauge in gauges})
+        return
+    if isinstance(decision, RevisionDecision):
+        _need(bool(decision.reason), "decision.reason", "say why the engine moves to another revision of its document")
         return
     _need(now.setup is not None, "decision.subject", "set up the wheel first")
     if isinstance(decision, StopOutDecision):
@@ -187,11 +204,13 @@ def _check_lift_reading(now: Situation, wheel: Wheel, body: LiftReading) -> None
     lobe = document.lobe(shaft.id, body.cylinder, body.valve)
     if lobe is None:
         raise EntryRefused("cylinder", body.cylinder, f"{shaft.name} has no {body.valve} lobe for cylinder {body.cylinder}")
-    reference = document.reference_cylinder
-    _need(body.cylinder == reference, "cylinder", f"the wheel is set to cylinder {reference}: degree the cam on that one")
-    line = next((line for line in document.cam_card if line.camshaft == shaft.id and line.valve == body.valve), None)
-    if line is None:
+    lines = [line for line in document.cam_card if line.camshaft == shaft.id and line.valve == body.valve]
+    if not lines:
         raise EntryRefused("valve", body.valve, f"the cam card has no line for the {body.valve} valve")
+    line = next((line for line in lines if document.card_cylinder(line) == body.cylinder), None)
+    if line is None:
+        cylinder = document.card_cylinder(lines[0])
+        raise EntryRefused("cylinder", body.cylinder, f"the card is measured on cylinder {cylinder}: degree the cam on that one")
     estimate = find_tdc(now)
     _need(adopted_zero(now, estimate), "kind", "take over true TDC first: without it a reading says nothing")
     _need(not now.stop_in, "kind", "the piston stop is still in: take it out before turning on")
@@ -218,10 +237,11 @@ def _check_events(now: Situation, body: LiftReading, line: CardLine, zero_deg: f
     assert now.wheel is not None
     flanks: tuple[Flank, Flank] = ("opening", "closing")
     found: dict[Flank, float | None] = {}
+    on_deg = now.document.from_reference_deg(body.cylinder)
     for flank in flanks:
         near_deg = card_event_deg(line, flank)
         if flank == body.flank:
-            found[flank] = event_deg(turned_deg(body.wheel, now.wheel), zero_deg, near_deg)
+            found[flank] = event_deg(turned_deg(body.wheel, now.wheel), zero_deg, near_deg + on_deg) - on_deg
         else:
             others = events_found_deg(now, line, flank, zero_deg, near_deg)
             found[flank] = sum(others) / len(others) if others else None

@@ -1,10 +1,14 @@
 """A camshaft's figures from the readings that stand: events, centrelines, advance, verdict, corrections."""
 
-__all__ = ["advance_words", "cam_figures", "check_order", "events_found_deg"]
+__all__ = ["advance_words", "cam_figures", "cam_places", "check_order", "events_found_deg"]
 
+from collections.abc import Iterable
 from functools import cached_property, lru_cache
 
-from gurvo_core.engine import Camshaft, CardLine, Flank, LiftProfile, Lobe
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine import Camshaft, CardLine, Flank, Lobe, Profile
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.motion import CamPlace
 from gurvo_core.timing import (
     Estimate,
     TdcEstimate,
@@ -34,9 +38,9 @@ _slope = lru_cache(maxsize=256)(lift_slope_mm_per_deg)
 _nose_width = lru_cache(maxsize=256)(nose_half_width_deg)
 
 
-def _readings(work: CamWork, line: CardLine, flank: str) -> list[Taken]:
+def _readings(now: Situation, line: CardLine, flank: str) -> list[Taken]:
     """The readings of one event at the card's checking lift."""
-    taken = work.readings.get((line.valve, flank), [])
+    taken = now.cams[line.camshaft].readings.get((now.document.card_cylinder(line), line.valve, flank), [])
     if flank == "top":
         return taken
     return [reading for reading in taken if reading.lift_mm is not None and abs(reading.lift_mm - line.lift_mm) <= SAME_LIFT_MM]
@@ -61,11 +65,11 @@ def events_found_deg(now: Situation, line: CardLine, flank: str, zero_deg: float
     Returns
     -------
     events_deg : list of float
-        Crank degrees after the firing TDC of the reference cylinder [deg].
+        Crank degrees after the firing TDC of the card line's own cylinder [deg].
 
     Source
     ------
-    ``timing.event_deg``.
+    ``timing.event_deg``; the wheel is set to the reference cylinder, so another's events stand further on.
 
     Example
     -------
@@ -73,7 +77,8 @@ def events_found_deg(now: Situation, line: CardLine, flank: str, zero_deg: float
     >>> events_found_deg(gather(engine, []), engine.cam_card[0], "opening", 0.0, 344.0)
     []
     """
-    return [_event(reading.wheel_deg, zero_deg, near_deg) for reading in _readings(now.cams[line.camshaft], line, flank)]
+    on_deg = now.document.from_reference_deg(now.document.card_cylinder(line))
+    return [_event(reading.wheel_deg, zero_deg, near_deg + on_deg) - on_deg for reading in _readings(now, line, flank)]
 
 
 def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:
@@ -106,12 +111,13 @@ class _Valve:
 
     def __init__(self, now: Situation, line: CardLine, shaft: Camshaft, lobe: Lobe, zero: TdcEstimate | None) -> None:
         self.now, self.line, self.shaft, self.lobe, self.zero = now, line, shaft, lobe, zero
-        self.profile: LiftProfile = now.document.profile(lobe.profile)
+        self.profile: Profile = now.document.profile(lobe.profile)
+        self.on_deg = now.document.from_reference_deg(now.document.card_cylinder(line))
         self.events = {flank: self._event(flank) for flank in FLANKS}
 
     def _mean(self, flank: Flank | str, near_deg: float, u_each_deg: float) -> tuple[Estimate | None, int]:
         if self.zero is None:
-            return None, len(_readings(self.now.cams[self.shaft.id], self.line, flank))
+            return None, len(_readings(self.now, self.line, flank))
         degrees = events_found_deg(self.now, self.line, flank, self.zero.zero_deg, near_deg)
         return (mean_estimate(degrees, u_each_deg) if degrees else None), len(degrees)
 
@@ -135,7 +141,7 @@ class _Valve:
         mean, _ = self._mean("top", OVERLAP_TDC_DEG + way * self.lobe.nose_deg, gauge_u(self.now.wheel_gauge))
         if mean is None or self.zero is None:
             return None
-        hidden_deg = _nose_width(self.profile, self.shaft, self.now.dial_step_mm) / 3**0.5
+        hidden_deg = _nose_width(self.profile, self.shaft, self.lobe, self.now.dial_step_mm) / 3**0.5
         return Estimate(value=way * (mean.value - OVERLAP_TDC_DEG), u=root_sum_square(mean.u, hidden_deg, self.zero.u_deg))
 
     def _event_figure(self, flank: Flank) -> EventFigure:
@@ -144,6 +150,8 @@ class _Valve:
         zero_u = self.zero.u_deg if self.zero else 0.0
         return EventFigure(
             crank_deg=estimate.value if estimate else None,
+            wheel_deg=wrap_deg(estimate.value + self.on_deg, CYCLE_DEG) if estimate else None,
+            card_wheel_deg=wrap_deg(card_deg + self.on_deg, CYCLE_DEG),
             words=in_words(estimate.value) if estimate else "",
             expanded_deg=COVERAGE * root_sum_square(estimate.u, zero_u) if estimate else None,
             card_deg=card_deg,
@@ -161,6 +169,7 @@ class _Valve:
         opening, closing = (self.events[flank][0] for flank in FLANKS)
         return ValveFigures(
             valve=line.valve,
+            cylinder=self.now.document.card_cylinder(line),
             lift_mm=line.lift_mm,
             opening=self._event_figure("opening"),
             closing=self._event_figure("closing"),
@@ -208,10 +217,9 @@ def cam_figures(now: Situation, shaft: Camshaft, zero: TdcEstimate | None) -> Ca
     >>> cam_figures(gather(engine, []), engine.camshafts[0], None).valves[0].card_centreline_deg
     108.0
     """
-    reference = now.document.reference_cylinder
     parts = []
     for line in now.document.cam_card:
-        lobe = now.document.lobe(shaft.id, reference, line.valve)
+        lobe = now.document.lobe(shaft.id, now.document.card_cylinder(line), line.valve)
         if line.camshaft == shaft.id and lobe is not None:
             parts.append(_Valve(now, line, shaft, lobe, zero))
     valves = [part.figures() for part in parts]
@@ -230,7 +238,7 @@ def cam_figures(now: Situation, shaft: Camshaft, zero: TdcEstimate | None) -> Ca
         advance_words=advance_words(advance.value) if advance else "",
         verdict=_worst(valves),
         settles=next((v.settles for v in valves if v.settles), ""),
-        offers=_offers(now, work, advance.value) if advance else [],
+        offers=_offers(now, shaft, work, advance.value) if advance else [],
         rounds=work.rounds,
         decided=_decided(work, advance),
     )
@@ -265,6 +273,31 @@ def _worst(valves: list[ValveFigures]) -> Verdict | None:
     return next(verdict for verdict in order if verdict in verdicts)
 
 
+def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:
+    """Return where camshafts stand against their cards, as far as they have been measured.
+
+    Parameters
+    ----------
+    cams : iterable of CamFigures
+        The camshafts' figures.
+
+    Returns
+    -------
+    places : dict of CamPlace
+        By camshaft id; a cam that was not measured is left out.
+
+    Source
+    ------
+    Definition; the phasers are taken to be at rest while the engine is built.
+
+    Example
+    -------
+    >>> cam_places([])
+    {}
+    """
+    return {cam.camshaft: CamPlace(advance_deg=cam.advance_deg) for cam in cams if cam.advance_deg is not None}
+
+
 def advance_words(advance: float) -> str:
     """Return an advance as a builder says it.
 
@@ -292,9 +325,10 @@ def advance_words(advance: float) -> str:
     return f"{abs(advance):.1f}° {'advanced' if advance > 0 else 'retarded'}"
 
 
-def _offers(now: Situation, work: CamWork, advance: float) -> list[Offer]:
+def _offers(now: Situation, shaft: Camshaft, work: CamWork, advance: float) -> list[Offer]:
     offers = []
-    for correction in corrections(now.document.adjustments, advance, work.made):
+    own = [adjustment for adjustment in now.document.adjustments if not adjustment.camshafts or shaft.id in adjustment.camshafts]
+    for correction in corrections(own, advance, work.made):
         moves = [MoveMade(adjustment=move.adjustment, place=move.place) for move in correction.moves]
         title = " and ".join(f"{move.adjustment}: {move.place}" for move in correction.moves)
         order = ". ".join(move.order for move in correction.moves) + "."

@@ -12,12 +12,14 @@ __all__ = [
     "LiftReading",
     "MoveMade",
     "Note",
+    "RevisionDecision",
     "SetupDecision",
     "SignOffDecision",
     "StopOutDecision",
     "Strike",
     "TdcMethodDecision",
     "TdcReading",
+    "Turn",
     "Turned",
     "Typed",
     "TypedWheel",
@@ -144,14 +146,29 @@ class SignOffDecision(Shape):
     remark: Reason = ""
 
 
+class RevisionDecision(Shape):
+    """The lead moves the engine to a newer revision of its engine document."""
+
+    subject: Literal["revision"]
+    number: int = Field(ge=1, le=100_000)
+    reason: Reason
+
+
 class Decision(Shape):
     """Something somebody decided."""
 
     kind: Literal["decision"]
     decision: Annotated[
-        SetupDecision | TdcMethodDecision | StopOutDecision | CamDecision | SignOffDecision,
+        SetupDecision | TdcMethodDecision | StopOutDecision | CamDecision | RevisionDecision | SignOffDecision,
         Field(discriminator="subject"),
     ]
+
+
+class Turn(Shape):
+    """The crank has been turned to a place in the cycle."""
+
+    kind: Literal["turn"]
+    to: Text = Field(description="Crank degrees after the firing TDC of the first cylinder, 0 to 720, as typed")
 
 
 class Strike(Shape):
@@ -169,7 +186,7 @@ class Note(Shape):
     text: Annotated[str, StringConstraints(max_length=2000, strip_whitespace=True)]
 
 
-EntryBody = Annotated[TdcReading | WheelZero | LiftReading | Decision | Strike | Note, Field(discriminator="kind")]
+EntryBody = Annotated[TdcReading | WheelZero | LiftReading | Decision | Turn | Strike | Note, Field(discriminator="kind")]
 
 
 class Gauge(Shape):
@@ -191,6 +208,6 @@ class LedgerEntry:
     seq: int
     at: datetime
     by: str
-    body: TdcReading | WheelZero | LiftReading | Decision | Strike | Note
+    body: TdcReading | WheelZero | LiftReading | Decision | Turn | Strike | Note
     typed_at: datetime | None = None  # by the clock of the machine it was typed on; ``at`` is when the ledger took it
     gauges: tuple[Gauge, ...] = field(default=())

@@ -2,14 +2,16 @@
 
 __all__ = ["METHOD_NAMES", "run_of_work"]
 
+from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import CardLine
+from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.timing import Side, TdcEstimate, in_words, wheel_figure
 from gurvo_core.timing.events import OVERLAP_TDC_DEG
 from gurvo_core.timing.tdc import TdcMethod, top_half_width_deg
 from gurvo_core.timing.tdc_fit import LEAST_READINGS
 from gurvo_core.work.situation import Situation
-from gurvo_core.work.state import CamFigures, Field, Option, Question, Status, Step
+from gurvo_core.work.state import CamFigures, Field, Option, Question, Status, Step, ValveFigures
 from gurvo_core.work.tdc_work import half_pair, stop_pairs
 
 METHOD_NAMES: dict[TdcMethod, str] = {
@@ -234,24 +236,42 @@ def _degree_questions(now: Situation, cams: list[CamFigures]) -> list[Question]:
     return questions
 
 
+def _lobe_name(now: Situation, cam: CamFigures, line: CardLine) -> str:
+    """Which valve a question is about, as short as the engine allows: several cams may each have an intake side."""
+    alike = [other for other in now.document.cam_card if other.valve == line.valve]
+    return line.valve.capitalize() if len(alike) == 1 else cam.name
+
+
+def _figures_of(now: Situation, cam: CamFigures, line: CardLine) -> ValveFigures:
+    """The figures that were worked out for a line of the card."""
+    cylinder = now.document.card_cylinder(line)
+    return next(v for v in cam.valves if (v.valve, v.lift_mm, v.cylinder) == (line.valve, line.lift_mm, cylinder))
+
+
+def _on_the_wheel(now: Situation, cylinder: int, wheel_deg: float) -> str:
+    """Where the wheel should stand; it counts from the reference cylinder, so say so when the valve is another's."""
+    reference = now.document.reference_cylinder
+    return in_words(wheel_deg) + (f" of cylinder {reference}" if cylinder != reference else "")
+
+
 def _event_question(now: Situation, cam: CamFigures, line: CardLine, flank: str) -> Question:
-    figures = next(v for v in cam.valves if v.valve == line.valve and v.lift_mm == line.lift_mm)
+    figures = _figures_of(now, cam, line)
     event = figures.opening if flank == "opening" else figures.closing
-    cylinder = now.document.reference_cylinder
+    cylinder = figures.cylinder
     moving = "rising" if flank == "opening" else "falling"
     return Question(
         key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:{flank}",
         kind="lift_reading",
-        title=f"{line.valve.capitalize()}, {flank} side",
+        title=f"{_lobe_name(now, cam, line)}, {flank} side",
         ask=f"Where does the {line.valve} valve pass {{mm:{line.lift_mm:g}}}, {flank}?",
         hint=RUNNING_WAY,
         status=_status(event.readings > 0),
         wheel_label="Wheel reads",
         wheel_detail=f"dial on cylinder {cylinder} {line.valve}, {moving} through {{mm:{line.lift_mm:g}}}",
         field=Field(name="lift", label="Checking lift", asked_mm=line.lift_mm),
-        expected_deg=event.card_deg,
-        expected_words=event.card_words,
-        expected_side=_expected_side(now, event.card_deg),
+        expected_deg=event.card_wheel_deg,
+        expected_words=_on_the_wheel(now, cylinder, event.card_wheel_deg),
+        expected_side=_expected_side(now, event.card_wheel_deg),
         camshaft=cam.camshaft,
         cylinder=cylinder,
         valve=line.valve,
@@ -260,21 +280,22 @@ def _event_question(now: Situation, cam: CamFigures, line: CardLine, flank: str)
 
 
 def _top_question(now: Situation, cam: CamFigures, line: CardLine) -> Question:
-    cylinder = now.document.reference_cylinder
-    figures = next(v for v in cam.valves if v.valve == line.valve and v.lift_mm == line.lift_mm)
+    figures = _figures_of(now, cam, line)
+    cylinder = figures.cylinder
     nose_deg = OVERLAP_TDC_DEG + figures.card_top_centreline_deg * (1 if line.valve == "intake" else -1)
+    on_deg = now.document.from_reference_deg(cylinder)
     return Question(
         key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:top",
         kind="lift_reading",
-        title=f"{line.valve.capitalize()}, full lift",
+        title=f"{_lobe_name(now, cam, line)}, full lift",
         ask=f"Where does the {line.valve} valve stand at full lift?",
         hint="A cross-check by maximum lift; the nose is flat, so it says less than the middle of equal lifts.",
         status="optional",
         wheel_label="Wheel reads",
         wheel_detail=f"dial on cylinder {cylinder} {line.valve}, at its highest",
-        expected_deg=nose_deg,
-        expected_words=in_words(nose_deg),
-        expected_side=_expected_side(now, nose_deg),
+        expected_deg=wrap_deg(nose_deg + on_deg, CYCLE_DEG),
+        expected_words=_on_the_wheel(now, cylinder, nose_deg + on_deg),
+        expected_side=_expected_side(now, nose_deg + on_deg),
         camshaft=cam.camshaft,
         cylinder=cylinder,
         valve=line.valve,

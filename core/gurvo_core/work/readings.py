@@ -1,13 +1,15 @@
 """Typed readings turned into millimetres and wheel degrees, with what the gauges say of them."""
 
-__all__ = ["gauge_u", "inside_figures", "length_mm", "turned_deg"]
+__all__ = ["gauge_u", "inside_figures", "length_mm", "turned_deg", "turned_to_deg"]
 
 from functools import lru_cache
 
-from gurvo_core.errors import CoreError
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.errors import CoreError, FigureError
 from gurvo_core.timing import Numbering, Runs, Side, Wheel, standard_uncertainty, wheel_deg
 from gurvo_core.units import Unit, read_figure, to_inside
-from gurvo_core.work.entries import EntryBody, Gauge, LiftReading, TdcReading, Typed, TypedWheel
+from gurvo_core.work.entries import EntryBody, Gauge, LiftReading, TdcReading, Turn, Typed, TypedWheel
 
 
 # A long ledger says the same few figures over and over, and is replayed after every entry: each is read once.
@@ -93,6 +95,39 @@ def length_mm(typed: Typed, field: str) -> float:
         raise error.under(field) from None
 
 
+def turned_to_deg(turn: Turn) -> float:
+    """Return the crank angle that somebody says the crank has been turned to.
+
+    Parameters
+    ----------
+    turn : Turn
+        The angle as typed.
+
+    Returns
+    -------
+    crank_deg : float
+        From the firing TDC of the first cylinder, 0 <= angle < 720 [deg].
+
+    Raises
+    ------
+    FigureError
+        If it is no number, or outside the cycle.
+
+    Source
+    ------
+    Definition of the crank angle.
+
+    Example
+    -------
+    >>> turned_to_deg(Turn(kind="turn", to="330,5"))
+    330.5
+    """
+    crank_deg = read_figure(turn.to, "to")
+    if not 0 <= crank_deg <= CYCLE_DEG:
+        raise FigureError("to", crank_deg, f"a cycle has 0 to 720 crank degrees, not {crank_deg:g}")
+    return wrap_deg(crank_deg, CYCLE_DEG)
+
+
 def inside_figures(body: EntryBody, wheel: Wheel | None) -> dict[str, float]:
     """Return the figures of an entry in the units used inside, for those who read the ledger without Gurvo.
 
@@ -129,6 +164,8 @@ def inside_figures(body: EntryBody, wheel: Wheel | None) -> dict[str, float]:
         figures["drop_mm"] = length_mm(body.drop, "drop")
     if isinstance(body, LiftReading) and body.lift:
         figures["lift_mm"] = length_mm(body.lift, "lift")
+    if isinstance(body, Turn):
+        figures["crank_deg"] = turned_to_deg(body)
     return figures
 
 

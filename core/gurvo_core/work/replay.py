@@ -4,16 +4,15 @@ __all__ = ["present", "replay"]
 
 from collections.abc import Sequence
 
-from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import EngineDocument
 from gurvo_core.timing import TdcEstimate, in_words, sides_of, wheel_figure
 from gurvo_core.work.cam_work import cam_figures
+from gurvo_core.work.crank_at import crank_at
 from gurvo_core.work.entries import LedgerEntry
 from gurvo_core.work.permission import loose_ends, permission
 from gurvo_core.work.questions import METHOD_NAMES, run_of_work
-from gurvo_core.work.readings import turned_deg
 from gurvo_core.work.situation import Situation, gather
-from gurvo_core.work.state import BenchState, CamFigures, CrankAt, Step, TdcFigures, WheelLabel, WheelSetting
+from gurvo_core.work.state import BenchState, CamFigures, Step, TdcFigures, WheelLabel, WheelSetting
 from gurvo_core.work.tdc_work import adopted_zero, find_tdc, stray_entry
 
 FAR_FROM_CARD_DEG = 60.0
@@ -83,7 +82,7 @@ def present(now: Situation) -> BenchState:
         permission=permission(now, ends),
         loose_ends=ends,
         wheel=_wheel_setting(now),
-        crank=_crank_at(now, estimate if adopted else None),
+        crank=crank_at(now, estimate if adopted else None, cams),
         tdc=_tdc_figures(now, estimate, adopted),
         cams=cams,
         warnings=_warnings(now, estimate, cams),
@@ -100,19 +99,6 @@ def _waits_for(current: Step | None) -> str:
     if question.kind == "sign_off":
         return "the lead to sign"
     return question.title[0].lower() + question.title[1:]
-
-
-def _crank_at(now: Situation, zero: TdcEstimate | None) -> CrankAt | None:
-    """Where the last reading left the crank; until true TDC is taken over, as the wheel alone has it."""
-    if now.wheel is None:
-        return None
-    taken = [(entry.seq, turned_deg(body.wheel, now.wheel)) for entry, body in now.tdc_readings]
-    taken += [(last.seq, last.wheel_deg) for work in now.cams.values() for readings in work.readings.values() for last in readings[-1:]]
-    if not taken:
-        return None
-    _, wheel_deg = max(taken)
-    crank_deg = wrap_deg(wheel_deg - (zero.zero_deg if zero else 0.0))
-    return CrankAt(crank_deg=crank_deg, words=in_words(crank_deg))
 
 
 def _wheel_setting(now: Situation) -> WheelSetting | None:

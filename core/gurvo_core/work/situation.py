@@ -21,16 +21,18 @@ from gurvo_core.work.entries import (
     Gauge,
     LedgerEntry,
     LiftReading,
+    RevisionDecision,
     SetupDecision,
     SignOffDecision,
     StopOutDecision,
     Strike,
     TdcMethodDecision,
     TdcReading,
+    Turn,
     Turned,
     WheelZero,
 )
-from gurvo_core.work.readings import inside_figures
+from gurvo_core.work.readings import inside_figures, turned_to_deg
 
 DEFAULT_METHOD: TdcMethod = "positive_stop"
 COMMON_DIAL_STEP_MM = 0.01
@@ -50,8 +52,8 @@ class Taken:
 class CamWork:
     """What has been done about one camshaft since it was last moved."""
 
-    # by valve and flank, since everything that is worked out asks for one of these
-    readings: dict[tuple[str, str], list[Taken]] = field(default_factory=dict)
+    # by cylinder, valve and flank, since everything that is worked out asks for one of these
+    readings: dict[tuple[int, str, str], list[Taken]] = field(default_factory=dict)
     made: dict[str, str] = field(default_factory=dict)
     rounds: int = 1
     left: tuple[LedgerEntry, CamDecision] | None = None
@@ -72,6 +74,7 @@ class Situation:
     zero: WheelZero | None = None
     stop_in: bool = False
     cams: dict[str, CamWork] = field(default_factory=dict)
+    turned_to: tuple[int, float] | None = None  # place in the ledger, crank angle
     signed: LedgerEntry | None = None
 
     @property
@@ -194,7 +197,7 @@ def _take(now: Situation, entry: LedgerEntry) -> None:
         figures = _figures(now, body)
         if work and figures:
             taken = Taken(seq=entry.seq, wheel_deg=figures["wheel_deg"], lift_mm=figures.get("lift_mm"), turned=body.turned)
-            work.readings.setdefault((body.valve, body.flank), []).append(taken)
+            work.readings.setdefault((body.cylinder, body.valve, body.flank), []).append(taken)
             work.left = None
     elif isinstance(body, TdcReading):
         if _figures(now, body):
@@ -202,6 +205,8 @@ def _take(now: Situation, entry: LedgerEntry) -> None:
             now.stop_in = now.stop_in or body.method == "positive_stop"
     elif isinstance(body, WheelZero):
         now.zero = body
+    elif isinstance(body, Turn):
+        now.turned_to = (entry.seq, turned_to_deg(body))
     elif isinstance(body, Decision):
         _take_decision(now, entry, body)
 
@@ -224,6 +229,8 @@ def _take_decision(now: Situation, entry: LedgerEntry, body: Decision) -> None:
         now.stop_in = False
     elif isinstance(decision, SignOffDecision):
         now.signed = entry
+    elif isinstance(decision, RevisionDecision):
+        return  # which document an engine is built to is given from outside; the entry says why it changed
     elif decision.camshaft in now.cams:
         _decide_cam(now.cams[decision.camshaft], entry, decision)
 

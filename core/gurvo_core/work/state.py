@@ -118,10 +118,12 @@ class WheelLabel(View):
 
 
 class CrankAt(View):
-    """Where the crank stood at the last reading that stands."""
+    """Where the crank stands, from the last reading or turn that stands."""
 
-    crank_deg: float
+    crank_deg: float  # after the reference cylinder's TDC, one turn
     words: str
+    cycle_deg: float | None  # in the cycle, from the first cylinder's firing TDC; None when only the wheel is known
+    sees: str  # what is to be seen there
 
 
 class WheelSetting(View):
@@ -153,9 +155,11 @@ class TdcFigures(View):
 
 
 class EventFigure(View):
-    """One event: measured and card."""
+    """One event: measured and card, from the valve's own cylinder; and where on the wheel, which counts from the reference's."""
 
     crank_deg: float | None
+    wheel_deg: float | None
+    card_wheel_deg: float
     words: str
     expanded_deg: float | None
     card_deg: float
@@ -167,6 +171,7 @@ class ValveFigures(View):
     """What has been found for one valve at one checking lift."""
 
     valve: Valve
+    cylinder: int
     lift_mm: float
     opening: EventFigure
     closing: EventFigure

@@ -14,12 +14,14 @@ from gurvo_core.work.entries import (
     LedgerEntry,
     LiftReading,
     Note,
+    RevisionDecision,
     SetupDecision,
     SignOffDecision,
     StopOutDecision,
     Strike,
     TdcMethodDecision,
     TdcReading,
+    Turn,
     TypedWheel,
     WheelZero,
 )
@@ -48,7 +50,7 @@ class TapeLine(BaseModel):
     seq: int
     at: datetime
     by: str
-    kind: Literal["tdc_reading", "wheel_zero", "lift_reading", "decision", "strike", "note"]
+    kind: Literal["tdc_reading", "wheel_zero", "lift_reading", "decision", "turn", "strike", "note"]
     title: str
     value: str
     detail: str
@@ -125,6 +127,8 @@ def _words(entry: LedgerEntry) -> tuple[str, str, str]:
         return "Struck an entry", "", body.reason
     if isinstance(body, Note):
         return "Note", "", body.text
+    if isinstance(body, Turn):
+        return "Crank turned to", f"{body.to.strip()}°", "after firing TDC of the first cylinder"
     return _decision_words(body)
 
 
@@ -141,6 +145,8 @@ def _decision_words(body: Decision) -> tuple[str, str, str]:
         return "True TDC by", METHOD_NAMES[decision.method], ""
     if isinstance(decision, StopOutDecision):
         return "Piston stop", "out", ""
+    if isinstance(decision, RevisionDecision):
+        return "Moved to revision", str(decision.number), decision.reason
     if isinstance(decision, SignOffDecision):
         return "Record signed", "", decision.remark
     return _cam_words(decision)

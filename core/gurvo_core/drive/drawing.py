@@ -1,0 +1,217 @@
+"""The front of the engine to scale: shafts, wheels with their marks, the drawn ways of chains and belts, pointers.
+
+Seen from the front; x to the right, y up, mm. Everything stands as at crank angle 0: wheels are turned from there by the twin's frames.
+"""
+
+__all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTensioner", "DrawnWheel", "DriveDrawing", "draw_drive"]
+
+import math
+
+from gurvo_core.drive.path import LoopPath, loop_path
+from gurvo_core.engine import EngineDocument, GearStage, LoopStage, Stage, Wheel
+from gurvo_core.engine.circles import pitch_radius_mm
+from gurvo_core.engine.drive import Shaft
+from gurvo_core.motion import mark_clock_deg
+from gurvo_core.motion.twin import Shown
+
+POINTER_GAP = 1.22  # of the wheel's radius
+MARGIN_MM = 14.0
+
+
+class DrawnMark(Shown):
+    """A mark, key or dowel on a wheel, where it stands at crank angle 0."""
+
+    id: str
+    name: str
+    kind: str
+    decides: bool
+    clock_deg: float
+
+
+class DrawnWheel(Shown):
+    """A wheel on its shaft; one that turns stands as at crank angle 0."""
+
+    id: str
+    shaft: str
+    name: str
+    kind: str
+    drive: str
+    x_mm: float
+    y_mm: float
+    radius_mm: float
+    teeth: int | None
+    marks: list[DrawnMark]
+
+
+class Arc(Shown):
+    """A wrap on a wheel and the straight run after it."""
+
+    radius_mm: float
+    clockwise: bool
+    large: bool
+    from_mm: tuple[float, float]
+    to_mm: tuple[float, float]
+    run_to_mm: tuple[float, float]
+
+
+class DrawnTensioner(Shown):
+    """The middle of the run that a tensioner works on."""
+
+    name: str
+    kind: str
+    x_mm: float
+    y_mm: float
+
+
+class DrawnLoop(Shown):
+    """A chain or belt."""
+
+    id: str
+    name: str
+    kind: str
+    count: int
+    arcs: list[Arc]
+    tensioner: DrawnTensioner | None
+
+
+class DrawnPointer(Shown):
+    """A pointer beside a wheel."""
+
+    id: str
+    name: str
+    x_mm: float
+    y_mm: float
+    clock_deg: float
+
+
+class Box(Shown):
+    """What the drawing covers."""
+
+    left_mm: float
+    right_mm: float
+    bottom_mm: float
+    top_mm: float
+
+
+class DriveDrawing(Shown):
+    """The whole front."""
+
+    box: Box
+    wheels: list[DrawnWheel]
+    loops: list[DrawnLoop]
+    pointers: list[DrawnPointer]
+
+
+def draw_drive(document: EngineDocument) -> DriveDrawing:
+    """Return the drawing of an engine's front.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A sound document.
+
+    Returns
+    -------
+    drawing : DriveDrawing
+        All lengths mm, to scale.
+
+    Raises
+    ------
+    GeometryError
+        If a chain or belt has no way; a document that was checked has one.
+
+    Source
+    ------
+    ``drive.path``, ``engine.circles``.
+
+    Example
+    -------
+    >>> [wheel.id for wheel in draw_drive(quern_4()).wheels]
+    ['crank-sprocket', 'cam-sprocket']
+    """
+    drive = document.drive
+    shafts = {shaft.id: shaft for shaft in drive.shafts}
+    stages = {name: stage for stage in reversed(drive.stages) for name in _names(stage)}
+    wheels = [_wheel(document, wheel, shafts[wheel.shaft], stages.get(wheel.id)) for wheel in drive.wheels]
+    loops = [_loop(document, stage) for stage in drive.stages if isinstance(stage, LoopStage)]
+    return DriveDrawing(box=_box(wheels), wheels=wheels, loops=loops, pointers=_pointers(document, wheels))
+
+
+def _names(stage: Stage) -> list[str]:
+    if isinstance(stage, GearStage):
+        return [name for mesh in stage.meshes for name in (mesh.driver, mesh.driven)]
+    return [step.wheel for step in stage.path]
+
+
+def _wheel(document: EngineDocument, wheel: Wheel, shaft: Shaft, stage: Stage | None) -> DrawnWheel:
+    marks = [
+        DrawnMark(
+            id=mark.id,
+            name=mark.name,
+            kind=mark.kind,
+            decides=mark.decides,
+            clock_deg=float(mark_clock_deg(document, mark, 0.0, {})),
+        )
+        for mark in document.drive.marks
+        if mark.wheel == wheel.id
+    ]
+    return DrawnWheel(
+        id=wheel.id,
+        shaft=shaft.id,
+        name=wheel.name or shaft.name,
+        kind=shaft.kind,
+        drive=stage.kind if stage else "",
+        x_mm=shaft.x_mm,
+        y_mm=shaft.y_mm,
+        radius_mm=pitch_radius_mm(stage, wheel) if stage else (wheel.diameter_mm or 0.0) / 2,
+        teeth=wheel.teeth,
+        marks=marks,
+    )
+
+
+def _loop(document: EngineDocument, stage: LoopStage) -> DrawnLoop:
+    way = loop_path(document, stage)
+    arcs = []
+    for place, (wrap, run) in enumerate(zip(way.wraps, way.runs, strict=True)):
+        arcs.append(
+            Arc(
+                radius_mm=wrap.circle.radius_mm,
+                clockwise=wrap.circle.clockwise,
+                large=wrap.wrap_deg > 180,
+                from_mm=way.runs[place - 1].end,
+                to_mm=run.start,
+                run_to_mm=run.end,
+            )
+        )
+    return DrawnLoop(id=stage.id, name=stage.name, kind=stage.kind, count=stage.count, arcs=arcs, tensioner=_tensioner(stage, way))
+
+
+def _tensioner(stage: LoopStage, way: LoopPath) -> DrawnTensioner | None:
+    if stage.tensioner is None:
+        return None
+    run = next(run for run in way.runs if run.after == stage.tensioner.after)
+    x_mm, y_mm = ((a + b) / 2 for a, b in zip(run.start, run.end, strict=True))
+    return DrawnTensioner(name=stage.tensioner.name, kind=stage.tensioner.kind, x_mm=x_mm, y_mm=y_mm)
+
+
+def _pointers(document: EngineDocument, wheels: list[DrawnWheel]) -> list[DrawnPointer]:
+    """Each pointer beside the wheel whose mark meets it."""
+    by_id, drawn = {wheel.id: wheel for wheel in wheels}, []
+    for pointer in document.drive.pointers:
+        mark = next((mark for mark in document.drive.marks if mark.meets == pointer.id), None)
+        if mark is None:
+            continue
+        wheel, towards = by_id[mark.wheel], math.radians(pointer.clock_deg)
+        out_mm = wheel.radius_mm * POINTER_GAP
+        x_mm, y_mm = wheel.x_mm + out_mm * math.sin(towards), wheel.y_mm + out_mm * math.cos(towards)
+        drawn.append(DrawnPointer(id=pointer.id, name=pointer.name, x_mm=x_mm, y_mm=y_mm, clock_deg=pointer.clock_deg))
+    return drawn
+
+
+def _box(wheels: list[DrawnWheel]) -> Box:
+    return Box(
+        left_mm=min(wheel.x_mm - wheel.radius_mm for wheel in wheels) - MARGIN_MM,
+        right_mm=max(wheel.x_mm + wheel.radius_mm for wheel in wheels) + MARGIN_MM,
+        bottom_mm=min(wheel.y_mm - wheel.radius_mm for wheel in wheels) - MARGIN_MM,
+        top_mm=max(wheel.y_mm + wheel.radius_mm for wheel in wheels) + MARGIN_MM,
+    )

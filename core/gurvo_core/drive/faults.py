@@ -1,0 +1,104 @@
+"""What cannot be in a drive once its way is drawn: no way round, a chain too short or too long, counts that miss their marks."""
+
+__all__ = ["drive_faults"]
+
+from collections.abc import Iterator, Mapping
+
+from gurvo_core.drive.path import LoopPath, loop_path
+from gurvo_core.engine import EngineDocument, LoopStage, Mark
+from gurvo_core.errors import Fault, GeometryError
+
+COUNT_WITHIN = 0.75  # pitches between two marks, worked out against counted
+TOO_SHORT = 0.5  # pitches
+MOST_SLACK = 0.06  # of the whole, taken up by a tensioner that is not on the path
+
+
+def drive_faults(document: EngineDocument) -> list[Fault]:
+    """Return faults of the chains' and belts' ways.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document whose names all point somewhere and whose wheels do not overlap.
+
+    Returns
+    -------
+    faults : list of Fault
+        With their paths.
+
+    Source
+    ------
+    ``drive.path``: pitches on the way against the links or teeth that there are.
+
+    Example
+    -------
+    >>> drive_faults(quern_4())
+    []
+    """
+    faults: list[Fault] = []
+    for at, stage in enumerate(document.drive.stages):
+        if isinstance(stage, LoopStage):
+            faults += _loop_faults(document, stage, f"drive.stages.{at}")
+    return faults
+
+
+def _loop_faults(document: EngineDocument, stage: LoopStage, path: str) -> list[Fault]:
+    try:
+        way = loop_path(document, stage)
+    except GeometryError as error:
+        return [Fault(path=f"{path}.path", sentence=f"{error}.")]
+    return [*_length(stage, way, path), *_counts(document, stage, way, path)]
+
+
+def _length(stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
+    what = "links" if stage.kind == "chain" else "teeth"
+    round_it = f"the way round its wheels is {way.pitches:.1f}"
+    if stage.count < way.pitches - TOO_SHORT:
+        yield Fault(path=f"{path}.count", sentence=f"{stage.name} has {stage.count} {what}, but {round_it}: it is too short.")
+    elif stage.count > way.pitches * (1 + MOST_SLACK) + TOO_SHORT:
+        yield Fault(path=f"{path}.count", sentence=f"{stage.name} has {stage.count} {what}, but {round_it}: it is too long.")
+
+
+def _counts(document: EngineDocument, stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
+    """Counts between marked ones against the way between the marks, but for the tensioner's run."""
+    marks = {mark.id: mark for mark in document.drive.marks}
+    if len(stage.marked) < len(("one", "another")) or len({marks[link.meets].position for link in stage.marked}) > 1:
+        return
+    places = {wrap.circle.name: n for n, wrap in enumerate(way.wraps)}
+    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
+    for n, link in enumerate(stage.marked):
+        here, there = marks[link.meets], marks[stage.marked[(n + 1) % len(stage.marked)].meets]
+        if any(mark.wheel not in places for mark in (here, there)):
+            continue
+        passed, over = _between(way, places, here, there)
+        if slack_after in over:
+            continue
+        if abs(passed - link.to_next) > COUNT_WITHIN:
+            what = "links" if stage.kind == "chain" else "teeth"
+            sentence = (
+                f"From {here.name} to {there.name} {link.to_next:g} {what} are counted, but the way is {passed:.1f}: they cannot meet."
+            )
+            yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
+
+
+def _between(way: LoopPath, places: Mapping[str, int], here: Mark, there: Mark) -> tuple[float, set[str]]:
+    """Pitches from one mark to another the way of travel, and the wheels whose following run is passed."""
+    first, last = places[here.wheel], places[there.wheel]
+    passed, over = -_into(way, first, here), set()
+    at = first
+    while True:
+        wrap, run = way.wraps[at], way.runs[at]
+        passed += wrap.pitches + run.length_mm / way.pitch_mm
+        over.add(wrap.circle.name)
+        at = (at + 1) % len(way.wraps)
+        if at == last:
+            return passed + _into(way, at, there), over
+
+
+def _into(way: LoopPath, at: int, mark: Mark) -> float:
+    """Pitches from where the loop meets a wheel to one of its marks; negative before it."""
+    wrap = way.wraps[at]
+    turned = (mark.clock_deg - wrap.from_clock_deg if wrap.circle.clockwise else wrap.from_clock_deg - mark.clock_deg) % 360
+    if turned > 180 + wrap.wrap_deg / 2:
+        turned -= 360  # just before the loop touches
+    return wrap.pitches * turned / wrap.wrap_deg if wrap.wrap_deg else 0.0

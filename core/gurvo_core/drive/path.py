@@ -1,0 +1,223 @@
+"""The way of a chain or belt round its wheels: tangents, wraps, and how many pitches lie where.
+
+Seen from the front; x to the right, y up, mm. The way is followed as the chain or belt travels when the crank turns its running way.
+Wheels on the inside turn the crank's way, wheels on the back against it. Wraps on toothed wheels count pitches on the wheel
+(teeth x wrap / 360), runs by their length.
+"""
+
+__all__ = ["Circle", "LoopPath", "Run", "Wrap", "circles_of", "loop_path", "tangent_loop"]
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.engine.circles import pitch_radius_mm
+from gurvo_core.errors import GeometryError
+
+MOST_WRAP_DEG = 330.0  # a larger one comes from a run that has to pass on the wheel's other side
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Circle:
+    """A wheel's pitch circle on the way, and whether it turns clockwise as the loop travels."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+    radius_mm: float
+    clockwise: bool
+    teeth: int | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Run:
+    """A straight run from one wheel to the next."""
+
+    start: Point
+    end: Point
+    length_mm: float
+    after: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Wrap:
+    """The arc on which a wheel is touched, from the clock position where the loop comes to where it leaves."""
+
+    circle: Circle
+    from_clock_deg: float
+    to_clock_deg: float
+    wrap_deg: float
+    pitches: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class LoopPath:
+    """The whole way: wraps and the run after each, in the order of travel."""
+
+    wraps: tuple[Wrap, ...]
+    runs: tuple[Run, ...]
+    pitch_mm: float
+
+    @property
+    def pitches(self) -> float:
+        """Pitches once round."""
+        return sum(wrap.pitches for wrap in self.wraps) + sum(run.length_mm for run in self.runs) / self.pitch_mm
+
+
+def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
+    """Return the pitch circles of a chain or belt, in the order of travel.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document whose names all point somewhere.
+    stage : LoopStage
+        One of its chains or belts.
+
+    Returns
+    -------
+    circles : list of Circle
+        With the way each turns, seen from the front.
+
+    Source
+    ------
+    Definition: the inside turns with the loop, the back against it.
+
+    Example
+    -------
+    >>> [circle.clockwise for circle in circles_of(quern_4(), quern_4().drive.stages[0])]
+    [True, True]
+    """
+    wheels, shafts = {wheel.id: wheel for wheel in document.drive.wheels}, {shaft.id: shaft for shaft in document.drive.shafts}
+    circles = []
+    for step in stage.path:
+        wheel = wheels[step.wheel]
+        shaft = shafts[wheel.shaft]
+        circles.append(
+            Circle(
+                name=wheel.id,
+                x_mm=shaft.x_mm,
+                y_mm=shaft.y_mm,
+                radius_mm=pitch_radius_mm(stage, wheel),
+                clockwise=(document.clockwise > 0) == (step.side == "inside"),
+                teeth=wheel.teeth,
+            )
+        )
+    return circles
+
+
+def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
+    """Return the way of a chain or belt.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document whose names all point somewhere.
+    stage : LoopStage
+        One of its chains or belts.
+
+    Returns
+    -------
+    path : LoopPath
+        Wraps and runs in the order of travel.
+
+    Raises
+    ------
+    GeometryError
+        If there is no tangent between two wheels, or the way cannot go round one as listed.
+
+    Source
+    ------
+    As ``tangent_loop``.
+
+    Example
+    -------
+    >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
+    >>> round(sum(wrap.wrap_deg for wrap in path.wraps), 6)
+    360.0
+    """
+    return tangent_loop(circles_of(document, stage), stage.pitch_mm)
+
+
+def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
+    """Return the taut loop round some circles.
+
+    Parameters
+    ----------
+    circles : sequence of Circle
+        In the order of travel.
+    pitch_mm : float
+        Pitch of the chain or belt [mm].
+
+    Returns
+    -------
+    path : LoopPath
+        Wraps and runs in the order of travel.
+
+    Raises
+    ------
+    GeometryError
+        If there is no tangent between two circles, or the loop cannot go round one as said.
+
+    Source
+    ------
+    Plane geometry: with signed radii the tangent's direction is that of the centres plus asin((r1 - r2) / distance).
+
+    Example
+    -------
+    >>> two = [Circle(name=n, x_mm=0, y_mm=y, radius_mm=10, clockwise=True) for n, y in (("a", 0), ("b", 100))]
+    >>> round(tangent_loop(two, 8).pitches * 8 - 20 * math.pi, 6)
+    200.0
+    """
+    headings = [_heading_deg(a, b) for a, b in zip(circles, [*circles[1:], circles[0]], strict=True)]
+    wraps = [_wrap(circle, headings[n - 1], headings[n], pitch_mm) for n, circle in enumerate(circles)]
+    runs = []
+    for n, circle in enumerate(circles):
+        following = circles[(n + 1) % len(circles)]
+        start, end = _touch(circle, headings[n]), _touch(following, headings[n])
+        runs.append(Run(start=start, end=end, length_mm=math.dist(start, end), after=circle.name))
+    return LoopPath(wraps=tuple(wraps), runs=tuple(runs), pitch_mm=pitch_mm)
+
+
+def _signed_mm(circle: Circle) -> float:
+    return -circle.radius_mm if circle.clockwise else circle.radius_mm
+
+
+def _heading_deg(a: Circle, b: Circle) -> float:
+    """Direction in which the run from one circle to the next goes, counter-clockwise from the right."""
+    apart_mm = math.hypot(b.x_mm - a.x_mm, b.y_mm - a.y_mm)
+    difference_mm = _signed_mm(a) - _signed_mm(b)
+    if not apart_mm > abs(difference_mm):
+        raise GeometryError("path", a.name, f"there is no way from {a.name} to {b.name}: the wheels stand within each other")
+    centres = math.degrees(math.atan2(b.y_mm - a.y_mm, b.x_mm - a.x_mm))
+    return centres + math.degrees(math.asin(difference_mm / apart_mm))
+
+
+def _touch(circle: Circle, heading_deg: float) -> Point:
+    """Where a run with that heading touches the circle."""
+    out = math.radians(heading_deg - 90)
+    return circle.x_mm + _signed_mm(circle) * math.cos(out), circle.y_mm + _signed_mm(circle) * math.sin(out)
+
+
+def _clock_deg(circle: Circle, heading_deg: float) -> float:
+    x_mm, y_mm = _touch(circle, heading_deg)
+    return math.degrees(math.atan2(x_mm - circle.x_mm, y_mm - circle.y_mm)) % 360
+
+
+def _wrap(circle: Circle, coming_deg: float, leaving_deg: float, pitch_mm: float) -> Wrap:
+    turned = (coming_deg - leaving_deg if circle.clockwise else leaving_deg - coming_deg) % 360
+    if turned > MOST_WRAP_DEG:
+        side = "clockwise" if circle.clockwise else "counter-clockwise"
+        rule = f"the way cannot go round {circle.name} {side} where it stands: look at its side, its place and the order of the path"
+        raise GeometryError("path", circle.name, rule)
+    pitches = circle.teeth * turned / 360 if circle.teeth else math.radians(turned) * circle.radius_mm / pitch_mm
+    return Wrap(
+        circle=circle,
+        from_clock_deg=_clock_deg(circle, coming_deg),
+        to_clock_deg=_clock_deg(circle, leaving_deg),
+        wrap_deg=turned,
+        pitches=pitches,
+    )

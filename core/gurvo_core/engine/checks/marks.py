@@ -1,0 +1,99 @@
+"""Marks that can meet, and counts between marked links that add up round the loop."""
+
+__all__ = ["mark_faults"]
+
+import math
+from collections.abc import Iterator
+
+from gurvo_core.angles import signed_deg, wrap_deg
+from gurvo_core.engine.document import EngineDocument
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Wheel
+from gurvo_core.engine.marks import Mark
+from gurvo_core.errors import Fault
+
+SMOOTH_WITHIN_DEG = 3.0  # a mark on a wheel without teeth
+
+
+def mark_faults(document: EngineDocument) -> list[Fault]:
+    """Return marks that cannot meet what they should, and counts that do not add up.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        Any document whose types are right.
+
+    Returns
+    -------
+    faults : list of Fault
+        With their paths.
+
+    Source
+    ------
+    Geometry: marks meet within half a tooth; marks of meshing gears meet on the line between their axes.
+
+    Example
+    -------
+    >>> mark_faults(quern_4())
+    []
+    """
+    drive = document.drive
+    return [*_meetings(drive), *(fault for at, stage in enumerate(drive.stages) for fault in _counts(drive, at, stage))]
+
+
+def _half_tooth_deg(wheel: Wheel | None) -> float:
+    return 180 / wheel.teeth if wheel and wheel.teeth else SMOOTH_WITHIN_DEG
+
+
+def _meetings(drive: Drive) -> Iterator[Fault]:
+    wheels = {wheel.id: wheel for wheel in drive.wheels}
+    pointers, marks = {pointer.id: pointer for pointer in drive.pointers}, {mark.id: mark for mark in drive.marks}
+    for at, mark in enumerate(drive.marks):
+        path, within_deg = f"drive.marks.{at}.clock_deg", _half_tooth_deg(wheels.get(mark.wheel))
+        if mark.meets in pointers:
+            pointer = pointers[mark.meets]
+            if abs(signed_deg(mark.clock_deg - pointer.clock_deg)) > within_deg:
+                sentence = f"{mark.name} stands at {mark.clock_deg:g}° but {pointer.name} at {pointer.clock_deg:g}°: they cannot meet."
+                yield Fault(path=path, sentence=sentence)
+        elif mark.meets in marks:
+            yield from _gear_marks(drive, at, mark, marks[mark.meets])
+
+
+def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Fault]:
+    wheels, shafts = {wheel.id: wheel for wheel in drive.wheels}, {shaft.id: shaft for shaft in drive.shafts}
+    pair = {mark.wheel, other.wheel}
+    meshing = [
+        mesh for stage in drive.stages if isinstance(stage, GearStage) for mesh in stage.meshes if {mesh.driver, mesh.driven} == pair
+    ]
+    if not meshing or mark.position != other.position:
+        sentence = f"{mark.name} and {other.name} cannot meet: their gears do not mesh, or they are for different timing positions."
+        yield Fault(path=f"drive.marks.{at}.meets", sentence=sentence)
+        return
+    here, there = (shafts.get(wheels[one.wheel].shaft) if one.wheel in wheels else None for one in (mark, other))
+    if here is None or there is None:
+        return
+    towards_deg = wrap_deg(math.degrees(math.atan2(there.x_mm - here.x_mm, there.y_mm - here.y_mm)))
+    if abs(signed_deg(mark.clock_deg - towards_deg)) > _half_tooth_deg(wheels.get(mark.wheel)):
+        sentence = f"{mark.name} stands at {mark.clock_deg:g}°, but the gears mesh at {towards_deg:.1f}°: the marks cannot meet there."
+        yield Fault(path=f"drive.marks.{at}.clock_deg", sentence=sentence)
+
+
+def _counts(drive: Drive, at: int, stage: LoopStage | GearStage) -> Iterator[Fault]:
+    if not isinstance(stage, LoopStage) or not stage.marked:
+        return
+    what = "links" if stage.kind == "chain" else "teeth"
+    total = sum(link.to_next for link in stage.marked)
+    if total != stage.count:
+        sentence = f"The counts between the marks add up to {total:g} {what} round the loop, but {stage.name} has {stage.count}."
+        yield Fault(path=f"drive.stages.{at}.marked", sentence=sentence)
+    wheel_of = {mark.id: mark.wheel for mark in drive.marks}
+    order = [step.wheel for step in stage.path]
+    for n, link in enumerate(stage.marked):
+        wheel = wheel_of.get(link.meets)
+        if wheel is not None and wheel not in order:
+            sentence = f"{link.name} meets a mark on {wheel}, which {stage.name} does not go round."
+            yield Fault(path=f"drive.stages.{at}.marked.{n}.meets", sentence=sentence)
+    places = [order.index(wheel_of[link.meets]) for link in stage.marked if wheel_of.get(link.meets) in order]
+    turned = [places[n:] + places[:n] for n in range(len(places))]
+    if places and not any(way == sorted(way) for way in turned):
+        sentence = "The marked ones are not listed in the order in which they pass; follow the path, wheel by wheel."
+        yield Fault(path=f"drive.stages.{at}.marked", sentence=sentence)

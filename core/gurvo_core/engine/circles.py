@@ -1,0 +1,133 @@
+"""Pitch circles of the drive's wheels, and how fast each shaft turns for one turn of the crank.
+
+Speeds are signed: positive turns the crank's way, negative against it.
+"""
+
+__all__ = ["Speeds", "pitch_radius_mm", "shaft_speeds"]
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Stage, Wheel
+
+SMOOTH_DENOMINATOR = 10_000  # a smooth wheel's speed only has to look right
+
+
+@dataclass(kw_only=True)
+class Speeds:
+    """Turns of each shaft for one of the crank, and where two ways round the drive disagree."""
+
+    turns: dict[str, Fraction] = field(default_factory=dict)
+    conflicts: list[tuple[int, str, Fraction, Fraction]] = field(default_factory=list)
+
+
+def pitch_radius_mm(stage: Stage, wheel: Wheel) -> float:
+    """Return the radius of the circle on which a wheel's pitch line runs.
+
+    Parameters
+    ----------
+    stage : Stage
+        The chain, belt or gears that it belongs to.
+    wheel : Wheel
+        Its teeth, or its diameter when smooth.
+
+    Returns
+    -------
+    radius_mm : float
+        Pitch radius [mm]; 0 when the wheel says neither.
+
+    Source
+    ------
+    Definitions: chain p / (2 sin(pi/N)), ISO 606 from memory; belt N p / (2 pi); gear m N / 2.
+
+    Example
+    -------
+    >>> gears = GearStage(kind="gears", id="g", name="g", module_mm=2.5, meshes=({"driver": "a", "driven": "b"},))
+    >>> pitch_radius_mm(gears, Wheel(id="a", shaft="crank", teeth=32))
+    40.0
+    """
+    if wheel.teeth is None:
+        return (wheel.diameter_mm or 0.0) / 2
+    if isinstance(stage, GearStage):
+        return stage.module_mm * wheel.teeth / 2
+    if stage.kind == "belt":
+        return wheel.teeth * stage.pitch_mm / (2 * math.pi)
+    return stage.pitch_mm / (2 * math.sin(math.pi / wheel.teeth))
+
+
+def shaft_speeds(drive: Drive) -> Speeds:
+    """Return how fast every shaft turns that the crank reaches through the stages.
+
+    Parameters
+    ----------
+    drive : Drive
+        Shafts, wheels and stages; ids that point nowhere are passed over.
+
+    Returns
+    -------
+    speeds : Speeds
+        Turns for one crank turn, exact for toothed wheels.
+
+    Source
+    ------
+    Definition: a chain or belt has one speed, meshing teeth have one speed; a back-side wheel and a mesh turn the other way.
+
+    Example
+    -------
+    >>> shaft_speeds(quern_4().drive).turns["cam"]
+    Fraction(1, 2)
+    """
+    wheels = {wheel.id: wheel for wheel in drive.wheels}
+    speeds = Speeds(turns={shaft.id: Fraction(1) for shaft in drive.shafts if shaft.kind == "crank"})
+    waiting = list(enumerate(drive.stages))
+    while waiting:
+        ready = [item for item in waiting if any(_shaft(wheels, name) in speeds.turns for name in _wheel_ids(item[1]))]
+        if not ready:
+            break
+        for at, stage in ready:
+            _turn(speeds, at, stage, wheels)
+        waiting = [item for item in waiting if item not in ready]
+    return speeds
+
+
+def _wheel_ids(stage: Stage) -> list[str]:
+    if isinstance(stage, LoopStage):
+        return [step.wheel for step in stage.path]
+    return [name for mesh in stage.meshes for name in (mesh.driver, mesh.driven)]
+
+
+def _shaft(wheels: dict[str, Wheel], wheel_id: str) -> str | None:
+    return wheels[wheel_id].shaft if wheel_id in wheels else None
+
+
+def _turn(speeds: Speeds, at: int, stage: Stage, wheels: dict[str, Wheel]) -> None:
+    """Carry speed from the shafts that turn to all others of a stage."""
+    for wheel, turns in _loop_turns(speeds, stage, wheels) if isinstance(stage, LoopStage) else _gear_turns(speeds, stage, wheels):
+        known = speeds.turns.setdefault(wheel.shaft, turns)
+        if known != turns and wheel.teeth is not None:
+            speeds.conflicts.append((at, wheel.shaft, known, turns))
+
+
+def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Wheel]) -> Iterator[tuple[Wheel, Fraction]]:
+    steps = [(wheels[step.wheel], 1 if step.side == "inside" else -1) for step in stage.path if step.wheel in wheels]
+    driving = next(((w, s) for w, s in steps if w.teeth is not None and w.shaft in speeds.turns), None)
+    if driving is None or driving[0].teeth is None:
+        return
+    pitches = speeds.turns[driving[0].shaft] * driving[0].teeth * driving[1]  # pitches that pass for one crank turn
+    for wheel, way in steps:
+        if wheel.teeth is not None:
+            yield wheel, pitches * way / wheel.teeth
+        elif wheel.diameter_mm:
+            around = Fraction(math.pi * wheel.diameter_mm / stage.pitch_mm).limit_denominator(SMOOTH_DENOMINATOR)
+            if around:
+                yield wheel, (pitches * way / around).limit_denominator(SMOOTH_DENOMINATOR)
+
+
+def _gear_turns(speeds: Speeds, stage: GearStage, wheels: dict[str, Wheel]) -> Iterator[tuple[Wheel, Fraction]]:
+    meshes = [(wheels[mesh.driver], wheels[mesh.driven]) for mesh in stage.meshes if mesh.driver in wheels and mesh.driven in wheels]
+    for _ in meshes:  # as many passes as meshes, whatever their order
+        for driver, driven in meshes:
+            if driver.shaft in speeds.turns and driver.teeth and driven.teeth:
+                yield driven, -speeds.turns[driver.shaft] * driver.teeth / driven.teeth

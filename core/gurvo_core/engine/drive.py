@@ -1,0 +1,109 @@
+"""The cam drive: shafts, the wheels on them, and the stages (chain, belt, gears) that join the wheels.
+
+Places are mm from the crank's axis, seen from the front: ``x_mm`` to the right, ``y_mm`` up. The path of a chain or belt is listed
+wheel by wheel the way it travels when the crank turns its running way, the driving wheel first. Pitch circles follow from pitch
+and teeth; a smooth wheel gives the diameter of the line that the chain's or belt's pitch runs on.
+"""
+
+__all__ = ["Drive", "GearStage", "LoopStage", "MarkedLink", "Mesh", "PathStep", "Shaft", "Stage", "Tensioner", "Wheel"]
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from gurvo_core.engine.marks import Lock, Mark, Pointer
+from gurvo_core.engine.part import Name, Part, Word
+
+
+class Shaft(Part):
+    """Something that turns: the crank, a camshaft (same id as there), an auxiliary, a pump, an idler, a tensioner's pulley."""
+
+    id: Word
+    name: Name
+    kind: Literal["crank", "camshaft", "auxiliary", "pump", "idler", "tensioner", "balance"]
+    x_mm: float = Field(default=0, ge=-5000, le=5000)
+    y_mm: float = Field(default=0, ge=-5000, le=5000)
+    position_matters: bool = Field(default=False, description="Whether it must stand in one place when the drive is laid")
+
+
+class Wheel(Part):
+    """A sprocket, pulley or gear on a shaft: toothed, or smooth with a diameter."""
+
+    id: Word
+    shaft: Word
+    name: Name | None = None
+    teeth: int | None = Field(default=None, ge=6, le=400)
+    diameter_mm: float | None = Field(default=None, gt=0, le=2000, description="Smooth wheels only: where the pitch line runs [mm]")
+
+
+class PathStep(Part):
+    """One wheel that a chain or belt goes round, on its inside or its back."""
+
+    wheel: Word
+    side: Literal["inside", "back"] = "inside"
+
+
+class MarkedLink(Part):
+    """A coloured link or a printed line, the mark it meets, and how many links or teeth to the next one, the way it travels."""
+
+    id: Word
+    name: Name
+    meets: Word = Field(description="Id of the mark that it stands on")
+    to_next: float = Field(gt=0, le=1000, multiple_of=0.5, description="Links or teeth to the next marked one; halves allowed")
+
+
+class Tensioner(Part):
+    """What takes up the slack, and on which run."""
+
+    kind: Literal["hydraulic", "ratchet", "press_and_release", "oil_fed", "eccentric", "spring_then_lock", "manual"]
+    name: Name
+    after: Word = Field(description="It works on the run that follows this wheel, the way the chain or belt travels")
+    shaft: Word | None = Field(default=None, description="Its own pulley's shaft, when it has one")
+    fit: str = Field(default="", max_length=400)
+    arm: str = Field(default="", max_length=400)
+    prove: str = Field(default="", max_length=400)
+
+
+class LoopStage(Part):
+    """One chain or toothed belt."""
+
+    kind: Literal["chain", "belt"]
+    id: Word
+    name: Name
+    pitch_mm: float = Field(gt=0, le=100)
+    count: int = Field(ge=8, le=2000, description="Links of the chain or teeth of the belt")
+    path: tuple[PathStep, ...] = Field(min_length=2, max_length=32)
+    marked: tuple[MarkedLink, ...] = Field(default=(), max_length=32, description="In the order in which they travel")
+    tensioner: Tensioner | None = None
+
+
+class Mesh(Part):
+    """Two gears that mesh."""
+
+    driver: Word
+    driven: Word
+    backlash_mm: tuple[float, float] | None = Field(default=None, description="Least and most allowed [mm]")
+
+
+class GearStage(Part):
+    """Gears that mesh, one module for all."""
+
+    kind: Literal["gears"]
+    id: Word
+    name: Name
+    module_mm: float = Field(gt=0, le=50, description="Transverse module: pitch diameter over teeth [mm]")
+    meshes: tuple[Mesh, ...] = Field(min_length=1, max_length=16)
+
+
+Stage = Annotated[LoopStage | GearStage, Field(discriminator="kind")]
+
+
+class Drive(Part):
+    """Everything between the crank and the camshafts."""
+
+    shafts: tuple[Shaft, ...] = Field(min_length=2, max_length=48)
+    wheels: tuple[Wheel, ...] = Field(min_length=2, max_length=64)
+    stages: tuple[Stage, ...] = Field(min_length=1, max_length=8)
+    pointers: tuple[Pointer, ...] = Field(default=(), max_length=32)
+    marks: tuple[Mark, ...] = Field(default=(), max_length=64)
+    locks: tuple[Lock, ...] = Field(default=(), max_length=16)

@@ -1,0 +1,58 @@
+"""What the document has a place for and later work gives life to: joints, fits, lash, kit, stages of work, cautions."""
+
+__all__ = ["Fit", "Joint", "KitPart", "Lash", "WorkStage"]
+
+from typing import Literal
+
+from pydantic import Field
+
+from gurvo_core.engine.camshaft import Valve
+from gurvo_core.engine.part import Name, Part, Sentence, Word
+
+
+class Joint(Part):
+    """A bolted joint and how it is tightened, stage by stage in words."""
+
+    id: Word
+    name: Name
+    thread: str = Field(default="", max_length=40, description="Such as M10x1.5")
+    fasteners: int = Field(ge=1, le=200)
+    stages: tuple[Sentence, ...] = Field(default=(), max_length=12)
+    one_time: bool = Field(default=False, description="Stretch bolts and the like: new every time")
+    lubrication: str = Field(default="", max_length=200)
+
+
+class Fit(Part):
+    """A clearance and its limits."""
+
+    id: Word
+    name: Name
+    least_mm: float = Field(ge=-5, le=50)
+    most_mm: float = Field(ge=-5, le=50)
+
+
+class Lash(Part):
+    """Valve clearance as it is set."""
+
+    valve: Valve
+    least_mm: float = Field(ge=0, le=3)
+    most_mm: float = Field(ge=0, le=3)
+    engine_is: Literal["cold", "hot"] = "cold"
+    set_by: Literal["screw", "shim", "hydraulic"]
+
+
+class KitPart(Part):
+    """A part that must lie on the bench, new."""
+
+    name: Name
+    count: int = Field(default=1, ge=1, le=500)
+    one_time: bool = False
+
+
+class WorkStage(Part):
+    """A stage of the work and its steps, as a builder would say them."""
+
+    id: Word
+    title: Name
+    steps: tuple[Sentence, ...] = Field(min_length=1, max_length=64)
+    caution: str = Field(default="", max_length=400)

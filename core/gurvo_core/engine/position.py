@@ -1,0 +1,21 @@
+"""Timing positions: where the crank is put before the drive is laid. Some books have one for each bank."""
+
+__all__ = ["TimingPosition"]
+
+from typing import Literal
+
+from pydantic import Field
+
+from gurvo_core.engine.part import CylinderNumber, Name, Part, Word
+
+
+class TimingPosition(Part):
+    """One place of the crank, said from the TDC of a cylinder."""
+
+    id: Word
+    name: Name
+    kind: Literal["tdc", "offset", "mid_stroke"] = Field(description="At TDC, so many degrees from it, or all pistons half-way")
+    cylinder: CylinderNumber
+    stroke: Literal["firing", "overlap"] = Field(default="firing", description="Which TDC of that cylinder it counts from")
+    after_tdc_deg: float = Field(default=0, gt=-360, lt=360, description="Crank degrees after that TDC; negative = before it")
+    bank: Word | None = Field(default=None, description="The bank it is for; left out when for the whole engine")

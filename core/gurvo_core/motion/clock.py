@@ -1,0 +1,198 @@
+"""Clock positions: where marks, keys and lobes stand at a crank angle, seen from the front.
+
+Clock positions are degrees clockwise from straight up. Shafts turn with the crank at their exact ratio; a cam that is advanced
+stands further on its own way. Rigid drive: slack and stretch are the business of the room ``drive``.
+"""
+
+__all__ = ["CamPlace", "advance_of", "lobe_clock_deg", "mark_clock_deg", "nose_crank_deg", "turns_clockwise"]
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Mark
+from gurvo_core.engine.circles import shaft_speeds
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.errors import ReadingError
+
+
+@dataclass(frozen=True, kw_only=True)
+class CamPlace:
+    """Where a camshaft stands against its card: measured advance, and its phaser's way off its rest stop, both crank degrees."""
+
+    advance_deg: float = 0.0
+    phaser_off_deg: float = 0.0
+
+
+def turns_clockwise(document: EngineDocument) -> dict[str, float]:
+    """Return how fast each shaft turns clockwise, seen from the front, for one turn of the crank the running way.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+
+    Returns
+    -------
+    turns : dict of float
+        Turns by shaft id; negative = counter-clockwise.
+
+    Source
+    ------
+    ``engine.circles.shaft_speeds`` with the running direction.
+
+    Example
+    -------
+    >>> turns_clockwise(quern_4())["cam"]
+    0.5
+    """
+    return {shaft: document.clockwise * float(turns) for shaft, turns in shaft_speeds(document.drive).turns.items()}
+
+
+def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
+    """Return how far a camshaft is advanced against its card, phaser included.
+
+    Parameters
+    ----------
+    cam : Camshaft
+        The camshaft and its phaser.
+    place : CamPlace or None
+        Where it stands, as far as known.
+
+    Returns
+    -------
+    advance_deg : float
+        Positive = advanced, crank degrees [deg].
+
+    Raises
+    ------
+    ReadingError
+        If the phaser cannot be that far off its rest stop.
+
+    Source
+    ------
+    Definition: a phaser that rests retarded can only advance, and the other way round.
+
+    Example
+    -------
+    >>> advance_of(quern_4().camshafts[0], CamPlace(advance_deg=2.0))
+    2.0
+    """
+    if place is None:
+        return 0.0
+    off_deg, phaser = place.phaser_off_deg, cam.phaser
+    most_deg = phaser.travel_deg if phaser else 0.0
+    if not 0 <= off_deg <= most_deg:
+        raise ReadingError("phaser_off_deg", off_deg, f"the phaser of {cam.name} moves 0 to {most_deg:g}° off its stop, not {off_deg:g}°")
+    return place.advance_deg + (off_deg if phaser is None or phaser.rests == "retarded" else -off_deg)
+
+
+def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, places: Mapping[str, CamPlace]) -> NDArray[np.float64]:
+    """Return where a mark, key or dowel stands.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    mark : Mark
+        One of its drive's marks.
+    crank_deg : array_like
+        Crank angles, 0 to 720 for one cycle [deg].
+    places : mapping of CamPlace
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    clock_deg : ndarray
+        Clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
+
+    Source
+    ------
+    Its clock position at its timing position, turned on with its shaft.
+
+    Example
+    -------
+    >>> engine = quern_4()
+    >>> crank_mark = next(mark for mark in engine.drive.marks if mark.wheel == "crank-sprocket")
+    >>> float(mark_clock_deg(engine, crank_mark, 90.0, {}) - mark_clock_deg(engine, crank_mark, 0.0, {})) % 360
+    90.0
+    """
+    shaft = next(wheel.shaft for wheel in document.drive.wheels if wheel.id == mark.wheel)
+    cam = document.camshaft(shaft)
+    on_deg = np.asarray(crank_deg, dtype=np.float64) - document.position_deg(mark.position)
+    if cam is not None:
+        on_deg = on_deg + advance_of(cam, places.get(cam.id))
+    return _clock(mark.clock_deg + turns_clockwise(document).get(shaft, 0.0) * on_deg)
+
+
+def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
+    """Return the crank angle at which a lobe's nose lifts most, by its document.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    lobe : Lobe
+        One of its lobes.
+
+    Returns
+    -------
+    crank_deg : float
+        From the firing TDC of the first cylinder [deg], 0 to 720.
+
+    Source
+    ------
+    Definition of ``nose_deg``: intake after, exhaust before the cylinder's overlap TDC.
+
+    Example
+    -------
+    >>> nose_crank_deg(quern_4(), quern_4().camshafts[0].lobes[0])
+    467.0
+    """
+    from_overlap = lobe.nose_deg if lobe.valve == "intake" else -lobe.nose_deg
+    return (document.firing_deg[lobe.cylinder] + CYCLE_DEG / 2 + from_overlap) % CYCLE_DEG
+
+
+def lobe_clock_deg(
+    document: EngineDocument, cam: Camshaft, lobe: Lobe, crank_deg: ArrayLike, place: CamPlace | None
+) -> NDArray[np.float64]:
+    """Return where a lobe's nose points.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    cam : Camshaft
+        The camshaft; its follower says where the nose points at full lift.
+    lobe : Lobe
+        One of its lobes.
+    crank_deg : array_like
+        Crank angles, 0 to 720 for one cycle [deg].
+    place : CamPlace or None
+        Where the camshaft stands, as far as known.
+
+    Returns
+    -------
+    clock_deg : ndarray
+        Clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
+
+    Source
+    ------
+    The nose points at its follower at full lift, and turns with the cam. Exact for a flat follower; near for rockers and fingers.
+
+    Example
+    -------
+    >>> engine = quern_4()
+    >>> cam = engine.camshafts[0]
+    >>> float(lobe_clock_deg(engine, cam, cam.lobes[0], 467.0, None)) == cam.follower("intake").clock_deg
+    True
+    """
+    on_deg = np.asarray(crank_deg, dtype=np.float64) - nose_crank_deg(document, lobe) + advance_of(cam, place)
+    return _clock(cam.follower(lobe.valve).clock_deg + turns_clockwise(document).get(cam.id, 0.0) * on_deg)
+
+
+def _clock(degrees: NDArray[np.float64]) -> NDArray[np.float64]:
+    wrapped = np.mod(degrees, 360)
+    return np.asarray(np.where(wrapped >= 360, 0.0, wrapped), dtype=np.float64)  # -1e-17 % 360 is 360.0

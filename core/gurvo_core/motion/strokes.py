@@ -1,0 +1,146 @@
+"""Which stroke a cylinder is on, and how far it stands from its TDC, as a builder says it."""
+
+__all__ = ["Stroke", "at_dead_centre", "cylinder_words", "headline", "stroke_at"]
+
+import math
+from typing import Literal
+
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.document import CYCLE_DEG
+
+Stroke = Literal["power", "exhaust", "intake", "compression"]
+STROKES: tuple[Stroke, ...] = ("power", "exhaust", "intake", "compression")
+AT_CENTRE_DEG = 0.05  # closer than this is said as “at”
+
+
+def stroke_at(document: EngineDocument, cylinder: int, crank_deg: float) -> Stroke:
+    """Return the stroke a cylinder is on.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    cylinder : int
+        Its number.
+    crank_deg : float
+        Crank angle [deg].
+
+    Returns
+    -------
+    stroke : {"power", "exhaust", "intake", "compression"}
+        Each half a turn long, power beginning at firing TDC.
+
+    Source
+    ------
+    Definition of the four strokes.
+
+    Example
+    -------
+    >>> [stroke_at(quern_4(), n, 10.0) for n in (1, 2, 3, 4)]
+    ['power', 'exhaust', 'compression', 'intake']
+    """
+    return STROKES[int(wrap_deg(crank_deg - document.firing_deg[cylinder], CYCLE_DEG) // 180)]
+
+
+def _from_centre(document: EngineDocument, cylinder: int, crank_deg: float) -> tuple[str, float]:
+    """The nearer of a cylinder's two TDCs, and the crank's way past it, -180 to 180."""
+    from_firing = crank_deg - document.firing_deg[cylinder]
+    turns = math.floor(from_firing / 360 + 0.5)
+    return "overlap" if turns % 2 else "firing", from_firing - 360 * turns
+
+
+def _said(centre: str, away_deg: float) -> str:
+    if abs(away_deg) < AT_CENTRE_DEG:
+        return f"at {centre} TDC"
+    return f"{round(abs(away_deg), 1):g}° {'after' if away_deg > 0 else 'before'} {centre} TDC"
+
+
+def cylinder_words(document: EngineDocument, cylinder: int, crank_deg: float) -> str:
+    """Return how far a cylinder stands from its nearer TDC.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    cylinder : int
+        Its number.
+    crank_deg : float
+        Crank angle [deg].
+
+    Returns
+    -------
+    words : str
+        Such as ``30° before firing TDC``.
+
+    Source
+    ------
+    Trade wording.
+
+    Example
+    -------
+    >>> cylinder_words(quern_4(), 1, 690.0), cylinder_words(quern_4(), 4, 0.0)
+    ('30° before firing TDC', 'at overlap TDC')
+    """
+    return _said(*_from_centre(document, cylinder, crank_deg))
+
+
+def at_dead_centre(document: EngineDocument, crank_deg: float) -> list[tuple[int, str]]:
+    """Return the cylinders that stand at TDC, and at which.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    crank_deg : float
+        Crank angle [deg].
+
+    Returns
+    -------
+    cylinders : list of (int, str)
+        Number and ``firing`` or ``overlap``.
+
+    Source
+    ------
+    Definition, within 0.05 deg.
+
+    Example
+    -------
+    >>> at_dead_centre(quern_4(), 540.0)
+    [(2, 'firing'), (3, 'overlap')]
+    """
+    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in document.cylinders]
+    return [(cylinder, centre) for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
+
+
+def headline(document: EngineDocument, crank_deg: float) -> str:
+    """Return where the crank stands, from the cylinder that is nearest to a TDC.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    crank_deg : float
+        Crank angle [deg].
+
+    Returns
+    -------
+    words : str
+        Such as ``cylinder 1 30° before firing TDC``; both cylinders when two stand at TDC.
+
+    Source
+    ------
+    Trade wording; of two that are equally near, the one about to fire or firing is named.
+
+    Example
+    -------
+    >>> headline(quern_4(), 690.0), headline(quern_4(), 180.0)
+    ('cylinder 1 30° before firing TDC', 'cylinder 3 at firing TDC, cylinder 2 at overlap TDC')
+    """
+    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in document.cylinders]
+    found.sort(key=lambda one: (round(abs(one[2]), 3), one[1] != "firing", one[0]))
+    at_centre = [f"cylinder {cylinder} at {centre} TDC" for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
+    if at_centre:
+        return ", ".join(at_centre)
+    cylinder, centre, away = found[0]
+    return f"cylinder {cylinder} {_said(centre, away)}"

@@ -1,0 +1,400 @@
+"""The twin: the frames of a whole cycle for drawing, and all that is to be seen at one crank angle.
+
+``twin_frames`` is made once for a revision and sent in one piece; between its frames a drawing may interpolate. ``stand_at`` says
+everything about one angle. Clock positions are as seen from the front; sentences carry them as ``{clock:300}`` so that each
+reader hears them from the side he looks from.
+"""
+
+__all__ = [
+    "CylinderFrames",
+    "CylinderStands",
+    "LobeStands",
+    "MarkStands",
+    "Section",
+    "ShaftFrames",
+    "Stand",
+    "Step",
+    "TwinFrames",
+    "ValveFrames",
+    "stand_at",
+    "twin_frames",
+    "words_at",
+]
+
+from collections.abc import Mapping
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict
+
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine import EngineDocument, Mark, Valve
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.engine.valves import ValveHead
+from gurvo_core.motion.clock import CamPlace, advance_of, lobe_clock_deg, mark_clock_deg, turns_clockwise
+from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of
+from gurvo_core.motion.lobe import most_valve_lift_mm
+from gurvo_core.motion.strokes import STROKES, Stroke, at_dead_centre, cylinder_words, headline, stroke_at
+
+UM_PER_MM = 1000
+MARKS_SAID = 2  # in the big sentence; all are in the list
+
+
+class Shown(BaseModel):
+    """Base of what the twin shows."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Step(Shown):
+    """One stroke of a cylinder on the strip."""
+
+    stroke: Stroke
+    from_deg: float
+    to_deg: float
+
+
+class ValveFrames(Shown):
+    """One valve's lift, frame by frame."""
+
+    camshaft: str
+    valve: Valve
+    place: str
+    lift_um: list[int]
+    most_mm: float
+
+
+class Section(Shown):
+    """What a section through a cylinder is drawn from, bore upright, seen from the front."""
+
+    bore_mm: float
+    throw_mm: float
+    rod_mm: float
+    pin_x_mm: float
+    top_mm: float
+    crank_pin_deg: tuple[float, float]
+    heads: list[ValveHead]
+
+
+class CylinderFrames(Shown):
+    """One cylinder: its piston's drop and its valves, frame by frame."""
+
+    cylinder: int
+    bank: str
+    drop_um: list[int]
+    valves: list[ValveFrames]
+    strokes: list[Step]
+    section: Section
+
+
+class ShaftFrames(Shown):
+    """A shaft turns evenly: how far clockwise at the cycle's begin and end, from where it stands at crank angle 0."""
+
+    shaft: str
+    turned_deg: tuple[float, float]
+
+
+class TwinFrames(Shown):
+    """A whole cycle; every list has one value a frame."""
+
+    step_deg: float
+    clockwise: bool
+    home_deg: float
+    home_name: str
+    reference_cylinder: int
+    cylinders: list[CylinderFrames]
+    shafts: list[ShaftFrames]
+    words: list[str]
+
+
+class CylinderStands(Shown):
+    """One cylinder at one angle."""
+
+    cylinder: int
+    stroke: Stroke
+    words: str
+    drop_mm: float
+
+
+class MarkStands(Shown):
+    """One mark, key or dowel: now, at its timing position, one crank turn later than now."""
+
+    id: str
+    name: str
+    wheel: str
+    kind: str
+    decides: bool
+    meets: str
+    now_deg: float
+    timing_deg: float
+    turn_later_deg: float
+
+
+class LobeStands(Shown):
+    """One lobe: where its nose points and how far its valve is open."""
+
+    camshaft: str
+    cylinder: int
+    valve: Valve
+    place: str
+    clock_deg: float
+    lift_mm: float
+
+
+class Stand(Shown):
+    """Everything at one crank angle."""
+
+    crank_deg: float
+    words: str
+    at_tdc: list[str]
+    cylinders: list[CylinderStands]
+    marks: list[MarkStands]
+    lobes: list[LobeStands]
+
+
+def _home(document: EngineDocument) -> tuple[float, str]:
+    position = document.timing_positions[0]
+    return document.position_deg(position.id), position.name
+
+
+def _said_marks(document: EngineDocument) -> list[Mark]:
+    """The marks that the big sentence names: the first on each camshaft, a few at most."""
+    shafts = {wheel.id: wheel.shaft for wheel in document.drive.wheels}
+    first: dict[str, Mark] = {}
+    for mark in document.drive.marks:
+        shaft = shafts[mark.wheel]
+        if mark.kind == "mark" and document.camshaft(shaft):
+            first.setdefault(shaft, mark)
+    return list(first.values())[:MARKS_SAID]
+
+
+def _sentence(document: EngineDocument, crank_deg: float, clocks: list[tuple[str, float]]) -> str:
+    marks = "".join(f"; {name} at {{clock:{clock:.1f}}}" for name, clock in clocks)
+    return f"{headline(document, crank_deg)}{marks}"
+
+
+def words_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace]) -> str:
+    """Return the big sentence of one crank angle.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    crank_deg : float
+        Crank angle from the firing TDC of the first cylinder [deg].
+    places : mapping of CamPlace
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    words : str
+        The cylinder nearest to a TDC, and the first mark of a camshaft or two.
+
+    Source
+    ------
+    ``headline``, ``mark_clock_deg``.
+
+    Example
+    -------
+    >>> words_at(quern_4(), 690.0, {}).split(";")[0]
+    'cylinder 1 30° before firing TDC'
+    """
+    said = [(mark.name, float(mark_clock_deg(document, mark, crank_deg, places))) for mark in _said_marks(document)]
+    return _sentence(document, crank_deg, said)
+
+
+def _strokes(document: EngineDocument, cylinder: int) -> list[Step]:
+    """The strokes of a cylinder within one cycle, the one that runs over its end cut in two."""
+    steps = []
+    for place, stroke in enumerate(STROKES):
+        from_deg = wrap_deg(document.firing_deg[cylinder] + 180 * place, CYCLE_DEG)
+        to_deg = from_deg + 180
+        steps.append(Step(stroke=stroke, from_deg=from_deg, to_deg=min(to_deg, CYCLE_DEG)))
+        if to_deg > CYCLE_DEG:
+            steps.append(Step(stroke=stroke, from_deg=0, to_deg=to_deg - CYCLE_DEG))
+    return sorted(steps, key=lambda step: step.from_deg)
+
+
+def _section(document: EngineDocument, cylinder: int) -> Section:
+    bank, slider = document.bank_of(cylinder), slider_of(document, cylinder)
+    at_zero = document.clockwise * (slider.tdc_from_axis_deg - document.firing_deg[cylinder])
+    return Section(
+        bore_mm=bank.cranktrain.bore_mm,
+        throw_mm=slider.throw_mm,
+        rod_mm=slider.rod_mm,
+        pin_x_mm=-document.clockwise * slider.pin_offset_mm,
+        top_mm=slider.top_mm,
+        crank_pin_deg=(at_zero, at_zero + document.clockwise * CYCLE_DEG),
+        heads=[head for head in document.valves if head.bank in (None, bank.id)],
+    )
+
+
+def _um(lengths_mm: NDArray[np.float64]) -> list[int]:
+    whole: list[int] = np.rint(lengths_mm * UM_PER_MM).astype(int).tolist()
+    return whole
+
+
+def _cylinder(document: EngineDocument, frames: CycleFrames, row: int) -> CylinderFrames:
+    cylinder = frames.cylinders[row]
+    valves = []
+    for lift, (camshaft, place) in zip(frames.lift_mm, frames.valves, strict=True):
+        cam = document.camshaft(camshaft)
+        if cam is None or cam.lobes[place].cylinder != cylinder:
+            continue
+        lobe = cam.lobes[place]
+        most_mm = most_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
+        valves.append(ValveFrames(camshaft=camshaft, valve=lobe.valve, place=lobe.place, lift_um=_um(lift), most_mm=most_mm))
+    return CylinderFrames(
+        cylinder=cylinder,
+        bank=document.bank_of(cylinder).name,
+        drop_um=_um(frames.drop_mm[row]),
+        valves=valves,
+        strokes=_strokes(document, cylinder),
+        section=_section(document, cylinder),
+    )
+
+
+def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None = None) -> TwinFrames:
+    """Return the frames of a whole cycle at one degree, ready to be drawn.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    places : mapping of CamPlace, optional
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    frames : TwinFrames
+        Drops and lifts in whole micrometres, turns of shafts [deg], one sentence a frame.
+
+    Raises
+    ------
+    ReadingError
+        If a phaser cannot stand as said.
+
+    Source
+    ------
+    ``cycle_frames``, ``mark_clock_deg``.
+
+    Example
+    -------
+    >>> frames = twin_frames(quern_4())
+    >>> len(frames.words), frames.cylinders[0].drop_um[0], frames.words[30].split(";")[0]
+    (720, 0, 'cylinder 1 30° after firing TDC')
+    """
+    known = places or {}
+    frames = cycle_frames(document, places=known)
+    home_deg, home_name = _home(document)
+    turns = turns_clockwise(document)
+    said = [(mark.name, mark_clock_deg(document, mark, frames.crank_deg, known)) for mark in _said_marks(document)]
+    words = [_sentence(document, float(deg), [(name, clock[n]) for name, clock in said]) for n, deg in enumerate(frames.crank_deg)]
+    return TwinFrames(
+        step_deg=1.0,
+        clockwise=document.clockwise > 0,
+        home_deg=home_deg,
+        home_name=home_name,
+        reference_cylinder=document.reference_cylinder,
+        cylinders=[_cylinder(document, frames, row) for row in range(len(frames.cylinders))],
+        shafts=[_shaft_frames(document, shaft.id, turns, known) for shaft in document.drive.shafts],
+        words=words,
+    )
+
+
+def _shaft_frames(document: EngineDocument, shaft: str, turns: dict[str, float], places: Mapping[str, CamPlace]) -> ShaftFrames:
+    cam, turn = document.camshaft(shaft), turns.get(shaft, 0.0)
+    begun = turn * advance_of(cam, places.get(cam.id)) if cam else 0.0
+    return ShaftFrames(shaft=shaft, turned_deg=(begun, begun + turn * CYCLE_DEG))
+
+
+def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places: Mapping[str, CamPlace]) -> MarkStands:
+    drive = document.drive
+    angles = [crank_deg, document.position_deg(mark.position), crank_deg + 360]
+    now, timing, later = (float(deg) for deg in mark_clock_deg(document, mark, angles, places))
+    wheel = next(wheel for wheel in drive.wheels if wheel.id == mark.wheel)
+    shaft = next(shaft for shaft in drive.shafts if shaft.id == wheel.shaft)
+    met = {pointer.id: pointer.name for pointer in drive.pointers} | {other.id: other.name for other in drive.marks}
+    return MarkStands(
+        id=mark.id,
+        name=mark.name,
+        wheel=wheel.name or shaft.name,
+        kind=mark.kind,
+        decides=mark.decides,
+        meets=met.get(mark.meets or "", ""),
+        now_deg=now,
+        timing_deg=timing,
+        turn_later_deg=later,
+    )
+
+
+def stand_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace] | None = None) -> Stand:
+    """Return everything that is to be seen at one crank angle.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    crank_deg : float
+        Crank angle from the firing TDC of the first cylinder [deg]; whole cycles are taken off.
+    places : mapping of CamPlace, optional
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    stand : Stand
+        Cylinders, marks, lobes, and the big sentence.
+
+    Raises
+    ------
+    ReadingError
+        If a phaser cannot stand as said.
+
+    Source
+    ------
+    ``drop_mm``, ``mark_clock_deg``, ``lobe_clock_deg``.
+
+    Example
+    -------
+    >>> stand_at(quern_4(), 720.0).at_tdc
+    ['cylinder 1 firing', 'cylinder 4 overlap']
+    """
+    at_deg, known = wrap_deg(crank_deg, CYCLE_DEG), places or {}
+    frames = frames_at(document, [at_deg], known)
+    cylinders = [
+        CylinderStands(
+            cylinder=cylinder,
+            stroke=stroke_at(document, cylinder, at_deg),
+            words=cylinder_words(document, cylinder, at_deg),
+            drop_mm=float(frames.drop_mm[row, 0]),
+        )
+        for row, cylinder in enumerate(frames.cylinders)
+    ]
+    return Stand(
+        crank_deg=at_deg,
+        words=words_at(document, at_deg, known),
+        at_tdc=[f"cylinder {cylinder} {centre}" for cylinder, centre in at_dead_centre(document, at_deg)],
+        cylinders=cylinders,
+        marks=[_mark_stands(document, mark, at_deg, known) for mark in document.drive.marks],
+        lobes=_lobes(document, frames, at_deg, known),
+    )
+
+
+def _lobes(document: EngineDocument, frames: CycleFrames, at_deg: float, places: Mapping[str, CamPlace]) -> list[LobeStands]:
+    stands = []
+    for row, (camshaft, place) in enumerate(frames.valves):
+        cam = document.camshaft(camshaft)
+        assert cam is not None
+        lobe = cam.lobes[place]
+        clock = float(lobe_clock_deg(document, cam, lobe, at_deg, places.get(cam.id)))
+        stands.append(
+            LobeStands(
+                camshaft=cam.id,
+                cylinder=lobe.cylinder,
+                valve=lobe.valve,
+                place=lobe.place,
+                clock_deg=clock,
+                lift_mm=float(frames.lift_mm[row, 0]),
+            )
+        )
+    return stands

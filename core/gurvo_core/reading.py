@@ -1,0 +1,136 @@
+"""The door for engine documents: text or plain data in, a sound document or all of its faults out.
+
+Text may be JSON, or JSON5 as people write it by hand: comments, commas after the last, names without quotes. What is kept and handed out
+is plain JSON.
+"""
+
+__all__ = ["check_document", "read_document", "read_text"]
+
+import json
+from typing import Any
+
+import pyjson5
+
+from gurvo_core.drive import drive_faults
+from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.checks import find_faults
+from gurvo_core.engine.checks.links import link_faults
+from gurvo_core.engine.reading import parse_document
+from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.timing import card_faults
+
+DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
+
+
+def read_text(text: str) -> Any:
+    """Return the plain data in a document's text.
+
+    Parameters
+    ----------
+    text : str
+        JSON, or JSON5.
+
+    Returns
+    -------
+    data : object
+        Parsed; not checked.
+
+    Raises
+    ------
+    DocumentError
+        With one fault that says where the text breaks off.
+
+    Source
+    ------
+    The JSON5 data interchange format, read by the package pyjson5.
+
+    Example
+    -------
+    >>> read_text("{format: 'gurvo-engine', /* ours */}")
+    {'format': 'gurvo-engine'}
+    """
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError):
+        pass  # perhaps it is JSON5; the reader below says what is wrong
+    try:
+        return pyjson5.decode(text, maxdepth=DEEPEST)
+    except (pyjson5.Json5Exception, ValueError, RecursionError) as error:
+        raise DocumentError([Fault(path="", sentence=_where(text, error))]) from None
+
+
+def _where(text: str, error: Exception) -> str:
+    """Say what is wrong with a text and in which line, as far as the reader tells."""
+    said = str(error.args[0] if error.args else error).rstrip(".")
+    place = next((int(word) for word in said.replace(",", " ").split() if word.isdigit()), None)
+    if place is None or place > len(text):
+        return f"This is no JSON or JSON5: {said}."
+    line = text.count("\n", 0, place) + 1
+    return f"This is no JSON or JSON5; line {line} cannot be read. Look for a missing comma, quote or bracket there or just before."
+
+
+def check_document(document: EngineDocument) -> list[Fault]:
+    """Return every fault of a document whose types are right, from all rooms.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document that pydantic accepted.
+
+    Returns
+    -------
+    faults : list of Fault
+        Empty when it is sound. What rests on names or wheels that are at fault is asked once those are right.
+
+    Source
+    ------
+    ``engine.checks``, ``drive.faults``, ``timing.card``.
+
+    Example
+    -------
+    >>> check_document(quern_4())
+    []
+    """
+    faults = find_faults(document)
+    if link_faults(document):
+        return faults
+    if not any(fault.path.startswith("drive.") for fault in faults):
+        faults += drive_faults(document)
+    if not any(fault.path.startswith(("camshafts", "profiles", "cam_card")) for fault in faults):
+        faults += card_faults(document)
+    return faults
+
+
+def read_document(data: object) -> EngineDocument:
+    """Return the engine document in some plain data.
+
+    Parameters
+    ----------
+    data : object
+        Parsed JSON.
+
+    Returns
+    -------
+    document : EngineDocument
+        A document without faults.
+
+    Raises
+    ------
+    DocumentError
+        With every fault, each a sentence and its path.
+
+    Source
+    ------
+    docs/formats/engine.md.
+
+    Example
+    -------
+    >>> try: read_document({"format": "gurvo-engine"})
+    ... except DocumentError as error: error.faults[0].path
+    'version'
+    """
+    document = parse_document(data)
+    faults = check_document(document)
+    if faults:
+        raise DocumentError(faults)
+    return document
