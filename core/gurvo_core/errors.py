@@ -13,7 +13,7 @@ The family::
 
 __all__ = ["CoreError", "DocumentError", "EntryRefused", "Fault", "FigureError", "GeometryError", "NotConverged", "ReadingError"]
 
-from dataclasses import dataclass
+from pydantic import BaseModel, ConfigDict
 
 
 class CoreError(ValueError):
@@ -62,9 +62,10 @@ class NotConverged(CoreError):  # noqa: N818 - said as it happens
     code = "not_converged"
 
 
-@dataclass(frozen=True, kw_only=True)
-class Fault:
+class Fault(BaseModel):
     """One fault of an engine document: where (JSON path) and what, in one sentence."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
 
     path: str
     sentence: str

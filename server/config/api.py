@@ -1,6 +1,6 @@
 """Assembles the API: routers, and the one place where every refusal becomes a Problem."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from functools import wraps
 from typing import Any
 
@@ -13,7 +13,7 @@ from ninja.security import django_auth
 from config.schemas import Problem
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
-from gurvo_core.errors import CoreError
+from gurvo_core.errors import CoreError, DocumentError, Fault
 from shop.api import router as shop
 from shop.api import session_router
 from shop.errors import Refusal
@@ -61,9 +61,10 @@ api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
 
 
-def problem(request: HttpRequest, status: int, code: str, sentence: str, field: str = "") -> HttpResponse:
+def problem(request: HttpRequest, status: int, code: str, sentence: str, field: str = "", *, faults: Sequence[Fault] = ()) -> HttpResponse:
     """Answer with a Problem."""
-    return api.create_response(request, Problem(code=code, field=field, sentence=sentence).model_dump(), status=status)
+    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults))
+    return api.create_response(request, said.model_dump(), status=status)
 
 
 @api.exception_handler(Refusal)
@@ -74,7 +75,8 @@ def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
 @api.exception_handler(CoreError)
 def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
     sentence = str(error)
-    return problem(request, 422, error.code, sentence if sentence.endswith((".", "?")) else f"{sentence}.", error.field)
+    faults = error.faults if isinstance(error, DocumentError) else ()
+    return problem(request, 422, error.code, sentence if sentence.endswith((".", "?")) else f"{sentence}.", error.field, faults=faults)
 
 
 @api.exception_handler(ValidationError)
@@ -96,7 +98,7 @@ def _missing(request: HttpRequest, _error: Http404) -> HttpResponse:
 
 @api.exception_handler(RequestDataTooBig)
 def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
-    return problem(request, 413, "too_big", "This is larger than any entry can be (256 kB); send less.")
+    return problem(request, 413, "too_big", "This is larger than anything taken here (1 MB); send less.")
 
 
 @api.exception_handler(HttpError)

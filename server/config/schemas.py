@@ -5,6 +5,8 @@ __all__ = ["InSchema", "Problem", "refusals"]
 from ninja import Schema
 from pydantic import ConfigDict
 
+from gurvo_core.errors import Fault
+
 
 class InSchema(Schema):
     """What we accept: no unknown fields, no NaN or infinity."""
@@ -13,11 +15,12 @@ class InSchema(Schema):
 
 
 class Problem(Schema):
-    """A refusal: a code for programs, a field path, one sentence for people."""
+    """A refusal: a code for programs, a field path, one sentence for people; of an engine document, every fault."""
 
     code: str
     field: str = ""
     sentence: str
+    faults: list[Fault] = []
 
 
 def refusals(*statuses: int) -> dict[int, type[Problem]]:

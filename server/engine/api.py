@@ -1,16 +1,54 @@
-"""The families' API; read only for now."""
+"""The families' API: look, check, take in, hand out, compare, and turn the twin."""
 
+import json
+
+from django.contrib.auth.models import User
 from django.db.models import Count
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from ninja import Router, Status
+from ninja.params import P, QueryEx
 
 from config.schemas import Problem, refusals
-from engine.bridge import document_of
+from engine import services
+from engine.bridge import document_of, places_of, stand_of, twin_json
 from engine.models import Family, Revision
-from engine.schemas import FamilyOut, FamilyRow
+from engine.schemas import Checked, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, Phasers, RevisionRow, TwinOut
+from gurvo_core.engine.difference import Change, difference
+from gurvo_core.engine.lift_table import LiftTable, read_lift_table
+from gurvo_core.motion import Stand
+from shop.roles import may_write_documents, role_of
 
 router = Router()
+
+
+def _revision(code: str, number: int) -> Revision:
+    revision: Revision = get_object_or_404(Revision.objects.select_related("family"), family=code, number=number)
+    return revision
+
+
+def _family_out(request: HttpRequest, shown: Revision) -> FamilyOut:
+    rows = Revision.objects.filter(family=shown.family_id).newest_first().select_related("by").annotate(n=Count("engines"))
+    revisions = [
+        RevisionRow(
+            number=row.number,
+            at=row.at,
+            by=(row.by.first_name or row.by.username) if row.by else "",
+            remark=row.remark,
+            engines=row.n,
+        )
+        for row in rows
+    ]
+    document = document_of(shown.pk)
+    return FamilyOut(
+        code=shown.family_id,
+        name=document.identity.name,
+        revision=shown.number,
+        at=shown.at,
+        document=document,
+        revisions=revisions,
+        may_write=may_write_documents(role_of(request.user)),
+    )
 
 
 @router.get("", response={200: list[FamilyRow], 401: Problem}, operation_id="families_list", summary="All families")
@@ -28,10 +66,81 @@ def families(request: HttpRequest) -> list[FamilyRow]:
     return rows
 
 
+@router.post("", response={201: FamilyOut, **refusals(401, 403, 409, 413, 422)}, operation_id="family_import", summary="Take a document in")
+def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut]:
+    """Take an engine document in as its family's next revision, or refuse it with every fault."""
+    assert isinstance(request.user, User)
+    revision = services.import_text(payload.text, remark=payload.remark.strip(), by=request.user)
+    return Status(201, _family_out(request, revision))
+
+
+@router.post("/check", response={200: Checked, **refusals(401, 413, 422)}, operation_id="family_check", summary="Check a document")
+def check(request: HttpRequest, payload: DocumentText) -> Checked:
+    """Say every fault of a document, or what it would change; nothing is kept."""
+    return services.check_text(payload.text)
+
+
+@router.post(
+    "/lift-table", response={200: LiftTable, **refusals(401, 413, 422)}, operation_id="lift_table_read", summary="Read a lift table"
+)
+def lift_table(request: HttpRequest, payload: LiftTableIn) -> LiftTable:
+    """Read a lift table into a profile, or say why it is none; nothing is kept."""
+    return read_lift_table(payload.text, payload.choices)
+
+
 @router.get("/{code}", response={200: FamilyOut, **refusals(401, 404)}, operation_id="family_look", summary="One family")
 def family(request: HttpRequest, code: str) -> FamilyOut:
     """Show a family's newest document."""
     row = get_object_or_404(Family, code=code)
     revision = row.revisions.newest_first().first()
     assert revision is not None
-    return FamilyOut(code=row.code, name=row.name, revision=revision.number, at=revision.at, document=document_of(revision.pk))
+    return _family_out(request, revision)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}", response={200: FamilyOut, **refusals(401, 404)}, operation_id="revision_look", summary="One revision"
+)
+def revision(request: HttpRequest, code: str, number: int) -> FamilyOut:
+    """Show one revision of a family."""
+    return _family_out(request, _revision(code, number))
+
+
+@router.get("/{code}/revisions/{int:number}/document.json", operation_id="revision_export", summary="Hand the document out")
+def export(request: HttpRequest, code: str, number: int) -> HttpResponse:
+    """Hand out an engine document as a file."""
+    document = document_of(_revision(code, number).pk).model_dump(mode="json", exclude_none=True)
+    text = json.dumps(document, ensure_ascii=False, indent=1)
+    name = f"{code}-revision-{number}.json"
+    return HttpResponse(text, content_type="application/json", headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@router.get(
+    "/{code}/difference", response={200: list[Change], **refusals(401, 404, 422)}, operation_id="revisions_compare", summary="What differs"
+)
+def compare(request: HttpRequest, code: str, before: QueryEx[int, P(ge=1)], after: QueryEx[int, P(ge=1)]) -> list[Change]:
+    """Say what differs between two revisions."""
+    return difference(document_of(_revision(code, before).pk), document_of(_revision(code, after).pk))
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/twin", response={200: TwinOut, **refusals(401, 404, 422)}, operation_id="twin_look", summary="The twin"
+)
+def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest") -> HttpResponse:
+    """Hand out the frames of a whole cycle and the drawing of the front."""
+    row = _revision(code, number)
+    return HttpResponse(twin_json(row.pk, places_of(document_of(row.pk), {}, phasers)), content_type="application/json")
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/stand", response={200: Stand, **refusals(401, 404, 422)}, operation_id="stand_look", summary="One angle"
+)
+def stand(
+    request: HttpRequest,
+    code: str,
+    number: int,
+    crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)],
+    phasers: Phasers = "rest",
+) -> Stand:
+    """Say everything that is to be seen at one crank angle."""
+    row = _revision(code, number)
+    return stand_of(row.pk, crank_deg, places_of(document_of(row.pk), {}, phasers))

@@ -42,6 +42,7 @@ class Revision(AppendOnly):
     family = models.ForeignKey(Family, on_delete=models.PROTECT, related_name="revisions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
+    remark = models.CharField(max_length=300, blank=True, help_text="Why it was taken in")
     at = models.DateTimeField(auto_now_add=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.PROTECT)
 

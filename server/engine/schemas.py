@@ -1,10 +1,21 @@
-"""What the families' API gives."""
+"""What the families' API takes and gives."""
 
 from datetime import datetime
+from typing import Literal
 
 from ninja import Schema
+from pydantic import Field
 
+from config.schemas import InSchema
+from gurvo_core.drive import DriveDrawing
 from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.difference import Change
+from gurvo_core.engine.lift_table import LiftTableChoices
+from gurvo_core.errors import Fault
+from gurvo_core.motion import TwinFrames
+
+Phasers = Literal["rest", "other stop"]
+LONGEST_DOCUMENT = 900_000  # characters
 
 
 class FamilyRow(Schema):
@@ -18,11 +29,62 @@ class FamilyRow(Schema):
     engines: int
 
 
+class RevisionRow(Schema):
+    """One revision of a family."""
+
+    number: int
+    at: datetime
+    by: str
+    remark: str
+    engines: int
+
+
 class FamilyOut(Schema):
-    """A family's newest document."""
+    """One revision of a family, and which there are."""
 
     code: str
     name: str
     revision: int
     at: datetime
     document: EngineDocument
+    revisions: list[RevisionRow]
+    may_write: bool
+
+
+class DocumentText(InSchema):
+    """An engine document as text, JSON or JSON5."""
+
+    text: str = Field(max_length=LONGEST_DOCUMENT)
+
+
+class ImportIn(DocumentText):
+    """A document to be taken in, and why."""
+
+    remark: str = Field(default="", max_length=300)
+
+
+class Checked(Schema):
+    """What a document's text would become: its faults, or the revision it would be and what would change."""
+
+    faults: list[Fault]
+    family: str
+    name: str
+    layout: str
+    revision: int | None
+    changes: list[Change]
+
+
+class LiftTableIn(InSchema):
+    """A lift table's text and how to read it."""
+
+    text: str = Field(max_length=LONGEST_DOCUMENT)
+    choices: LiftTableChoices = LiftTableChoices()
+
+
+class TwinOut(Schema):
+    """The twin: frames of a cycle, and the drawing of the front they turn."""
+
+    frames: TwinFrames
+    drawing: DriveDrawing
+    phasers: bool
+    first_cylinder: int

@@ -1,23 +1,47 @@
-"""Changes to families: a new revision."""
+"""Changes to families: a new revision, whole or not at all."""
 
 from django.contrib.auth.models import User
 from django.db import transaction
 
 from engine.models import Family, Revision
-from gurvo_core.engine import read_document
+from engine.schemas import Checked
+from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.difference import difference
 from gurvo_core.errors import DocumentError
-from gurvo_core.timing import card_faults
+from gurvo_core.reading import read_document, read_text
+from shop.errors import Conflict, Forbidden
+from shop.roles import may_write_documents, role_of
+
+
+def check_text(text: str) -> Checked:
+    """Return what a text would become, with every fault; nothing is kept."""
+    try:
+        document = read_document(read_text(text))
+    except DocumentError as error:
+        return Checked(faults=error.faults, family="", name="", layout="", revision=None, changes=[])
+    identity = document.identity
+    newest = Revision.objects.filter(family=identity.family).newest_first().first()
+    changes = difference(EngineDocument.model_validate(newest.document), document) if newest else []
+    number = newest.number + 1 if newest else 1
+    return Checked(faults=[], family=identity.family, name=identity.name, layout=identity.layout, revision=number, changes=changes)
+
+
+def import_text(text: str, *, remark: str, by: User) -> Revision:
+    """Take a document's text in as its family's next revision; only the lead writes engine documents."""
+    if not may_write_documents(role_of(by)):
+        raise Forbidden("Only the lead takes engine documents in; hand the file to the lead.")
+    return add_revision(read_text(text), by=by, remark=remark)
 
 
 @transaction.atomic
-def add_revision(data: object, *, by: User | None) -> Revision:
+def add_revision(data: object, *, by: User | None, remark: str = "") -> Revision:
     """Take an engine document as the family's next revision, or refuse it with every fault."""
     document = read_document(data)
-    faults = card_faults(document)
-    if faults:
-        raise DocumentError(faults)
     identity = document.identity
     family, _ = Family.objects.get_or_create(code=identity.family, defaults={"name": identity.name})
     newest = Revision.objects.filter(family=family).newest_first().first()
+    plain = document.model_dump(mode="json")
+    if newest is not None and EngineDocument.model_validate(newest.document) == document:
+        raise Conflict(f"This is the same as revision {newest.number}: nothing is to be taken in.", "text")
     number = newest.number + 1 if newest else 1
-    return Revision.objects.create(family=family, number=number, document=document.model_dump(mode="json"), by=by)
+    return Revision.objects.create(family=family, number=number, document=plain, by=by, remark=remark)

@@ -4,10 +4,10 @@
 | --- | --- |
 | viewer | look |
 | builder | look, put engines on stands, make entries |
-| lead | all that, sign the record, strike a signature |
+| lead | all that, sign the record, strike a signature, take engine documents in, move an engine to a newer revision |
 """
 
-__all__ = ["ROLES", "Role", "may_record", "may_sign", "role_of"]
+__all__ = ["ROLES", "Role", "may_record", "may_sign", "may_write_documents", "role_of"]
 
 from typing import Literal
 
@@ -35,4 +35,9 @@ def may_record(role: Role) -> bool:
 
 def may_sign(role: Role) -> bool:
     """Whether the record may be signed."""
+    return role == "lead"
+
+
+def may_write_documents(role: Role) -> bool:
+    """Whether engine documents may be taken in, and engines moved to a newer one."""
     return role == "lead"

@@ -8,10 +8,12 @@ from ninja import Router, Status
 from ninja.params import P, QueryEx
 
 from config.schemas import Problem, refusals
-from engine.bridge import document_of
+from engine.bridge import Places, document_of, newest_number, places_of, stand_of, twin_json
+from engine.schemas import Phasers, TwinOut
 from gurvo_core.errors import CoreError
-from gurvo_core.work import TapeLine, present
-from shop.roles import may_record, may_sign, role_of
+from gurvo_core.motion import Stand
+from gurvo_core.work import TapeLine, cam_places, present
+from shop.roles import may_record, may_sign, may_write_documents, role_of
 from work import bridge, services
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
@@ -62,12 +64,15 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         family=engine.revision.family.name,
         family_code=engine.revision.family_id,
         revision=engine.revision.number,
+        newest_revision=newest_number(engine.revision.family_id),
+        first_cylinder=document.firing_order[0],
         purpose=engine.purpose,
         stand=engine.stand,
         running_direction=document.running_direction,
         cautions=list(document.cautions),
         may_record=may_record(role),
         may_sign=may_sign(role),
+        may_move=may_write_documents(role),
     )
     state, tape = present(ledger.situation), bridge.tape_of(ledger.entries, most=TAPE_SHOWN)
     bench = Bench(engine=head, state=state, tape=tape, entries=len(ledger.entries))
@@ -124,6 +129,27 @@ def entries(
 ) -> list[TapeLine]:
     """List lines of the tape, newest first, from before a place."""
     return bridge.tape_of(bridge.ledger_of(_engine(serial)).entries, before=before, most=most)
+
+
+def _places(engine: Engine, phasers: Phasers) -> Places:
+    cams = present(bridge.ledger_of(engine).situation).cams
+    return places_of(document_of(engine.revision_id), cam_places(cams), phasers)
+
+
+@router.get("/{serial}/twin", response={200: TwinOut, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
+def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
+    """Hand out the twin with the camshafts where they were measured."""
+    engine = _engine(serial)
+    return HttpResponse(twin_json(engine.revision_id, _places(engine, phasers)), content_type="application/json")
+
+
+@router.get("/{serial}/stand", response={200: Stand, **refusals(401, 404, 422)}, operation_id="engine_stand", summary="One angle")
+def stand(
+    request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)], phasers: Phasers = "rest"
+) -> Stand:
+    """Say everything that is to be seen at one crank angle, with the camshafts where they were measured."""
+    engine = _engine(serial)
+    return stand_of(engine.revision_id, crank_deg, _places(engine, phasers))
 
 
 def _download(content: bytes, media_type: str, name: str) -> HttpResponse:

@@ -26,6 +26,7 @@ class Ledger:
 
     entries: tuple[LedgerEntry, ...]
     situation: Situation
+    revision_id: int
 
 
 _kept: dict[str, Ledger] = {}
@@ -51,6 +52,8 @@ def ledger_of(engine: Engine) -> Ledger:
         known = _kept.get(engine.pk)
     if known is None or not known.entries:
         return _keep(engine, _grown(_empty(engine), Entry.objects.filter(engine=engine).since(1)))
+    if known.revision_id != engine.revision_id:
+        known = on_revision(known, engine.revision_id)
     last = known.entries[-1]
     rows = list(Entry.objects.filter(engine=engine).since(last.seq))
     if not rows or rows[0].id != last.id:
@@ -64,15 +67,20 @@ def with_row(ledger: Ledger, row: Entry) -> Ledger:
 
 
 def _empty(engine: Engine) -> Ledger:
-    return Ledger(entries=(), situation=gather(document_of(engine.revision_id), ()))
+    return Ledger(entries=(), situation=gather(document_of(engine.revision_id), ()), revision_id=engine.revision_id)
+
+
+def on_revision(ledger: Ledger, revision_id: int) -> Ledger:
+    """Return the same entries as they stand on another revision of the engine document."""
+    return Ledger(entries=ledger.entries, situation=gather(document_of(revision_id), ledger.entries), revision_id=revision_id)
 
 
 def _grown(ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
     added = [to_ledger(row) for row in rows]
     entries = (*ledger.entries, *added)
-    if len(added) == 1:
-        return Ledger(entries=entries, situation=go_on(ledger.situation, entries, added[0]))
-    return Ledger(entries=entries, situation=gather(ledger.situation.document, entries))
+    before = ledger.situation
+    situation = go_on(before, entries, added[0]) if len(added) == 1 else gather(before.document, entries)
+    return Ledger(entries=entries, situation=situation, revision_id=ledger.revision_id)
 
 
 def _keep(engine: Engine, ledger: Ledger) -> Ledger:

@@ -63,12 +63,15 @@ class EngineHead(Schema):
     family: str
     family_code: str
     revision: int
+    newest_revision: int
+    first_cylinder: int
     purpose: str
     stand: int | None
     running_direction: Literal["clockwise", "counter-clockwise"]
     cautions: list[str]
     may_record: bool
     may_sign: bool
+    may_move: bool
 
 
 class Bench(Schema):

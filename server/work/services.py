@@ -8,11 +8,11 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from engine.models import Family
+from engine.models import Family, Revision
 from gurvo_core.work import EntryBody, LedgerEntry, check_entry, inside_figures
-from gurvo_core.work.entries import Decision, SetupDecision, SignOffDecision, Strike
+from gurvo_core.work.entries import Decision, RevisionDecision, SetupDecision, SignOffDecision, Strike
 from shop.errors import Conflict, Forbidden, Refusal
-from shop.roles import Role, may_record, may_sign, role_of
+from shop.roles import Role, may_record, may_sign, may_write_documents, role_of
 from work import bridge
 from work.models import Engine, Entry
 
@@ -37,6 +37,7 @@ def record(engine: Engine, *, entry_id: UUID, body: EntryBody, by: User, typed_a
     setup = body.decision if isinstance(body, Decision) and isinstance(body.decision, SetupDecision) else None
     gauges = bridge.gauges_named([setup.wheel_gauge, setup.dial_gauge]) if setup else ()
     check_entry(now, ledger.entries, body, gauges)
+    target = _new_revision(engine, role, body)
     row = Entry.objects.create(
         id=entry_id,
         engine=engine,
@@ -49,7 +50,26 @@ def record(engine: Engine, *, entry_id: UUID, body: EntryBody, by: User, typed_a
         typed_at=typed_at,
         by=by,
     )
-    return bridge.with_row(ledger, row)
+    grown = bridge.with_row(ledger, row)
+    if target is None:
+        return grown
+    engine.revision = target
+    engine.save(update_fields=["revision"])
+    return bridge.on_revision(grown, target.pk)
+
+
+def _new_revision(engine: Engine, role: Role, body: EntryBody) -> Revision | None:
+    """The revision that an entry moves the engine to; only the lead moves it, and only onward."""
+    if not isinstance(body, Decision) or not isinstance(body.decision, RevisionDecision):
+        return None
+    if not may_write_documents(role):
+        raise Forbidden("Only the lead moves an engine to another revision of its document; ask the lead.")
+    engine.refresh_from_db(fields=["revision"])
+    number, present = body.decision.number, engine.revision.number
+    target: Revision | None = Revision.objects.filter(family=engine.revision.family_id, number=number).first()
+    if target is None or number <= present:
+        raise Refusal(f"{engine.serial} is on revision {present}; choose a newer one that is there.", "entry.decision.number")
+    return target
 
 
 def _check_role(role: Role) -> None:

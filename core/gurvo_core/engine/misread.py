@@ -44,9 +44,9 @@ def suspects_in(points: Sequence[tuple[int, float, float]]) -> list[Suspect]:
 
     Example
     -------
-    >>> lifts = [0, 1, 4, 9, 16.5, 25, 36, 49]
-    >>> [suspect.line for suspect in suspects_in([(n, float(n), float(lift)) for n, lift in enumerate(lifts)])]
-    [4]
+    >>> lifts = [n * n + (0.5 if n == 6 else 0.0) for n in range(14)]
+    >>> [suspect.line for suspect in suspects_in([(n, float(n), lift) for n, lift in enumerate(lifts)])]
+    [6]
     """
     inner = range(NEIGHBOURS, len(points) - NEIGHBOURS)
     off = {n: points[n][2] - _expected_mm(points, n) for n in inner}

@@ -7,6 +7,7 @@ __all__ = [
     "LedgerEntry",
     "Situation",
     "TapeLine",
+    "cam_places",
     "check_entry",
     "gather",
     "go_on",
@@ -18,6 +19,7 @@ __all__ = [
 ]
 
 from gurvo_core.work.accept import check_entry
+from gurvo_core.work.cam_work import cam_places
 from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
 from gurvo_core.work.readings import inside_figures
 from gurvo_core.work.replay import present, replay

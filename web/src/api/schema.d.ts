@@ -132,6 +132,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One angle
+         * @description Say everything that is to be seen at one crank angle, with the camshafts where they were measured.
+         */
+        get: operations["engine_stand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/twin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The engine's twin
+         * @description Hand out the twin with the camshafts where they were measured.
+         */
+        get: operations["engine_twin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families": {
         parameters: {
             query?: never;
@@ -145,7 +185,51 @@ export interface paths {
          */
         get: operations["families_list"];
         put?: never;
-        post?: never;
+        /**
+         * Take a document in
+         * @description Take an engine document in as its family's next revision, or refuse it with every fault.
+         */
+        post: operations["family_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check a document
+         * @description Say every fault of a document, or what it would change; nothing is kept.
+         */
+        post: operations["family_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/lift-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read a lift table
+         * @description Read a lift table into a profile, or say why it is none; nothing is kept.
+         */
+        post: operations["lift_table_read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +248,106 @@ export interface paths {
          * @description Show a family's newest document.
          */
         get: operations["family_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What differs
+         * @description Say what differs between two revisions.
+         */
+        get: operations["revisions_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One revision
+         * @description Show one revision of a family.
+         */
+        get: operations["revision_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/document.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand the document out
+         * @description Hand out an engine document as a file.
+         */
+        get: operations["revision_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One angle
+         * @description Say everything that is to be seen at one crank angle.
+         */
+        get: operations["stand_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/twin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The twin
+         * @description Hand out the frames of a whole cycle and the drawing of the front.
+         */
+        get: operations["twin_look"];
         put?: never;
         post?: never;
         delete?: never;
@@ -245,6 +429,55 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Arc
+         * @description A wrap on a wheel and the straight run after it.
+         */
+        Arc: {
+            /** Clockwise */
+            clockwise: boolean;
+            /** From Mm */
+            from_mm: [
+                number,
+                number
+            ];
+            /** Large */
+            large: boolean;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Run To Mm */
+            run_to_mm: [
+                number,
+                number
+            ];
+            /** To Mm */
+            to_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Bank
+         * @description One row of cylinders.
+         */
+        Bank: {
+            /**
+             * Axis Deg
+             * @description Where its cylinders point: clockwise from straight up, from the front
+             * @default 0
+             */
+            axis_deg: number;
+            cranktrain: components["schemas"]["Cranktrain"];
+            /**
+             * Cylinders
+             * @description The maker's numbers, from the front
+             */
+            cylinders: number[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Bead
          * @description One bead of the rod on the Floor.
          */
@@ -292,6 +525,20 @@ export interface components {
             /** Warnings */
             warnings: string[];
             wheel: components["schemas"]["WheelSetting"] | null;
+        };
+        /**
+         * Box
+         * @description What the drawing covers.
+         */
+        Box: {
+            /** Bottom Mm */
+            bottom_mm: number;
+            /** Left Mm */
+            left_mm: number;
+            /** Right Mm */
+            right_mm: number;
+            /** Top Mm */
+            top_mm: number;
         };
         /**
          * Bush
@@ -370,21 +617,23 @@ export interface components {
         };
         /**
          * Camshaft
-         * @description One camshaft with all its lobes.
+         * @description One camshaft with all its lobes. Its place and what drives it are in the drive, under the same id.
          */
         Camshaft: {
+            /**
+             * Bank
+             * @description The bank it serves; left out when it serves all
+             */
+            bank?: string | null;
+            /** Followers */
+            followers: components["schemas"]["Follower"][];
             /** Id */
             id: string;
             /** Lobes */
             lobes: components["schemas"]["Lobe"][];
             /** Name */
             name: string;
-            /**
-             * Rocker Ratio
-             * @description Valve lift over lobe lift [-]
-             * @default 1
-             */
-            rocker_ratio: number;
+            phaser?: components["schemas"]["Phaser"] | null;
         };
         /**
          * CardLine
@@ -398,6 +647,11 @@ export interface components {
              * @description Intake: after BDC. Exhaust: after TDC [deg]
              */
             closes_deg: number;
+            /**
+             * Cylinder
+             * @description Whose valve; left out when the reference cylinder's
+             */
+            cylinder?: number | null;
             /**
              * Lift Mm
              * @description Checking lift, valve lift [mm]
@@ -420,22 +674,69 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * Change
+         * @description One thing that differs: where, and a sentence.
+         */
+        Change: {
+            /** Path */
+            path: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Checked
+         * @description What a document's text would become: its faults, or the revision it would be and what would change.
+         */
+        Checked: {
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Family */
+            family: string;
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            /** Layout */
+            layout: string;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number | null;
+        };
+        /**
          * CrankAt
-         * @description Where the crank stood at the last reading that stands.
+         * @description Where the crank stands, from the last reading or turn that stands.
          */
         CrankAt: {
             /** Crank Deg */
             crank_deg: number;
+            /** Cycle Deg */
+            cycle_deg: number | null;
+            /** Sees */
+            sees: string;
             /** Words */
             words: string;
         };
         /**
          * Cranktrain
-         * @description Bore, stroke, rod and pin offset, the same for all cylinders in this version.
+         * @description Bore, stroke, rod and what stands above the crank, the same for all cylinders of a bank.
          */
         Cranktrain: {
             /** Bore Mm */
             bore_mm: number;
+            /**
+             * Compression Height Mm
+             * @description Piston pin to crown [mm]
+             */
+            compression_height_mm?: number | null;
+            /**
+             * Deck Height Mm
+             * @description Crank axis to deck, along the bore [mm]
+             */
+            deck_height_mm?: number | null;
+            /**
+             * Gasket Mm
+             * @description Head gasket, squeezed [mm]
+             */
+            gasket_mm?: number | null;
             /**
              * Pin Offset Mm
              * @description Pin or cylinder axis offset, positive towards the major thrust side [mm]
@@ -449,8 +750,40 @@ export interface components {
             rod_mm: number;
             /** Stroke Mm */
             stroke_mm: number;
-            /** Throws */
-            throws: components["schemas"]["Throw"][];
+        };
+        /**
+         * CylinderFrames
+         * @description One cylinder: its piston's drop and its valves, frame by frame.
+         */
+        CylinderFrames: {
+            /** Bank */
+            bank: string;
+            /** Cylinder */
+            cylinder: number;
+            /** Drop Um */
+            drop_um: number[];
+            section: components["schemas"]["Section"];
+            /** Strokes */
+            strokes: components["schemas"]["Step"][];
+            /** Valves */
+            valves: components["schemas"]["ValveFrames"][];
+        };
+        /**
+         * CylinderStands
+         * @description One cylinder at one angle.
+         */
+        CylinderStands: {
+            /** Cylinder */
+            cylinder: number;
+            /** Drop Mm */
+            drop_mm: number;
+            /**
+             * Stroke
+             * @enum {string}
+             */
+            stroke: "power" | "exhaust" | "intake" | "compression";
+            /** Words */
+            words: string;
         };
         /**
          * Decision
@@ -458,12 +791,149 @@ export interface components {
          */
         Decision: {
             /** Decision */
-            decision: components["schemas"]["SetupDecision"] | components["schemas"]["TdcMethodDecision"] | components["schemas"]["StopOutDecision"] | components["schemas"]["CamDecision"] | components["schemas"]["SignOffDecision"];
+            decision: components["schemas"]["SetupDecision"] | components["schemas"]["TdcMethodDecision"] | components["schemas"]["StopOutDecision"] | components["schemas"]["CamDecision"] | components["schemas"]["RevisionDecision"] | components["schemas"]["SignOffDecision"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "decision";
+        };
+        /**
+         * DocumentText
+         * @description An engine document as text, JSON or JSON5.
+         */
+        DocumentText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * DrawnLoop
+         * @description A chain or belt.
+         */
+        DrawnLoop: {
+            /** Arcs */
+            arcs: components["schemas"]["Arc"][];
+            /** Count */
+            count: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            tensioner: components["schemas"]["DrawnTensioner"] | null;
+        };
+        /**
+         * DrawnMark
+         * @description A mark, key or dowel on a wheel, where it stands at crank angle 0.
+         */
+        DrawnMark: {
+            /** Clock Deg */
+            clock_deg: number;
+            /** Decides */
+            decides: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DrawnPointer
+         * @description A pointer beside a wheel.
+         */
+        DrawnPointer: {
+            /** Clock Deg */
+            clock_deg: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * DrawnTensioner
+         * @description The middle of the run that a tensioner works on.
+         */
+        DrawnTensioner: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * DrawnWheel
+         * @description A wheel on its shaft; one that turns stands as at crank angle 0.
+         */
+        DrawnWheel: {
+            /** Drive */
+            drive: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Marks */
+            marks: components["schemas"]["DrawnMark"][];
+            /** Name */
+            name: string;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Shaft */
+            shaft: string;
+            /** Teeth */
+            teeth: number | null;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * Drive
+         * @description Everything between the crank and the camshafts.
+         */
+        Drive: {
+            /**
+             * Locks
+             * @default []
+             */
+            locks: components["schemas"]["Lock"][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Pointers
+             * @default []
+             */
+            pointers: components["schemas"]["Pointer"][];
+            /** Shafts */
+            shafts: components["schemas"]["Shaft"][];
+            /** Stages */
+            stages: (components["schemas"]["LoopStage"] | components["schemas"]["GearStage"])[];
+            /** Wheels */
+            wheels: components["schemas"]["Wheel"][];
+        };
+        /**
+         * DriveDrawing
+         * @description The whole front.
+         */
+        DriveDrawing: {
+            box: components["schemas"]["Box"];
+            /** Loops */
+            loops: components["schemas"]["DrawnLoop"][];
+            /** Pointers */
+            pointers: components["schemas"]["DrawnPointer"][];
+            /** Wheels */
+            wheels: components["schemas"]["DrawnWheel"][];
         };
         /**
          * EngineDocument
@@ -475,6 +945,8 @@ export interface components {
              * @default []
              */
             adjustments: (components["schemas"]["KeySlots"] | components["schemas"]["OffsetBushes"] | components["schemas"]["HoleCircles"] | components["schemas"]["SlottedSprocket"] | components["schemas"]["SprocketTeeth"])[];
+            /** Banks */
+            banks: components["schemas"]["Bank"][];
             /** Cam Card */
             cam_card: components["schemas"]["CardLine"][];
             /** Camshafts */
@@ -484,12 +956,7 @@ export interface components {
              * @default []
              */
             cautions: string[];
-            cranktrain: components["schemas"]["Cranktrain"];
-            /**
-             * Cylinders
-             * @description The numbers the maker gives them
-             */
-            cylinders: number[];
+            drive: components["schemas"]["Drive"];
             /**
              * Firing Intervals Deg
              * @description From each to the next; left out when even [deg]
@@ -498,13 +965,33 @@ export interface components {
             /** Firing Order */
             firing_order: number[];
             /**
+             * Fits
+             * @default []
+             */
+            fits: components["schemas"]["Fit"][];
+            /**
              * Format
              * @constant
              */
             format: "gurvo-engine";
             identity: components["schemas"]["Identity"];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["Joint"][];
+            /**
+             * Kit
+             * @default []
+             */
+            kit: components["schemas"]["KitPart"][];
+            /**
+             * Lash
+             * @default []
+             */
+            lash: components["schemas"]["Lash"][];
             /** Profiles */
-            profiles: components["schemas"]["LiftProfile"][];
+            profiles: (components["schemas"]["LiftProfile"] | components["schemas"]["PolynomialProfile"])[];
             /**
              * Reference Cylinder
              * @description The cylinder whose TDC the wheel is set to
@@ -516,6 +1003,28 @@ export interface components {
              * @enum {string}
              */
             running_direction: "clockwise" | "counter-clockwise";
+            /**
+             * Springs
+             * @default []
+             */
+            springs: components["schemas"]["Spring"][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["WorkStage"][];
+            /** Throws */
+            throws: components["schemas"]["Throw"][];
+            /**
+             * Timing Positions
+             * @description The first is the engine's own
+             */
+            timing_positions: components["schemas"]["TimingPosition"][];
+            /**
+             * Valves
+             * @default []
+             */
+            valves: components["schemas"]["ValveHead"][];
             /**
              * Version
              * @constant
@@ -533,10 +1042,16 @@ export interface components {
             family: string;
             /** Family Code */
             family_code: string;
+            /** First Cylinder */
+            first_cylinder: number;
+            /** May Move */
+            may_move: boolean;
             /** May Record */
             may_record: boolean;
             /** May Sign */
             may_sign: boolean;
+            /** Newest Revision */
+            newest_revision: number;
             /** Purpose */
             purpose: string;
             /** Revision */
@@ -576,7 +1091,7 @@ export interface components {
          */
         EntryIn: {
             /** Entry */
-            entry: components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["Decision"] | components["schemas"]["Strike"] | components["schemas"]["Note"];
+            entry: components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["Decision"] | components["schemas"]["Turn"] | components["schemas"]["Strike"] | components["schemas"]["Note"];
             /**
              * Id
              * Format: uuid
@@ -590,11 +1105,13 @@ export interface components {
         };
         /**
          * EventFigure
-         * @description One event: measured and card.
+         * @description One event: measured and card, from the valve's own cylinder; and where on the wheel, which counts from the reference's.
          */
         EventFigure: {
             /** Card Deg */
             card_deg: number;
+            /** Card Wheel Deg */
+            card_wheel_deg: number;
             /** Card Words */
             card_words: string;
             /** Crank Deg */
@@ -603,12 +1120,14 @@ export interface components {
             expanded_deg: number | null;
             /** Readings */
             readings: number;
+            /** Wheel Deg */
+            wheel_deg: number | null;
             /** Words */
             words: string;
         };
         /**
          * FamilyOut
-         * @description A family's newest document.
+         * @description One revision of a family, and which there are.
          */
         FamilyOut: {
             /**
@@ -619,10 +1138,14 @@ export interface components {
             /** Code */
             code: string;
             document: components["schemas"]["EngineDocument"];
+            /** May Write */
+            may_write: boolean;
             /** Name */
             name: string;
             /** Revision */
             revision: number;
+            /** Revisions */
+            revisions: components["schemas"]["RevisionRow"][];
         };
         /**
          * FamilyRow
@@ -643,6 +1166,16 @@ export interface components {
             revision: number;
         };
         /**
+         * Fault
+         * @description One fault of an engine document: where (JSON path) and what, in one sentence.
+         */
+        Fault: {
+            /** Path */
+            path: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Field
          * @description A length typed beside the wheel's figure.
          */
@@ -656,6 +1189,20 @@ export interface components {
              * @enum {string}
              */
             name: "drop" | "lift";
+        };
+        /**
+         * Fit
+         * @description A clearance and its limits.
+         */
+        Fit: {
+            /** Id */
+            id: string;
+            /** Least Mm */
+            least_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Name */
+            name: string;
         };
         /**
          * FloorRow
@@ -692,6 +1239,33 @@ export interface components {
             waits_for: string;
         };
         /**
+         * Follower
+         * @description How the lobes of one sort act, and from which side the follower meets them.
+         */
+        Follower: {
+            /**
+             * Clock Deg
+             * @description From the cam's axis towards the follower: there the nose points at full lift
+             */
+            clock_deg: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bucket" | "finger" | "rocker" | "pushrod";
+            /**
+             * Ratio
+             * @description Valve lift over lobe lift [-]
+             * @default 1
+             */
+            ratio: number;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
          * GaugeOut
          * @description A gauge.
          */
@@ -715,12 +1289,40 @@ export interface components {
             resolution: number;
         };
         /**
+         * GearStage
+         * @description Gears that mesh, one module for all.
+         */
+        GearStage: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gears";
+            /** Meshes */
+            meshes: components["schemas"]["Mesh"][];
+            /**
+             * Module Mm
+             * @description Transverse module: pitch diameter over teeth [mm]
+             */
+            module_mm: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * HoleCircles
          * @description Two hole circles of different counts that meet in one hole at a time, like a vernier.
          */
         HoleCircles: {
             /** Cam Holes */
             cam_holes: number;
+            /**
+             * Camshafts
+             * @description The camshafts that it moves; left out when all of them
+             * @default []
+             */
+            camshafts: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -764,10 +1366,62 @@ export interface components {
             name: string;
             /**
              * Variant
-             * @description What tells this variant from its siblings
+             * @description Which variant this document describes
              * @default
              */
             variant: string;
+            /**
+             * Variants
+             * @default []
+             */
+            variants: components["schemas"]["VariantNote"][];
+        };
+        /**
+         * ImportIn
+         * @description A document to be taken in, and why.
+         */
+        ImportIn: {
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Joint
+         * @description A bolted joint and how it is tightened, stage by stage in words.
+         */
+        Joint: {
+            /** Fasteners */
+            fasteners: number;
+            /** Id */
+            id: string;
+            /**
+             * Lubrication
+             * @default
+             */
+            lubrication: string;
+            /** Name */
+            name: string;
+            /**
+             * One Time
+             * @description Stretch bolts and the like: new every time
+             * @default false
+             */
+            one_time: boolean;
+            /**
+             * Stages
+             * @default []
+             */
+            stages: string[];
+            /**
+             * Thread
+             * @description Such as M10x1.5
+             * @default
+             */
+            thread: string;
         };
         /**
          * KeySlot
@@ -788,6 +1442,12 @@ export interface components {
          */
         KeySlots: {
             /**
+             * Camshafts
+             * @description The camshafts that it moves; left out when all of them
+             * @default []
+             */
+            camshafts: string[];
+            /**
              * Fitted
              * @description Slot used when the engine is built to the book
              */
@@ -803,6 +1463,50 @@ export interface components {
             slots: components["schemas"]["KeySlot"][];
         };
         /**
+         * KitPart
+         * @description A part that must lie on the bench, new.
+         */
+        KitPart: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Name */
+            name: string;
+            /**
+             * One Time
+             * @default false
+             */
+            one_time: boolean;
+        };
+        /**
+         * Lash
+         * @description Valve clearance as it is set.
+         */
+        Lash: {
+            /**
+             * Engine Is
+             * @default cold
+             * @enum {string}
+             */
+            engine_is: "cold" | "hot";
+            /** Least Mm */
+            least_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /**
+             * Set By
+             * @enum {string}
+             */
+            set_by: "screw" | "shim" | "hydraulic";
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
          * LiftProfile
          * @description Lobe lift as a table, from base circle over the nose back to base circle.
          */
@@ -814,6 +1518,11 @@ export interface components {
             cam_deg: number[];
             /** Id */
             id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "table";
             /** Lobe Lift Mm */
             lobe_lift_mm: number[];
         };
@@ -849,6 +1558,88 @@ export interface components {
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
+         * LiftTable
+         * @description A table as it was read: columns, points from the nose, what looks mis-read, and the profile when it is a lobe.
+         */
+        LiftTable: {
+            /**
+             * Cam Deg
+             * @default []
+             */
+            cam_deg: number[];
+            choices: components["schemas"]["LiftTableChoices"];
+            /**
+             * Columns
+             * @default []
+             */
+            columns: string[];
+            /**
+             * Faults
+             * @default []
+             */
+            faults: string[];
+            /**
+             * Lobe Lift Mm
+             * @default []
+             */
+            lobe_lift_mm: number[];
+            profile?: components["schemas"]["LiftProfile"] | null;
+            /**
+             * Said
+             * @default []
+             */
+            said: string[];
+            /**
+             * Suspects
+             * @default []
+             */
+            suspects: components["schemas"]["Suspect"][];
+        };
+        /**
+         * LiftTableChoices
+         * @description How a table is to be read; what is left out is guessed.
+         */
+        LiftTableChoices: {
+            /** Angle Column */
+            angle_column?: number | null;
+            /** Angles Are */
+            angles_are?: ("cam" | "crank") | null;
+            /**
+             * Base Circle Mm
+             * @description Lifts below this are base circle [mm]
+             * @default 0
+             */
+            base_circle_mm: number;
+            /**
+             * Id
+             * @default measured-lobe
+             */
+            id: string;
+            /** Lift Column */
+            lift_column?: number | null;
+            /** Lift Unit */
+            lift_unit?: ("mm" | "in") | null;
+        };
+        /**
+         * LiftTableIn
+         * @description A lift table's text and how to read it.
+         */
+        LiftTableIn: {
+            /**
+             * @default {
+             *       "angle_column": null,
+             *       "angles_are": null,
+             *       "base_circle_mm": 0,
+             *       "id": "measured-lobe",
+             *       "lift_column": null,
+             *       "lift_unit": null
+             *     }
+             */
+            choices: components["schemas"]["LiftTableChoices"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Lobe
          * @description One lobe: whose valve it opens, its shape and where its nose stands.
          */
@@ -866,6 +1657,12 @@ export interface components {
              * @description Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust
              */
             nose_deg: number;
+            /**
+             * Place
+             * @description Tells twin lobes of one valve sort apart, such as front and rear
+             * @default
+             */
+            place: string;
             /** Profile */
             profile: string;
             /**
@@ -873,6 +1670,80 @@ export interface components {
              * @enum {string}
              */
             valve: "intake" | "exhaust";
+        };
+        /**
+         * LobeStands
+         * @description One lobe: where its nose points and how far its valve is open.
+         */
+        LobeStands: {
+            /** Camshaft */
+            camshaft: string;
+            /** Clock Deg */
+            clock_deg: number;
+            /** Cylinder */
+            cylinder: number;
+            /** Lift Mm */
+            lift_mm: number;
+            /** Place */
+            place: string;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * Lock
+         * @description A pin, plate, bar or bolt that holds a shaft at a timing position.
+         */
+        Lock: {
+            /**
+             * Holds
+             * @description Id of the shaft
+             */
+            holds: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pin" | "plate" | "bar" | "bolt";
+            /** Name */
+            name: string;
+            /** Position */
+            position: string;
+        };
+        /**
+         * LoopStage
+         * @description One chain or toothed belt.
+         */
+        LoopStage: {
+            /**
+             * Count
+             * @description Links of the chain or teeth of the belt
+             */
+            count: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "belt" | "chain";
+            /**
+             * Marked
+             * @description In the order in which they travel
+             * @default []
+             */
+            marked: components["schemas"]["MarkedLink"][];
+            /** Name */
+            name: string;
+            /** Path */
+            path: components["schemas"]["PathStep"][];
+            /** Pitch Mm */
+            pitch_mm: number;
+            tensioner?: components["schemas"]["Tensioner"] | null;
         };
         /**
          * LooseEnd
@@ -885,6 +1756,107 @@ export interface components {
             stops_turning: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * Mark
+         * @description A mark, key or dowel on a wheel and where it stands at its timing position.
+         */
+        Mark: {
+            /**
+             * Clock Deg
+             * @description Clockwise from straight up (12 o'clock), seen from the front [deg]
+             */
+            clock_deg: number;
+            /**
+             * Decides
+             * @description Whether it decides (true), or only guides the eye (false)
+             * @default false
+             */
+            decides: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default mark
+             * @enum {string}
+             */
+            kind: "mark" | "key" | "dowel";
+            /**
+             * Meets
+             * @description Id of the pointer, or of the mark on a meshing gear, that it meets
+             */
+            meets?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @description Id of the timing position at which it stands there
+             */
+            position: string;
+            /** Wheel */
+            wheel: string;
+        };
+        /**
+         * MarkStands
+         * @description One mark, key or dowel: now, at its timing position, one crank turn later than now.
+         */
+        MarkStands: {
+            /** Decides */
+            decides: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Meets */
+            meets: string;
+            /** Name */
+            name: string;
+            /** Now Deg */
+            now_deg: number;
+            /** Timing Deg */
+            timing_deg: number;
+            /** Turn Later Deg */
+            turn_later_deg: number;
+            /** Wheel */
+            wheel: string;
+        };
+        /**
+         * MarkedLink
+         * @description A coloured link or a printed line, the mark it meets, and how many links or teeth to the next one, the way it travels.
+         */
+        MarkedLink: {
+            /** Id */
+            id: string;
+            /**
+             * Meets
+             * @description Id of the mark that it stands on
+             */
+            meets: string;
+            /** Name */
+            name: string;
+            /**
+             * To Next
+             * @description Links or teeth to the next marked one; halves allowed
+             */
+            to_next: number;
+        };
+        /**
+         * Mesh
+         * @description Two gears that mesh.
+         */
+        Mesh: {
+            /**
+             * Backlash Mm
+             * @description Least and most allowed [mm]
+             */
+            backlash_mm?: [
+                number,
+                number
+            ] | null;
+            /** Driven */
+            driven: string;
+            /** Driver */
+            driver: string;
         };
         /**
          * MoveMade
@@ -935,6 +1907,12 @@ export interface components {
             /** Bushes */
             bushes: components["schemas"]["Bush"][];
             /**
+             * Camshafts
+             * @description The camshafts that it moves; left out when all of them
+             * @default []
+             */
+            camshafts: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -956,6 +1934,20 @@ export interface components {
             label: string;
             /** Value */
             value: string;
+        };
+        /**
+         * PathStep
+         * @description One wheel that a chain or belt goes round, on its inside or its back.
+         */
+        PathStep: {
+            /**
+             * Side
+             * @default inside
+             * @enum {string}
+             */
+            side: "inside" | "back";
+            /** Wheel */
+            wheel: string;
         };
         /**
          * Permission
@@ -995,6 +1987,101 @@ export interface components {
             username: string;
         };
         /**
+         * Phaser
+         * @description A cam phaser; lobes and card describe the cam with the phaser at rest.
+         */
+        Phaser: {
+            /** Name */
+            name: string;
+            /**
+             * Pinned
+             * @description Whether a pin holds it there
+             * @default true
+             */
+            pinned: boolean;
+            /**
+             * Rests
+             * @description On which stop it stands without oil pressure
+             * @enum {string}
+             */
+            rests: "advanced" | "retarded";
+            /**
+             * Travel Deg
+             * @description Lost motion between its stops, crank degrees
+             */
+            travel_deg: number;
+        };
+        /**
+         * Pointer
+         * @description A notch, edge or arrow that stands still.
+         */
+        Pointer: {
+            /**
+             * Clock Deg
+             * @description Seen from the axis of the wheel whose mark meets it
+             */
+            clock_deg: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PolynomialFlank
+         * @description One side of a lobe: a ramp off the base circle, then the flank up to the nose.
+         */
+        PolynomialFlank: {
+            /**
+             * Cam Deg
+             * @description Length of the flank proper [cam deg]
+             */
+            cam_deg: number;
+            /**
+             * Law
+             * @description Powers of the polynomial that carries the lift
+             * @enum {string}
+             */
+            law: "3-4-5" | "4-5-6-7";
+            /**
+             * Ramp Cam Deg
+             * @description Length of the ramp [cam deg]
+             * @default 0
+             */
+            ramp_cam_deg: number;
+            /**
+             * Ramp Mm
+             * @description Height of the ramp [mm]
+             * @default 0
+             */
+            ramp_mm: number;
+        };
+        /**
+         * PolynomialProfile
+         * @description A lobe drawn by its law instead of a table.
+         */
+        PolynomialProfile: {
+            closing: components["schemas"]["PolynomialFlank"];
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "polynomial";
+            /**
+             * Lobe Lift Mm
+             * @description Lift at the nose, ramp included [mm]
+             */
+            lobe_lift_mm: number;
+            /**
+             * Nose Dwell Cam Deg
+             * @description Length of the nose at full lift; it lies evenly about 0 [cam deg]
+             * @default 0
+             */
+            nose_dwell_cam_deg: number;
+            opening: components["schemas"]["PolynomialFlank"];
+        };
+        /**
          * PreferenceIn
          * @description How the person signed in likes to see things.
          */
@@ -1012,11 +2099,16 @@ export interface components {
         };
         /**
          * Problem
-         * @description A refusal: a code for programs, a field path, one sentence for people.
+         * @description A refusal: a code for programs, a field path, one sentence for people; of an engine document, every fault.
          */
         Problem: {
             /** Code */
             code: string;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["Fault"][];
             /**
              * Field
              * @default
@@ -1089,6 +2181,63 @@ export interface components {
             zero_deg?: number | null;
         };
         /**
+         * RevisionDecision
+         * @description The lead moves the engine to a newer revision of its engine document.
+         */
+        RevisionDecision: {
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            subject: "revision";
+        };
+        /**
+         * RevisionRow
+         * @description One revision of a family.
+         */
+        RevisionRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Engines */
+            engines: number;
+            /** Number */
+            number: number;
+            /** Remark */
+            remark: string;
+        };
+        /**
+         * Section
+         * @description What a section through a cylinder is drawn from, bore upright, seen from the front.
+         */
+        Section: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Crank Pin Deg */
+            crank_pin_deg: [
+                number,
+                number
+            ];
+            /** Heads */
+            heads: components["schemas"]["ValveHead"][];
+            /** Pin X Mm */
+            pin_x_mm: number;
+            /** Rod Mm */
+            rod_mm: number;
+            /** Throw Mm */
+            throw_mm: number;
+            /** Top Mm */
+            top_mm: number;
+        };
+        /**
          * Session
          * @description The session: the person, or nobody; and the factors for showing lengths.
          */
@@ -1127,6 +2276,50 @@ export interface components {
             wheel_gauge: string;
         };
         /**
+         * Shaft
+         * @description Something that turns: the crank, a camshaft (same id as there), an auxiliary, a pump, an idler, a tensioner's pulley.
+         */
+        Shaft: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "crank" | "camshaft" | "auxiliary" | "pump" | "idler" | "tensioner" | "balance";
+            /** Name */
+            name: string;
+            /**
+             * Position Matters
+             * @description Whether it must stand in one place when the drive is laid
+             * @default false
+             */
+            position_matters: boolean;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+        };
+        /**
+         * ShaftFrames
+         * @description A shaft turns evenly: how far clockwise at the cycle's begin and end, from where it stands at crank angle 0.
+         */
+        ShaftFrames: {
+            /** Shaft */
+            shaft: string;
+            /** Turned Deg */
+            turned_deg: [
+                number,
+                number
+            ];
+        };
+        /**
          * SignIn
          * @description Name and password.
          */
@@ -1158,6 +2351,12 @@ export interface components {
          */
         SlottedSprocket: {
             /**
+             * Camshafts
+             * @description The camshafts that it moves; left out when all of them
+             * @default []
+             */
+            camshafts: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1171,6 +2370,27 @@ export interface components {
             range_deg: number;
         };
         /**
+         * Spring
+         * @description The springs on one sort of valve, all of a valve's springs together.
+         */
+        Spring: {
+            /**
+             * Preload N
+             * @description Force with the valve shut [N]
+             */
+            preload_n: number;
+            /**
+             * Rate N Mm
+             * @description Force for each mm it is pressed [N/mm]
+             */
+            rate_n_mm: number;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
          * SprocketTeeth
          * @description Moving the chain or belt by whole teeth.
          */
@@ -1180,6 +2400,12 @@ export interface components {
              * @enum {string}
              */
             at: "crank" | "cam";
+            /**
+             * Camshafts
+             * @description The camshafts that it moves; left out when all of them
+             * @default []
+             */
+            camshafts: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1191,29 +2417,37 @@ export interface components {
             teeth: number;
         };
         /**
+         * Stand
+         * @description Everything at one crank angle.
+         */
+        Stand: {
+            /** At Tdc */
+            at_tdc: string[];
+            /** Crank Deg */
+            crank_deg: number;
+            /** Cylinders */
+            cylinders: components["schemas"]["CylinderStands"][];
+            /** Lobes */
+            lobes: components["schemas"]["LobeStands"][];
+            /** Marks */
+            marks: components["schemas"]["MarkStands"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Step
-         * @description One bead on the rod.
+         * @description One stroke of a cylinder on the strip.
          */
         Step: {
+            /** From Deg */
+            from_deg: number;
             /**
-             * Key
+             * Stroke
              * @enum {string}
              */
-            key: "wheel" | "tdc" | "degree" | "record";
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Questions */
-            questions: components["schemas"]["Question"][];
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "done" | "now" | "open";
-            /** Title */
-            title: string;
+            stroke: "power" | "exhaust" | "intake" | "compression";
+            /** To Deg */
+            to_deg: number;
         };
         /**
          * StopOutDecision
@@ -1260,6 +2494,22 @@ export interface components {
             reason: string;
         };
         /**
+         * Suspect
+         * @description A point that its neighbours do not expect.
+         */
+        Suspect: {
+            /** Cam Deg */
+            cam_deg: number;
+            /** Expected Mm */
+            expected_mm: number;
+            /** Line */
+            line: number;
+            /** Lobe Lift Mm */
+            lobe_lift_mm: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * TapeLine
          * @description One line of the tape.
          */
@@ -1282,7 +2532,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tdc_reading" | "wheel_zero" | "lift_reading" | "decision" | "strike" | "note";
+            kind: "tdc_reading" | "wheel_zero" | "lift_reading" | "decision" | "turn" | "strike" | "note";
             /** Look Again */
             look_again: boolean;
             /** Seq */
@@ -1371,17 +2621,146 @@ export interface components {
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
+         * Tensioner
+         * @description What takes up the slack, and on which run.
+         */
+        Tensioner: {
+            /**
+             * After
+             * @description It works on the run that follows this wheel, the way the chain or belt travels
+             */
+            after: string;
+            /**
+             * Arm
+             * @default
+             */
+            arm: string;
+            /**
+             * Fit
+             * @default
+             */
+            fit: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hydraulic" | "ratchet" | "press_and_release" | "oil_fed" | "eccentric" | "spring_then_lock" | "manual";
+            /** Name */
+            name: string;
+            /**
+             * Prove
+             * @default
+             */
+            prove: string;
+            /**
+             * Shaft
+             * @description Its own pulley's shaft, when it has one
+             */
+            shaft?: string | null;
+        };
+        /**
          * Throw
-         * @description Where one cylinder's throw stands.
+         * @description Where one cylinder's crank pin stands on the crank.
          */
         Throw: {
             /** Cylinder */
             cylinder: number;
             /**
-             * Tdc Deg
-             * @description Crank turn from TDC of cylinder 1 to TDC of this cylinder, running way [deg]
+             * Pin Deg
+             * @description From the first cylinder's pin, in the running direction [deg]; split pins differ
              */
-            tdc_deg: number;
+            pin_deg: number;
+            /**
+             * Throw
+             * @description Which throw, counted from the front; rods that share a throw name the same one
+             */
+            throw: number;
+        };
+        /**
+         * TimingPosition
+         * @description One place of the crank, said from the TDC of a cylinder.
+         */
+        TimingPosition: {
+            /**
+             * After Tdc Deg
+             * @description Crank degrees after that TDC; negative = before it
+             * @default 0
+             */
+            after_tdc_deg: number;
+            /**
+             * Bank
+             * @description The bank it is for; left out when for the whole engine
+             */
+            bank?: string | null;
+            /** Cylinder */
+            cylinder: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @description At TDC, so many degrees from it, or all pistons half-way
+             * @enum {string}
+             */
+            kind: "tdc" | "offset" | "mid_stroke";
+            /** Name */
+            name: string;
+            /**
+             * Stroke
+             * @description Which TDC of that cylinder it counts from
+             * @default firing
+             * @enum {string}
+             */
+            stroke: "firing" | "overlap";
+        };
+        /**
+         * Turn
+         * @description The crank has been turned to a place in the cycle.
+         */
+        Turn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn";
+            /**
+             * To
+             * @description Crank degrees after the firing TDC of the first cylinder, 0 to 720, as typed
+             */
+            to: string;
+        };
+        /**
+         * TwinFrames
+         * @description A whole cycle; every list has one value a frame.
+         */
+        TwinFrames: {
+            /** Clockwise */
+            clockwise: boolean;
+            /** Cylinders */
+            cylinders: components["schemas"]["CylinderFrames"][];
+            /** Home Deg */
+            home_deg: number;
+            /** Home Name */
+            home_name: string;
+            /** Reference Cylinder */
+            reference_cylinder: number;
+            /** Shafts */
+            shafts: components["schemas"]["ShaftFrames"][];
+            /** Step Deg */
+            step_deg: number;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * TwinOut
+         * @description The twin: frames of a cycle, and the drawing of the front they turn.
+         */
+        TwinOut: {
+            drawing: components["schemas"]["DriveDrawing"];
+            /** First Cylinder */
+            first_cylinder: number;
+            frames: components["schemas"]["TwinFrames"];
+            /** Phasers */
+            phasers: boolean;
         };
         /**
          * Typed
@@ -1436,6 +2815,8 @@ export interface components {
             /** Centreline Expanded Deg */
             centreline_expanded_deg: number | null;
             closing: components["schemas"]["EventFigure"];
+            /** Cylinder */
+            cylinder: number;
             /** Duration Deg */
             duration_deg: number | null;
             /** Lift Mm */
@@ -1458,6 +2839,100 @@ export interface components {
             valve: "intake" | "exhaust";
             /** Verdict */
             verdict: ("in" | "out" | "can't tell") | null;
+        };
+        /**
+         * ValveFrames
+         * @description One valve's lift, frame by frame.
+         */
+        ValveFrames: {
+            /** Camshaft */
+            camshaft: string;
+            /** Lift Um */
+            lift_um: number[];
+            /** Most Mm */
+            most_mm: number;
+            /** Place */
+            place: string;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * ValveHead
+         * @description The intake or the exhaust valves of a bank's cylinders.
+         */
+        ValveHead: {
+            /**
+             * Across Mm
+             * @description Head's centre right of the bore's axis, from the front, bore upright
+             * @default 0
+             */
+            across_mm: number;
+            /**
+             * Along Mm
+             * @description Each valve's place, towards the rear [mm]
+             * @default [
+             *       0
+             *     ]
+             */
+            along_mm: number[];
+            /**
+             * Angle Deg
+             * @description Stem from the bore's axis, positive = its tip leans to the right [deg]
+             * @default 0
+             */
+            angle_deg: number;
+            /**
+             * Bank
+             * @description Left out when the same in every bank
+             */
+            bank?: string | null;
+            /**
+             * Head Mm
+             * @description Diameter of the head [mm]
+             */
+            head_mm: number;
+            /**
+             * To Piston Mm
+             * @description Drop from the shut valve to the piston at TDC [mm]
+             */
+            to_piston_mm?: number | null;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * VariantNote
+         * @description How to tell one variant from its siblings before anything is fitted.
+         */
+        VariantNote: {
+            /** Name */
+            name: string;
+            /** Told By */
+            told_by: string;
+        };
+        /**
+         * Wheel
+         * @description A sprocket, pulley or gear on a shaft: toothed, or smooth with a diameter.
+         */
+        Wheel: {
+            /**
+             * Diameter Mm
+             * @description Smooth wheels only: where the pitch line runs [mm]
+             */
+            diameter_mm?: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name?: string | null;
+            /** Shaft */
+            shaft: string;
+            /** Teeth */
+            teeth?: number | null;
         };
         /**
          * WheelLabel
@@ -1517,6 +2992,23 @@ export interface components {
              * @description Wheel zero as shown when it was taken over [deg]
              */
             zero_deg: number;
+        };
+        /**
+         * WorkStage
+         * @description A stage of the work and its steps, as a builder would say them.
+         */
+        WorkStage: {
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /** Id */
+            id: string;
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
         };
     };
     responses: never;
@@ -1848,6 +3340,109 @@ export interface operations {
             };
         };
     };
+    engine_stand: {
+        parameters: {
+            query: {
+                crank_deg: number;
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_twin: {
+        parameters: {
+            query?: {
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwinOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     families_list: {
         parameters: {
             query?: never;
@@ -1868,6 +3463,177 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    family_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    family_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lift_table_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiftTableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftTable"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1908,6 +3674,225 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revisions_compare: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stand_look: {
+        parameters: {
+            query: {
+                crank_deg: number;
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    twin_look: {
+        parameters: {
+            query?: {
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwinOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

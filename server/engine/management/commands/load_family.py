@@ -1,6 +1,5 @@
 """Loads an engine document: ./gurvo family FILE."""
 
-import json
 from argparse import ArgumentParser
 from pathlib import Path
 from typing import Any
@@ -9,6 +8,8 @@ from django.core.management.base import BaseCommand, CommandError
 
 from engine.services import add_revision
 from gurvo_core.errors import DocumentError
+from gurvo_core.reading import read_text
+from shop.errors import Conflict
 
 
 class Command(BaseCommand):
@@ -21,11 +22,13 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **options: Any) -> None:
         try:
-            revision = add_revision(json.loads(options["file"].read_text("utf-8")), by=None)
+            revision = add_revision(read_text(options["file"].read_text("utf-8")), by=None)
         except OSError as error:
             raise CommandError(f"{options['file']} cannot be read: {error.strerror}.") from None
-        except json.JSONDecodeError as error:
-            raise CommandError(f"{options['file']} is not JSON: line {error.lineno}, {error.msg}.") from None
+        except UnicodeDecodeError:
+            raise CommandError(f"{options['file']} is no text in UTF-8.") from None
+        except Conflict as error:
+            raise CommandError(error.sentence) from None
         except DocumentError as error:
             raise CommandError("\n".join(f"{fault.path}: {fault.sentence}" for fault in error.faults)) from None
         print(f"{revision} is in.")
