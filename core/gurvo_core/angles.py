@@ -3,7 +3,7 @@
 Degrees throughout, positive in the running direction. A circle is 360 for the crank wheel and 720 for a four-stroke cycle.
 """
 
-__all__ = ["clock_words", "midpoint_deg", "nearest_turn_deg", "signed_deg", "wrap_deg"]
+__all__ = ["midpoint_deg", "nearest_turn_deg", "signed_deg", "wrap_deg"]
 
 import math
 
@@ -120,30 +120,3 @@ def nearest_turn_deg(angle_deg: float, near_deg: float, circle_deg: float = 360.
     592.0
     """
     return near_deg + signed_deg(angle_deg - near_deg, circle_deg)
-
-
-def clock_words(clock_deg: float) -> str:
-    """Return a clock position as a builder says it, to the nearest half hour.
-
-    Parameters
-    ----------
-    clock_deg : float
-        Clockwise from straight up [deg].
-
-    Returns
-    -------
-    words : str
-        Such as ``10 o'clock`` or ``half past 4``.
-
-    Source
-    ------
-    Practice: 30 degrees an hour.
-
-    Example
-    -------
-    >>> clock_words(300), clock_words(133), clock_words(-4)
-    ("10 o'clock", 'half past 4', "12 o'clock")
-    """
-    halves = round(wrap_deg(clock_deg) / 15) % 24
-    hour = halves // 2 or 12
-    return f"half past {hour}" if halves % 2 else f"{hour} o'clock"

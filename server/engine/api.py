@@ -17,6 +17,7 @@ from engine.schemas import Checked, DocumentText, FamilyOut, FamilyRow, ImportIn
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.motion import Stand
+from gurvo_core.motion.lobe import lobe_curve
 from shop.roles import may_write_documents, role_of
 
 router = Router()
@@ -46,6 +47,7 @@ def _family_out(request: HttpRequest, shown: Revision) -> FamilyOut:
         revision=shown.number,
         at=shown.at,
         document=document,
+        curves=[lobe_curve(profile) for profile in document.profiles],
         revisions=revisions,
         may_write=may_write_documents(role_of(request.user)),
     )

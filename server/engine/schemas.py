@@ -13,6 +13,7 @@ from gurvo_core.engine.difference import Change
 from gurvo_core.engine.lift_table import LiftTableChoices
 from gurvo_core.errors import Fault
 from gurvo_core.motion import TwinFrames
+from gurvo_core.motion.lobe import LobeCurve
 
 Phasers = Literal["rest", "other stop"]
 LONGEST_DOCUMENT = 900_000  # characters
@@ -47,6 +48,7 @@ class FamilyOut(Schema):
     revision: int
     at: datetime
     document: EngineDocument
+    curves: list[LobeCurve]
     revisions: list[RevisionRow]
     may_write: bool
 

@@ -3,19 +3,19 @@
 Seen from the front; x to the right, y up, mm. Everything stands as at crank angle 0: wheels are turned from there by the twin's frames.
 """
 
-__all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTensioner", "DrawnWheel", "DriveDrawing", "draw_drive"]
+__all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTensioner", "DrawnWheel", "DriveDrawing", "Place", "draw_drive"]
 
 import math
 
-from gurvo_core.drive.path import LoopPath, loop_path
+from gurvo_core.drive.path import LoopPath, Point, loop_path
 from gurvo_core.engine import EngineDocument, GearStage, LoopStage, Stage, Wheel
 from gurvo_core.engine.circles import pitch_radius_mm
 from gurvo_core.engine.drive import Shaft
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
-POINTER_GAP = 1.22  # of the wheel's radius
-MARGIN_MM = 14.0
+POINTER_GAP = 0.035  # of the whole drawing's height or width
+MARGIN_MM = 26.0
 
 
 class DrawnMark(Shown):
@@ -43,19 +43,26 @@ class DrawnWheel(Shown):
     marks: list[DrawnMark]
 
 
+class Place(Shown):
+    """A place on the drawing."""
+
+    x_mm: float
+    y_mm: float
+
+
 class Arc(Shown):
     """A wrap on a wheel and the straight run after it."""
 
     radius_mm: float
     clockwise: bool
     large: bool
-    from_mm: tuple[float, float]
-    to_mm: tuple[float, float]
-    run_to_mm: tuple[float, float]
+    begin: Place
+    end: Place
+    run_to: Place
 
 
 class DrawnTensioner(Shown):
-    """The middle of the run that a tensioner works on."""
+    """A tensioner without a pulley of its own: the middle of the run that it works on."""
 
     name: str
     kind: str
@@ -134,7 +141,8 @@ def draw_drive(document: EngineDocument) -> DriveDrawing:
     stages = {name: stage for stage in reversed(drive.stages) for name in _names(stage)}
     wheels = [_wheel(document, wheel, shafts[wheel.shaft], stages.get(wheel.id)) for wheel in drive.wheels]
     loops = [_loop(document, stage) for stage in drive.stages if isinstance(stage, LoopStage)]
-    return DriveDrawing(box=_box(wheels), wheels=wheels, loops=loops, pointers=_pointers(document, wheels))
+    box = _box(wheels)
+    return DriveDrawing(box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
 
 
 def _names(stage: Stage) -> list[str]:
@@ -178,23 +186,27 @@ def _loop(document: EngineDocument, stage: LoopStage) -> DrawnLoop:
                 radius_mm=wrap.circle.radius_mm,
                 clockwise=wrap.circle.clockwise,
                 large=wrap.wrap_deg > 180,
-                from_mm=way.runs[place - 1].end,
-                to_mm=run.start,
-                run_to_mm=run.end,
+                begin=_place(way.runs[place - 1].end),
+                end=_place(run.start),
+                run_to=_place(run.end),
             )
         )
     return DrawnLoop(id=stage.id, name=stage.name, kind=stage.kind, count=stage.count, arcs=arcs, tensioner=_tensioner(stage, way))
 
 
+def _place(point: Point) -> Place:
+    return Place(x_mm=point[0], y_mm=point[1])
+
+
 def _tensioner(stage: LoopStage, way: LoopPath) -> DrawnTensioner | None:
-    if stage.tensioner is None:
+    if stage.tensioner is None or stage.tensioner.shaft is not None:  # one with a pulley is drawn as that
         return None
     run = next(run for run in way.runs if run.after == stage.tensioner.after)
     x_mm, y_mm = ((a + b) / 2 for a, b in zip(run.start, run.end, strict=True))
     return DrawnTensioner(name=stage.tensioner.name, kind=stage.tensioner.kind, x_mm=x_mm, y_mm=y_mm)
 
 
-def _pointers(document: EngineDocument, wheels: list[DrawnWheel]) -> list[DrawnPointer]:
+def _pointers(document: EngineDocument, wheels: list[DrawnWheel], box: Box) -> list[DrawnPointer]:
     """Each pointer beside the wheel whose mark meets it."""
     by_id, drawn = {wheel.id: wheel for wheel in wheels}, []
     for pointer in document.drive.pointers:
@@ -202,7 +214,7 @@ def _pointers(document: EngineDocument, wheels: list[DrawnWheel]) -> list[DrawnP
         if mark is None:
             continue
         wheel, towards = by_id[mark.wheel], math.radians(pointer.clock_deg)
-        out_mm = wheel.radius_mm * POINTER_GAP
+        out_mm = wheel.radius_mm + POINTER_GAP * max(box.right_mm - box.left_mm, box.top_mm - box.bottom_mm)
         x_mm, y_mm = wheel.x_mm + out_mm * math.sin(towards), wheel.y_mm + out_mm * math.cos(towards)
         drawn.append(DrawnPointer(id=pointer.id, name=pointer.name, x_mm=x_mm, y_mm=y_mm, clock_deg=pointer.clock_deg))
     return drawn

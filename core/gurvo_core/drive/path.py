@@ -5,7 +5,7 @@ Wheels on the inside turn the crank's way, wheels on the back against it. Wraps 
 (teeth x wrap / 360), runs by their length.
 """
 
-__all__ = ["Circle", "LoopPath", "Run", "Wrap", "circles_of", "loop_path", "tangent_loop"]
+__all__ = ["Circle", "LoopPath", "Point", "Run", "Wrap", "circles_of", "loop_path", "tangent_loop"]
 
 import math
 from collections.abc import Sequence

@@ -82,7 +82,8 @@ class Mesh(Part):
 
     driver: Word
     driven: Word
-    backlash_mm: tuple[float, float] | None = Field(default=None, description="Least and most allowed [mm]")
+    least_backlash_mm: float | None = Field(default=None, ge=0, le=5)
+    most_backlash_mm: float | None = Field(default=None, ge=0, le=5)
 
 
 class GearStage(Part):

@@ -5,13 +5,14 @@ never below zero. Between the lines of a table a shape-keeping cubic (PCHIP) is 
 polynomial profile is worked out from its law.
 """
 
-__all__ = ["crossing_cam_deg", "lobe_lift_mm", "most_valve_lift_mm", "valve_lift_mm"]
+__all__ = ["LobeCurve", "crossing_cam_deg", "lobe_curve", "lobe_lift_mm", "most_valve_lift_mm", "valve_lift_mm"]
 
 from collections.abc import Callable
 from functools import lru_cache, partial
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from pydantic import BaseModel, ConfigDict
 from scipy.interpolate import PchipInterpolator
 from scipy.optimize import brentq
 
@@ -58,6 +59,43 @@ def lobe_lift_mm(cam_deg: ArrayLike, profile: Profile) -> NDArray[np.float64]:
     """
     from_nose = np.mod(np.asarray(cam_deg, dtype=np.float64) + 180, 360) - 180
     return np.asarray(np.nan_to_num(_curve(profile)(from_nose), nan=0.0), dtype=np.float64)
+
+
+class LobeCurve(BaseModel):
+    """A lobe's lift, ready to be drawn."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: str
+    cam_deg: list[float]
+    lobe_lift_mm: list[float]
+
+
+def lobe_curve(profile: Profile) -> LobeCurve:
+    """Return a lobe's lift at every cam degree from base circle to base circle, for drawing.
+
+    Parameters
+    ----------
+    profile : Profile
+        The lobe's shape.
+
+    Returns
+    -------
+    curve : LobeCurve
+        Cam degrees from the nose [deg], lobe lift [mm].
+
+    Source
+    ------
+    ``lobe_lift_mm``.
+
+    Example
+    -------
+    >>> curve = lobe_curve(LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0)))
+    >>> curve.cam_deg[0], max(curve.lobe_lift_mm)
+    (-60.0, 6.0)
+    """
+    cam_deg = np.arange(np.floor(profile.begins_deg), np.ceil(profile.ends_deg) + 1)
+    return LobeCurve(id=profile.id, cam_deg=cam_deg.tolist(), lobe_lift_mm=lobe_lift_mm(cam_deg, profile).round(4).tolist())
 
 
 def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:

@@ -13,7 +13,8 @@ __all__ = [
     "Section",
     "ShaftFrames",
     "Stand",
-    "Step",
+    "StrokeSpan",
+    "Sweep",
     "TwinFrames",
     "ValveFrames",
     "stand_at",
@@ -27,7 +28,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
-from gurvo_core.angles import wrap_deg
+from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine import EngineDocument, Mark, Valve
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.engine.valves import ValveHead
@@ -37,6 +38,8 @@ from gurvo_core.motion.lobe import most_valve_lift_mm
 from gurvo_core.motion.strokes import STROKES, Stroke, at_dead_centre, cylinder_words, headline, stroke_at
 
 UM_PER_MM = 1000
+HALF_TURN_DEG = 180.0
+SMOOTH_TEETH = 60  # a mark on a smooth wheel is told as finely as one on a wheel of so many teeth
 MARKS_SAID = 2  # in the big sentence; all are in the list
 
 
@@ -46,12 +49,19 @@ class Shown(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-class Step(Shown):
+class StrokeSpan(Shown):
     """One stroke of a cylinder on the strip."""
 
     stroke: Stroke
     from_deg: float
     to_deg: float
+
+
+class Sweep(Shown):
+    """An angle that grows evenly over a cycle, counted on past 360."""
+
+    begin_deg: float
+    end_deg: float
 
 
 class ValveFrames(Shown):
@@ -62,6 +72,7 @@ class ValveFrames(Shown):
     place: str
     lift_um: list[int]
     most_mm: float
+    nose_clock: Sweep
 
 
 class Section(Shown):
@@ -72,7 +83,7 @@ class Section(Shown):
     rod_mm: float
     pin_x_mm: float
     top_mm: float
-    crank_pin_deg: tuple[float, float]
+    crank_pin: Sweep
     heads: list[ValveHead]
 
 
@@ -83,15 +94,15 @@ class CylinderFrames(Shown):
     bank: str
     drop_um: list[int]
     valves: list[ValveFrames]
-    strokes: list[Step]
+    strokes: list[StrokeSpan]
     section: Section
 
 
 class ShaftFrames(Shown):
-    """A shaft turns evenly: how far clockwise at the cycle's begin and end, from where it stands at crank angle 0."""
+    """How far a shaft has turned clockwise from where it stands at crank angle 0."""
 
     shaft: str
-    turned_deg: tuple[float, float]
+    turned: Sweep
 
 
 class TwinFrames(Shown):
@@ -128,6 +139,7 @@ class MarkStands(Shown):
     now_deg: float
     timing_deg: float
     turn_later_deg: float
+    met: bool  # stands where it should at its timing position, within half a tooth
 
 
 class LobeStands(Shown):
@@ -203,15 +215,15 @@ def words_at(document: EngineDocument, crank_deg: float, places: Mapping[str, Ca
     return _sentence(document, crank_deg, said)
 
 
-def _strokes(document: EngineDocument, cylinder: int) -> list[Step]:
+def _strokes(document: EngineDocument, cylinder: int) -> list[StrokeSpan]:
     """The strokes of a cylinder within one cycle, the one that runs over its end cut in two."""
     steps = []
     for place, stroke in enumerate(STROKES):
         from_deg = wrap_deg(document.firing_deg[cylinder] + 180 * place, CYCLE_DEG)
         to_deg = from_deg + 180
-        steps.append(Step(stroke=stroke, from_deg=from_deg, to_deg=min(to_deg, CYCLE_DEG)))
+        steps.append(StrokeSpan(stroke=stroke, from_deg=from_deg, to_deg=min(to_deg, CYCLE_DEG)))
         if to_deg > CYCLE_DEG:
-            steps.append(Step(stroke=stroke, from_deg=0, to_deg=to_deg - CYCLE_DEG))
+            steps.append(StrokeSpan(stroke=stroke, from_deg=0, to_deg=to_deg - CYCLE_DEG))
     return sorted(steps, key=lambda step: step.from_deg)
 
 
@@ -224,7 +236,7 @@ def _section(document: EngineDocument, cylinder: int) -> Section:
         rod_mm=slider.rod_mm,
         pin_x_mm=-document.clockwise * slider.pin_offset_mm,
         top_mm=slider.top_mm,
-        crank_pin_deg=(at_zero, at_zero + document.clockwise * CYCLE_DEG),
+        crank_pin=Sweep(begin_deg=at_zero, end_deg=at_zero + document.clockwise * CYCLE_DEG),
         heads=[head for head in document.valves if head.bank in (None, bank.id)],
     )
 
@@ -234,7 +246,7 @@ def _um(lengths_mm: NDArray[np.float64]) -> list[int]:
     return whole
 
 
-def _cylinder(document: EngineDocument, frames: CycleFrames, row: int) -> CylinderFrames:
+def _cylinder(document: EngineDocument, frames: CycleFrames, row: int, places: Mapping[str, CamPlace]) -> CylinderFrames:
     cylinder = frames.cylinders[row]
     valves = []
     for lift, (camshaft, place) in zip(frames.lift_mm, frames.valves, strict=True):
@@ -243,7 +255,18 @@ def _cylinder(document: EngineDocument, frames: CycleFrames, row: int) -> Cylind
             continue
         lobe = cam.lobes[place]
         most_mm = most_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
-        valves.append(ValveFrames(camshaft=camshaft, valve=lobe.valve, place=lobe.place, lift_um=_um(lift), most_mm=most_mm))
+        begun = float(lobe_clock_deg(document, cam, lobe, 0.0, places.get(cam.id)))
+        ended = begun + turns_clockwise(document).get(cam.id, 0.0) * CYCLE_DEG
+        valves.append(
+            ValveFrames(
+                camshaft=camshaft,
+                valve=lobe.valve,
+                place=lobe.place,
+                lift_um=_um(lift),
+                most_mm=most_mm,
+                nose_clock=Sweep(begin_deg=begun, end_deg=ended),
+            )
+        )
     return CylinderFrames(
         cylinder=cylinder,
         bank=document.bank_of(cylinder).name,
@@ -296,7 +319,7 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
         home_deg=home_deg,
         home_name=home_name,
         reference_cylinder=document.reference_cylinder,
-        cylinders=[_cylinder(document, frames, row) for row in range(len(frames.cylinders))],
+        cylinders=[_cylinder(document, frames, row, known) for row in range(len(frames.cylinders))],
         shafts=[_shaft_frames(document, shaft.id, turns, known) for shaft in document.drive.shafts],
         words=words,
     )
@@ -305,7 +328,7 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
 def _shaft_frames(document: EngineDocument, shaft: str, turns: dict[str, float], places: Mapping[str, CamPlace]) -> ShaftFrames:
     cam, turn = document.camshaft(shaft), turns.get(shaft, 0.0)
     begun = turn * advance_of(cam, places.get(cam.id)) if cam else 0.0
-    return ShaftFrames(shaft=shaft, turned_deg=(begun, begun + turn * CYCLE_DEG))
+    return ShaftFrames(shaft=shaft, turned=Sweep(begin_deg=begun, end_deg=begun + turn * CYCLE_DEG))
 
 
 def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places: Mapping[str, CamPlace]) -> MarkStands:
@@ -325,6 +348,7 @@ def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places:
         now_deg=now,
         timing_deg=timing,
         turn_later_deg=later,
+        met=abs(signed_deg(now - timing)) < HALF_TURN_DEG / (wheel.teeth or SMOOTH_TEETH),
     )
 
 

@@ -433,27 +433,15 @@ export interface components {
          * @description A wrap on a wheel and the straight run after it.
          */
         Arc: {
+            begin: components["schemas"]["Place"];
             /** Clockwise */
             clockwise: boolean;
-            /** From Mm */
-            from_mm: [
-                number,
-                number
-            ];
+            end: components["schemas"]["Place"];
             /** Large */
             large: boolean;
             /** Radius Mm */
             radius_mm: number;
-            /** Run To Mm */
-            run_to_mm: [
-                number,
-                number
-            ];
-            /** To Mm */
-            to_mm: [
-                number,
-                number
-            ];
+            run_to: components["schemas"]["Place"];
         };
         /**
          * Bank
@@ -764,7 +752,7 @@ export interface components {
             drop_um: number[];
             section: components["schemas"]["Section"];
             /** Strokes */
-            strokes: components["schemas"]["Step"][];
+            strokes: components["schemas"]["StrokeSpan"][];
             /** Valves */
             valves: components["schemas"]["ValveFrames"][];
         };
@@ -857,7 +845,7 @@ export interface components {
         };
         /**
          * DrawnTensioner
-         * @description The middle of the run that a tensioner works on.
+         * @description A tensioner without a pulley of its own: the middle of the run that it works on.
          */
         DrawnTensioner: {
             /** Kind */
@@ -1137,6 +1125,8 @@ export interface components {
             at: string;
             /** Code */
             code: string;
+            /** Curves */
+            curves: components["schemas"]["LobeCurve"][];
             document: components["schemas"]["EngineDocument"];
             /** May Write */
             may_write: boolean;
@@ -1672,6 +1662,18 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * LobeCurve
+         * @description A lobe's lift, ready to be drawn.
+         */
+        LobeCurve: {
+            /** Cam Deg */
+            cam_deg: number[];
+            /** Id */
+            id: string;
+            /** Lobe Lift Mm */
+            lobe_lift_mm: number[];
+        };
+        /**
          * LobeStands
          * @description One lobe: where its nose points and how far its valve is open.
          */
@@ -1809,6 +1811,8 @@ export interface components {
             kind: string;
             /** Meets */
             meets: string;
+            /** Met */
+            met: boolean;
             /** Name */
             name: string;
             /** Now Deg */
@@ -1845,18 +1849,14 @@ export interface components {
          * @description Two gears that mesh.
          */
         Mesh: {
-            /**
-             * Backlash Mm
-             * @description Least and most allowed [mm]
-             */
-            backlash_mm?: [
-                number,
-                number
-            ] | null;
             /** Driven */
             driven: string;
             /** Driver */
             driver: string;
+            /** Least Backlash Mm */
+            least_backlash_mm?: number | null;
+            /** Most Backlash Mm */
+            most_backlash_mm?: number | null;
         };
         /**
          * MoveMade
@@ -2010,6 +2010,16 @@ export interface components {
              * @description Lost motion between its stops, crank degrees
              */
             travel_deg: number;
+        };
+        /**
+         * Place
+         * @description A place on the drawing.
+         */
+        Place: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Pointer
@@ -2221,11 +2231,7 @@ export interface components {
         Section: {
             /** Bore Mm */
             bore_mm: number;
-            /** Crank Pin Deg */
-            crank_pin_deg: [
-                number,
-                number
-            ];
+            crank_pin: components["schemas"]["Sweep"];
             /** Heads */
             heads: components["schemas"]["ValveHead"][];
             /** Pin X Mm */
@@ -2308,16 +2314,12 @@ export interface components {
         };
         /**
          * ShaftFrames
-         * @description A shaft turns evenly: how far clockwise at the cycle's begin and end, from where it stands at crank angle 0.
+         * @description How far a shaft has turned clockwise from where it stands at crank angle 0.
          */
         ShaftFrames: {
             /** Shaft */
             shaft: string;
-            /** Turned Deg */
-            turned_deg: [
-                number,
-                number
-            ];
+            turned: components["schemas"]["Sweep"];
         };
         /**
          * SignIn
@@ -2436,18 +2438,28 @@ export interface components {
         };
         /**
          * Step
-         * @description One stroke of a cylinder on the strip.
+         * @description One bead on the rod.
          */
         Step: {
-            /** From Deg */
-            from_deg: number;
             /**
-             * Stroke
+             * Key
              * @enum {string}
              */
-            stroke: "power" | "exhaust" | "intake" | "compression";
-            /** To Deg */
-            to_deg: number;
+            key: "wheel" | "tdc" | "degree" | "record";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Questions */
+            questions: components["schemas"]["Question"][];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "now" | "open";
+            /** Title */
+            title: string;
         };
         /**
          * StopOutDecision
@@ -2479,6 +2491,21 @@ export interface components {
             strikes: string;
         };
         /**
+         * StrokeSpan
+         * @description One stroke of a cylinder on the strip.
+         */
+        StrokeSpan: {
+            /** From Deg */
+            from_deg: number;
+            /**
+             * Stroke
+             * @enum {string}
+             */
+            stroke: "power" | "exhaust" | "intake" | "compression";
+            /** To Deg */
+            to_deg: number;
+        };
+        /**
          * StruckBy
          * @description Who struck a line, when and why.
          */
@@ -2508,6 +2535,16 @@ export interface components {
             lobe_lift_mm: number;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * Sweep
+         * @description An angle that grows evenly over a cycle, counted on past 360.
+         */
+        Sweep: {
+            /** Begin Deg */
+            begin_deg: number;
+            /** End Deg */
+            end_deg: number;
         };
         /**
          * TapeLine
@@ -2851,6 +2888,7 @@ export interface components {
             lift_um: number[];
             /** Most Mm */
             most_mm: number;
+            nose_clock: components["schemas"]["Sweep"];
             /** Place */
             place: string;
             /**

@@ -4,7 +4,14 @@ import { useState } from 'react';
 import classes from './KeyStrip.module.css';
 import { type KeyAction, useKeys } from './keys';
 
-const NAMES: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ' ': 'Space', Escape: 'Esc' };
+const NAMES: Record<string, string> = {
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  ' ': 'Space',
+  Escape: 'Esc',
+};
 
 export function KeyStrip({ actions }: { actions: KeyAction[] }) {
   const [all, setAll] = useState(false);

@@ -7,6 +7,8 @@ export interface KeyAction {
   /** As shown in the strip; the first is shown when left out. */
   shown?: string;
   label: string;
+  /** Only with Shift (true) or only without (false); either way when left out. */
+  shift?: boolean;
   /** Kept out of the strip, only listed under `?`. */
   quiet?: boolean;
   run: () => void;
@@ -29,7 +31,9 @@ export function useKeys(actions: KeyAction[]): void {
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const onButton = event.target instanceof HTMLElement && event.target.closest('button, a') !== null;
       if (onButton && (key === 'Enter' || key === ' ')) return;
-      const action = latest.current.find((one) => one.keys.includes(key));
+      const action = latest.current.find(
+        (one) => one.keys.includes(key) && (one.shift === undefined || one.shift === event.shiftKey),
+      );
       if (!action) return;
       event.preventDefault();
       action.run();

@@ -1,5 +1,5 @@
 /** Typed routes. The Bench has a frame of its own; Floor, Families and Gauges share the Shell. */
-import { createRootRoute, createRoute, createRouter } from '@tanstack/react-router';
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent } from '@tanstack/react-router';
 import { Families } from '../engine/Families';
 import { FamilyPage } from '../engine/FamilyPage';
 import { Gauges } from '../shop/Gauges';
@@ -22,6 +22,21 @@ const family = createRoute({
     return <FamilyPage code={family.useParams().code} />;
   },
 });
+const familyTwin = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/twin',
+  component: lazyRouteComponent(() => import('../motion/FamilyTwin'), 'FamilyTwin'),
+});
+const importFamily = createRoute({
+  getParentRoute: () => shell,
+  path: '/import',
+  component: lazyRouteComponent(() => import('../engine/ImportPage'), 'ImportPage'),
+});
+const compare = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/revisions',
+  component: lazyRouteComponent(() => import('../engine/Revisions'), 'Revisions'),
+});
 const gauges = createRoute({ getParentRoute: () => shell, path: '/gauges', component: Gauges });
 const bench = createRoute({
   getParentRoute: () => root,
@@ -32,8 +47,18 @@ const bench = createRoute({
   },
 });
 
+const benchTwin = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial/twin',
+  component: lazyRouteComponent(() => import('../work/BenchTwin'), 'BenchTwin'),
+});
+
 export const router = createRouter({
-  routeTree: root.addChildren([shell.addChildren([floor, families, family, gauges]), bench]),
+  routeTree: root.addChildren([
+    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges]),
+    bench,
+    benchTwin,
+  ]),
 });
 
 declare module '@tanstack/react-router' {

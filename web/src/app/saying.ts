@@ -24,12 +24,20 @@ export function sayLength(mm: number, factor: Schemas['UnitFactor']): string {
   return `${(mm / factor.mm_per_unit).toFixed(factor.decimals)} ${factor.label}`;
 }
 
+/** A clock position, seen from this side, to the nearest half hour. */
+export function sayClock(deg: number, seenFrom: SeenFrom): string {
+  const halves = Math.round((seenFrom === 'front' ? deg : 360 - deg) / 15) % 24;
+  const hour = Math.floor(halves / 2) || 12;
+  return halves % 2 ? `half past ${hour}` : `${hour} o'clock`;
+}
+
 /** A sentence of the core as this reader sees it. */
 export function say(sentence: string, voice: Voice): string {
   const way: Running = growsClockwise(voice) ? 'clockwise' : 'counter-clockwise';
   const seen = (turn: Running) => `${turn} seen from the ${voice.seenFrom}`;
   return sentence
     .replace(/\{mm:([\d.]+)\}/g, (_, mm: string) => sayLength(Number(mm), voice.factor))
+    .replace(/\{clock:([\d.]+)\}/g, (_, deg: string) => sayClock(Number(deg), voice.seenFrom))
     .replace('{turn:running}', seen(way))
     .replace('{turn:against}', seen(OTHER[way]));
 }

@@ -1,18 +1,15 @@
-/** The engine documents the shop builds from; to look at for now. */
+/** The engine documents the shop builds from. */
 import { Table } from '@mantine/core';
-import { queryOptions, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
-import { client, unwrap } from '../api/client';
 import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
-
-export const familiesQuery = queryOptions({
-  queryKey: ['families'],
-  queryFn: async ({ signal }) => unwrap(await client.GET('/api/families', { signal })),
-});
+import { usePerson } from '../app/session';
+import { familiesQuery } from './api';
 
 export function Families() {
   const { data, error, isPending, refetch } = useQuery(familiesQuery);
+  const { person } = usePerson();
   if (isPending) return <Waiting what="Fetching the families" />;
   if (error)
     return (
@@ -21,11 +18,18 @@ export function Families() {
       </Notice>
     );
   if (data.length === 0)
-    return <Notice title="No families yet">Load an engine document with ./gurvo family FILE.</Notice>;
+    return (
+      <Notice title="No families yet">
+        An engine document says what an engine is. <Link to="/import">Take one in</Link> to begin.
+      </Notice>
+    );
   return (
     <main className={classes.page}>
       <h1>Families</h1>
-      <p className={classes.lead}>Each engine stays on the document revision it was begun with.</p>
+      <p className={classes.lead}>
+        Each engine stays on the document revision it was begun with, until the lead moves it.{' '}
+        <Link to="/import">{person.role === 'lead' ? 'Check or take in a document' : 'Check a document'}</Link>
+      </p>
       <div className={classes.sheet}>
         <Table className={classes.table}>
           <Table.Thead>
@@ -35,6 +39,7 @@ export function Families() {
               <Table.Th>Fuel</Table.Th>
               <Table.Th>Revision</Table.Th>
               <Table.Th>Engines</Table.Th>
+              <Table.Th />
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
@@ -49,6 +54,11 @@ export function Families() {
                 <Table.Td>{family.fuel}</Table.Td>
                 <Table.Td>{family.revision}</Table.Td>
                 <Table.Td>{family.engines}</Table.Td>
+                <Table.Td>
+                  <Link to="/families/$code/twin" params={{ code: family.code }} aria-label={`Twin of ${family.name}`}>
+                    twin
+                  </Link>
+                </Table.Td>
               </Table.Tr>
             ))}
           </Table.Tbody>

@@ -1,56 +1,91 @@
-/** One engine document, to look at: what the engine is, its cam card, what can be moved, the shape of its lobes. */
-import { Table } from '@mantine/core';
-import { queryOptions, useQuery } from '@tanstack/react-query';
-import { Link } from '@tanstack/react-router';
+/** One engine document: what the engine is, its cam card, its drive, what can be moved, the shape of its lobes. */
+import { Button, Table } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useNavigate } from '@tanstack/react-router';
 import type { ReactNode } from 'react';
-import { client, type Schemas, unwrap } from '../api/client';
+import type { Schemas } from '../api/client';
+import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
+import { documentHref, familyQuery } from './api';
 import classes from './FamilyPage.module.css';
 import { LobeDrawing } from './LobeDrawing';
 
 type Document = Schemas['EngineDocument'];
 
-const familyQuery = (code: string) =>
-  queryOptions({
-    queryKey: ['families', code],
-    queryFn: async ({ signal }) =>
-      unwrap(await client.GET('/api/families/{code}', { params: { path: { code } }, signal })),
-  });
-
 export function FamilyPage({ code }: { code: string }) {
   const { data, error, isPending } = useQuery(familyQuery(code));
+  const navigate = useNavigate();
   if (isPending) return <Waiting what="Fetching the document" />;
   if (error) return <Notice title={`${code} cannot be shown`}>{error.message}</Notice>;
   const { document } = data;
+  const toTwin = () => navigate({ to: '/families/$code/twin', params: { code } });
   return (
-    <main className={page.page}>
-      <p className={page.lead}>
-        <Link to="/families">Families</Link>
-      </p>
-      <h1>{data.name}</h1>
-      <p className={page.lead}>
-        {document.identity.layout}, {document.identity.fuel}. {document.identity.variant}. Revision {data.revision}.
-      </p>
-      <div className={classes.parts}>
-        <Part title="Crank and rods">
-          <Facts facts={facts(document)} />
-        </Part>
-        <Part title="Cam card">
-          <CardTable document={document} />
-        </Part>
-        <Part title="What can be moved">
-          <Facts facts={document.adjustments?.map((one) => [one.name, places(one)]) ?? []} />
-        </Part>
-        <Part title="Lobes" wide>
-          <div className={classes.lobes}>
-            {document.profiles.map((profile) => (
-              <LobeDrawing key={profile.id} profile={profile} />
-            ))}
+    <>
+      <main className={page.page}>
+        <p className={page.lead}>
+          <Link to="/families">Families</Link>
+        </p>
+        <div className={classes.head}>
+          <div>
+            <h1>{data.name}</h1>
+            <p className={page.lead}>
+              {[document.identity.layout, document.identity.fuel].join(', ')}. {document.identity.variant}.{' '}
+              <Link to="/families/$code/revisions" params={{ code }}>
+                Revision {data.revision}
+              </Link>
+            </p>
           </div>
-        </Part>
-      </div>
-    </main>
+          <div className={classes.doors}>
+            <Button onClick={toTwin}>Turn the twin</Button>
+            <Button component="a" href={documentHref(code, data.revision)} variant="default">
+              Export
+            </Button>
+          </div>
+        </div>
+        <div className={classes.parts}>
+          <Part title="Crank and rods">
+            <Facts facts={crankFacts(document)} />
+          </Part>
+          <Part title="Cam card">
+            <CardTable document={document} />
+          </Part>
+          <Part title="Drive">
+            <Facts facts={driveFacts(document)} />
+          </Part>
+          <Part title="What can be moved">
+            {document.adjustments.length ? (
+              <Facts facts={document.adjustments.map((one) => [one.name, places(one)])} />
+            ) : (
+              <p className={page.lead}>Nothing; the marks decide.</p>
+            )}
+          </Part>
+          <Part title="Lobes" wide>
+            <div className={classes.lobes}>
+              {data.curves.map((curve) => (
+                <LobeDrawing key={curve.id} curve={curve} />
+              ))}
+            </div>
+          </Part>
+          {document.joints.length > 0 && (
+            <Part title="Joints">
+              <Facts
+                facts={document.joints.map((one) => [
+                  `${one.name}, ${one.fasteners} × ${one.thread}`,
+                  one.stages.join(' · '),
+                ])}
+              />
+            </Part>
+          )}
+          {document.stages.length > 0 && (
+            <Part title="Stages of work">
+              <Facts facts={document.stages.map((one) => [one.title, one.steps.join(' · ')])} />
+            </Part>
+          )}
+        </div>
+      </main>
+      <KeyStrip actions={[{ keys: ['w'], label: 'twin', run: toTwin }]} />
+    </>
   );
 }
 
@@ -76,16 +111,29 @@ function Facts({ facts: list }: { facts: [string, string][] }) {
   );
 }
 
-function facts(document: Document): [string, string][] {
-  const train = document.cranktrain;
+function crankFacts(document: Document): [string, string][] {
+  const banks = document.banks.map((bank): [string, string] => [
+    document.banks.length > 1 ? `${bank.name}, cylinders ${bank.cylinders.join(', ')}` : 'Bore, stroke, rod',
+    `${bank.cranktrain.bore_mm} × ${bank.cranktrain.stroke_mm}, rod ${bank.cranktrain.rod_mm} mm`,
+  ]);
+  const offset = document.banks[0]?.cranktrain.pin_offset_mm ?? 0;
   return [
-    ['Bore and stroke', `${train.bore_mm} × ${train.stroke_mm} mm`],
-    ['Rod, centre to centre', `${train.rod_mm} mm`],
-    ['Pin offset', `${train.pin_offset_mm} mm`],
+    ...banks,
+    ['Pin offset', `${offset} mm`],
     ['Firing order', document.firing_order.join(' - ')],
     ['Runs', `${document.running_direction}, seen from the front`],
     ['Wheel is set to', `cylinder ${document.reference_cylinder}`],
+    ...document.timing_positions.map((one): [string, string] => ['Timing position', one.name]),
   ];
+}
+
+function driveFacts(document: Document): [string, string][] {
+  return document.drive.stages.map((stage) => {
+    if (stage.kind === 'gears') return [stage.name, `gears, module ${stage.module_mm}`];
+    const what = stage.kind === 'chain' ? 'links' : 'teeth';
+    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name.toLowerCase()}` : '';
+    return [stage.name, `${stage.count} ${what}, pitch ${stage.pitch_mm} mm${tensioner}`];
+  });
 }
 
 function CardTable({ document }: { document: Document }) {
@@ -102,8 +150,11 @@ function CardTable({ document }: { document: Document }) {
       </Table.Thead>
       <Table.Tbody>
         {document.cam_card.map((line) => (
-          <Table.Tr key={`${line.camshaft} ${line.valve} ${line.lift_mm}`}>
-            <Table.Td>{line.valve}</Table.Td>
+          <Table.Tr key={`${line.camshaft} ${line.valve} ${line.cylinder} ${line.lift_mm}`}>
+            <Table.Td>
+              {line.valve}
+              {line.cylinder != null && ` of ${line.cylinder}`}
+            </Table.Td>
             <Table.Td>{line.lift_mm.toFixed(2)} mm</Table.Td>
             <Table.Td>
               {line.opens_deg}° before {line.valve === 'intake' ? 'TDC' : 'BDC'}
@@ -120,7 +171,7 @@ function CardTable({ document }: { document: Document }) {
 }
 
 /** The places an adjustment has, as its document says them. */
-function places(adjustment: NonNullable<Document['adjustments']>[number]): string {
+function places(adjustment: Document['adjustments'][number]): string {
   switch (adjustment.kind) {
     case 'key_slots':
       return adjustment.slots.map((slot) => slot.name).join(', ');

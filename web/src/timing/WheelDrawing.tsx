@@ -1,6 +1,6 @@
 /** The degree wheel: it stands still with TDC on top, in the builder's own numbering; the pointer goes round. */
 import type { Schemas } from '../api/client';
-import { placeAt, RIM, reach, spiralPath } from './spiral';
+import { placeAt, RIM, reach, roundPath, spiralPath } from './spiral';
 import classes from './WheelDrawing.module.css';
 
 const LANE = 5.5;
@@ -14,7 +14,9 @@ export interface WheelDrawingProps {
 }
 
 export function WheelDrawing({ setting, crank, cams, question, clockwise }: WheelDrawingProps) {
-  const valves = cams.flatMap((cam) => cam.valves);
+  const asked = cams.filter((cam) => !question?.camshaft || cam.camshaft === question.camshaft);
+  // several cams on one drawing would lie on each other: the one that is asked about is drawn
+  const valves = (cams.length > 2 ? asked.slice(0, 2) : cams).flatMap((cam) => cam.valves);
   const label = crank ? `Degree wheel, crank at ${crank.words}` : 'Degree wheel';
   return (
     <figure className={classes.figure}>
@@ -25,7 +27,7 @@ export function WheelDrawing({ setting, crank, cams, question, clockwise }: Whee
         <line y1={-178} y2={178} className={classes.hair} />
         <path d={spiralPath(0, 720, clockwise)} className={classes.strokes} />
         {valves.map((valve) => (
-          <ValveArc key={`${valve.valve} ${valve.lift_mm}`} valve={valve} clockwise={clockwise} />
+          <ValveArc key={`${valve.valve} ${valve.cylinder} ${valve.lift_mm}`} valve={valve} clockwise={clockwise} />
         ))}
         {setting?.labels.map((figure) => {
           const at = placeAt(figure.turned_deg, RIM - 28, clockwise);
@@ -65,12 +67,15 @@ function ValveArc({ valve, clockwise }: { valve: Schemas['ValveFigures']; clockw
   const { opening, closing } = valve;
   // intake and exhaust keep to a lane each, so that the overlap can be seen
   const lane = valve.valve === 'intake' ? LANE : -LANE;
-  const known = [opening, closing].flatMap((event) => (event.crank_deg == null ? [] : [event.crank_deg]));
-  const [from, to] = [opening.crank_deg, closing.crank_deg];
+  const known = [opening, closing].flatMap((event) => (event.wheel_deg == null ? [] : [event.wheel_deg]));
+  const [from, to] = [opening.wheel_deg, closing.wheel_deg];
   return (
     <g data-valve={valve.valve} className={classes.valve}>
-      <path d={spiralPath(opening.card_deg, closing.card_deg, clockwise, 2.4 * lane)} className={classes.card} />
-      {from != null && to != null && <path d={spiralPath(from, to, clockwise, lane)} className={classes.measured} />}
+      <path
+        d={roundPath(opening.card_wheel_deg, closing.card_wheel_deg, clockwise, 2.4 * lane)}
+        className={classes.card}
+      />
+      {from != null && to != null && <path d={roundPath(from, to, clockwise, lane)} className={classes.measured} />}
       {known.map((deg) => {
         const inner = placeAt(deg, reach(deg) + lane - 8, clockwise);
         const outer = placeAt(deg, reach(deg) + lane + 8, clockwise);
@@ -108,7 +113,7 @@ function Pointer({ crank, clockwise }: Pick<WheelDrawingProps, 'crank' | 'clockw
       )}
       <circle r={56} className={classes.hub} />
       <text y={-22} className={classes.small}>
-        {crank ? 'last reading' : 'no reading'}
+        {crank ? 'crank stands' : 'no reading'}
       </text>
       <text y={7} className={classes.big}>
         {crank ? (side.length ? `${figure}°` : 'TDC') : '–'}

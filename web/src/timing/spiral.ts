@@ -25,6 +25,12 @@ export function spiralPath(fromDeg: number, toDeg: number, clockwise: boolean, o
   return line(degrees) ?? '';
 }
 
+/** As `spiralPath`; a piece that runs over the cycle's end is drawn in two. */
+export function roundPath(fromDeg: number, toDeg: number, clockwise: boolean, outside = 0): string {
+  if (toDeg >= fromDeg) return spiralPath(fromDeg, toDeg, clockwise, outside);
+  return spiralPath(fromDeg, 720, clockwise, outside) + spiralPath(0, toDeg, clockwise, outside);
+}
+
 /** Where a crank angle stands at a radius, TDC on top. */
 export function placeAt(crankDeg: number, radius: number, clockwise: boolean): { x: number; y: number } {
   const turned = radians(crankDeg, clockwise);

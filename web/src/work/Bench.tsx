@@ -8,7 +8,8 @@ import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { growsClockwise, type LengthUnit, say, type Voice } from '../app/saying';
-import { useLikings, usePerson } from '../app/session';
+import { useLikings } from '../app/session';
+import { useVoice } from '../app/voice';
 import { gaugesQuery } from '../shop/Gauges';
 import { Figures } from '../timing/Figures';
 import { WheelDrawing } from '../timing/WheelDrawing';
@@ -51,13 +52,6 @@ function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, und
   return picked ?? open ?? step?.questions.find((question) => question.status === 'open');
 }
 
-function useVoice(running: Voice['running']): Voice {
-  const { person, units } = usePerson();
-  const factor = units[person.length_unit];
-  if (!factor) throw new Error(`The server sent no factor for ${person.length_unit}`);
-  return { unit: person.length_unit, factor, seenFrom: person.seen_from, running };
-}
-
 function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const { engine, state } = bench;
   const voice = useVoice(engine.running_direction);
@@ -68,7 +62,14 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
   const question = chooseQuestion(state, chosen, waiting);
   const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
-  const commonKeys = useBenchKeys({ state, question, setChosen, voice, openNote: () => setNoting(true) });
+  const commonKeys = useBenchKeys({
+    serial: engine.serial,
+    state,
+    question,
+    setChosen,
+    voice,
+    openNote: () => setNoting(true),
+  });
   const actions: KeyAction[] = engine.may_record
     ? [...commonKeys, { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) }]
     : commonKeys.filter((action) => action.label !== 'note');
@@ -147,6 +148,7 @@ function inputHints(question: Schemas['Question'] | undefined): KeyAction[] {
 }
 
 interface BenchKeysInput {
+  serial: string;
   state: Schemas['BenchState'];
   question: Schemas['Question'] | undefined;
   setChosen: (key: string | null) => void;
@@ -154,7 +156,7 @@ interface BenchKeysInput {
   openNote: () => void;
 }
 
-function useBenchKeys({ state, question, setChosen, voice, openNote }: BenchKeysInput): KeyAction[] {
+function useBenchKeys({ serial, state, question, setChosen, voice, openNote }: BenchKeysInput): KeyAction[] {
   const like = useLikings();
   const navigate = useNavigate();
   const step = state.steps.find((one) => one.status === 'now');
@@ -170,6 +172,7 @@ function useBenchKeys({ state, question, setChosen, voice, openNote }: BenchKeys
     { keys: ['f'], label: 'front / flywheel', run: () => like({ seen_from: otherSide }) },
     { keys: ['l'], label: 'mm / inch', run: () => like({ length_unit: NEXT_UNIT[voice.unit] }) },
     { keys: ['m'], label: 'note', quiet: true, run: openNote },
+    { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },
     { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];
 }

@@ -1,10 +1,10 @@
 /** Puts an engine on a stand. */
 import { Button, Modal, NativeSelect, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import type { FormEvent } from 'react';
 import { ApiProblem } from '../api/client';
-import { familiesQuery } from '../engine/Families';
+import { familiesQuery } from '../engine/api';
 import { usePutOnStand } from './api';
 import { useDraft } from './draft';
 import classes from './NewEngine.module.css';
@@ -24,13 +24,16 @@ export function NewEngine({ opened, onClose, taken }: NewEngineProps) {
   const navigate = useNavigate();
   const free = Array.from({ length: 12 }, (_, n) => n + 1).filter((stand) => !taken.includes(stand));
   const family = draft.family || families.data?.[0]?.code || '';
+  const queries = useQueryClient();
   const wrong = (field: string) =>
     put.error instanceof ApiProblem && put.error.field.endsWith(field) ? put.error.message : undefined;
-  const submit = (event: FormEvent) => {
+  const submit = async (event: FormEvent) => {
     event.preventDefault();
+    // Enter may come before the families are there; the first of them is what the list would have shown
+    const [first] = await queries.ensureQueryData(familiesQuery).catch(() => []);
     const body = {
       serial: draft.serial.trim(),
-      family,
+      family: family || first?.code || '',
       purpose: draft.purpose.trim(),
       stand: draft.stand ? Number(draft.stand) : null,
       promised: draft.promised || null,

@@ -132,5 +132,7 @@ def _meshes(stage: GearStage, at: int, wheels: dict[str, Wheel], shafts: dict[st
                 f"with module {stage.module_mm:g} it must be {right_mm:.2f} mm."
             )
             yield Fault(path=f"drive.stages.{at}.meshes.{n}", sentence=sentence)
-        if mesh.backlash_mm and not 0 <= mesh.backlash_mm[0] <= mesh.backlash_mm[1]:
-            yield Fault(path=f"drive.stages.{at}.meshes.{n}.backlash_mm", sentence="Give backlash as least and most, both 0 or more.")
+        if mesh.least_backlash_mm is not None and mesh.most_backlash_mm is not None and mesh.least_backlash_mm > mesh.most_backlash_mm:
+            yield Fault(
+                path=f"drive.stages.{at}.meshes.{n}.most_backlash_mm", sentence="The most backlash is less than the least; swap them."
+            )

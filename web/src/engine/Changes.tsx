@@ -1,0 +1,14 @@
+/** Changes between two documents, one sentence each. */
+import type { Schemas } from '../api/client';
+import classes from './Revisions.module.css';
+
+export function Changes({ changes }: { changes: Schemas['Change'][] }) {
+  if (changes.length === 0) return <p>Nothing differs.</p>;
+  return (
+    <ul className={classes.changes}>
+      {changes.map((change) => (
+        <li key={`${change.path} ${change.sentence}`}>{change.sentence}</li>
+      ))}
+    </ul>
+  );
+}

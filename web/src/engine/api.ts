@@ -1,0 +1,62 @@
+/** Reads and changes of families; the one place that knows their cache keys. */
+import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { client, type Schemas, unwrap } from '../api/client';
+
+export const familiesQuery = queryOptions({
+  queryKey: ['families'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/families', { signal })),
+});
+
+export const familyQuery = (code: string) =>
+  queryOptions({
+    queryKey: ['families', code],
+    queryFn: async ({ signal }) =>
+      unwrap(await client.GET('/api/families/{code}', { params: { path: { code } }, signal })),
+  });
+
+export const differenceQuery = (code: string, before: number, after: number) =>
+  queryOptions({
+    queryKey: ['families', code, 'difference', before, after],
+    enabled: before > 0 && after > 0 && before !== after,
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.GET('/api/families/{code}/difference', {
+          params: { path: { code }, query: { before, after } },
+          signal,
+        }),
+      ),
+  });
+
+/** What a document's text would become; nothing is kept. */
+export const checkQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['document-check', text],
+    enabled: text.trim() !== '',
+    queryFn: async ({ signal }) => unwrap(await client.POST('/api/families/check', { body: { text }, signal })),
+  });
+
+export const liftTableQuery = (text: string, choices: Partial<Schemas['LiftTableChoices']>) =>
+  queryOptions({
+    queryKey: ['lift-table', text, choices],
+    enabled: text.trim() !== '',
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.POST('/api/families/lift-table', {
+          body: { text, choices: { id: 'measured-lobe', base_circle_mm: 0, ...choices } },
+          signal,
+        }),
+      ),
+  });
+
+export function useImport() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas['ImportIn']) => unwrap(await client.POST('/api/families', { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['families'] }),
+  });
+}
+
+/** Where a revision's document can be fetched as a file. */
+export function documentHref(code: string, number: number): string {
+  return `/api/families/${encodeURIComponent(code)}/revisions/${number}/document.json`;
+}

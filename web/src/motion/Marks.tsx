@@ -1,0 +1,44 @@
+/** Marks, keys and dowels: now, at the timing position, one turn later. What decides is told apart from what only guides. */
+import type { Schemas } from '../api/client';
+import { type SeenFrom, sayClock } from '../app/saying';
+import classes from './Marks.module.css';
+
+export function Marks({ stand, seenFrom }: { stand: Schemas['Stand'] | undefined; seenFrom: SeenFrom }) {
+  if (!stand) return <p className={classes.empty}>Working out where the marks stand</p>;
+  if (stand.marks.length === 0) return <p className={classes.empty}>The document names no marks.</p>;
+  return (
+    <div className={classes.scroll}>
+      <table className={classes.marks}>
+        <thead>
+          <tr>
+            <th>Mark</th>
+            <th>now</th>
+            <th>at timing</th>
+            <th>a turn later</th>
+          </tr>
+        </thead>
+        <tbody>
+          {stand.marks.map((mark) => (
+            <tr key={mark.id} data-met={mark.met}>
+              <td>
+                {mark.name}
+                <small>{about(mark)}</small>
+              </td>
+              <td>
+                <b>{sayClock(mark.now_deg, seenFrom)}</b>
+                {mark.met && <small>in place</small>}
+              </td>
+              <td>{sayClock(mark.timing_deg, seenFrom)}</td>
+              <td>{sayClock(mark.turn_later_deg, seenFrom)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function about(mark: Schemas['MarkStands']): string {
+  if (mark.kind !== 'mark') return mark.kind;
+  return `${mark.decides ? 'decides' : 'guides'}${mark.meets ? ` · meets ${mark.meets}` : ''}`;
+}

@@ -1,0 +1,147 @@
+/** One cylinder in section, bore upright and to scale: crank pin, rod, piston, valves. */
+import { useCallback, useRef } from 'react';
+import type { Schemas } from '../api/client';
+import type { SeenFrom } from '../app/saying';
+import classes from './Section.module.css';
+import { between, evenly, type Turning, useAngle } from './turning';
+
+const UM = 1000;
+const CROWN = 0.42; // of the bore, from piston pin to crown; drawn so in every engine
+const SKIRT = 0.3;
+
+export interface SectionProps {
+  cylinder: Schemas['CylinderFrames'];
+  turning: Turning;
+  seenFrom: SeenFrom;
+}
+
+export function Section({ cylinder, turning, seenFrom }: SectionProps) {
+  const { section } = cylinder;
+  const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX } = section;
+  const pin = useRef<SVGCircleElement>(null);
+  const web = useRef<SVGLineElement>(null);
+  const rod = useRef<SVGLineElement>(null);
+  const piston = useRef<SVGGElement>(null);
+  const valves = useRef(new Map<number, SVGGElement>());
+  useAngle(
+    turning,
+    useCallback(
+      (deg: number) => {
+        const turned = (evenly(section.crank_pin, deg) * Math.PI) / 180;
+        const [x, y] = [reach * Math.sin(turned), -reach * Math.cos(turned)];
+        const pinY = -(top - between(cylinder.drop_um, deg) / UM);
+        place(pin.current, { cx: x, cy: y });
+        place(web.current, { x2: x, y2: y });
+        place(rod.current, { x1: x, y1: y, x2: pinX, y2: pinY });
+        piston.current?.setAttribute('transform', `translate(0 ${pinY.toFixed(3)})`);
+        for (const [n, node] of valves.current) {
+          const frames = cylinder.valves.find((valve) => valve.valve === section.heads[n]?.valve);
+          const lift = frames ? between(frames.lift_um, deg) / UM : 0;
+          node.setAttribute('transform', `translate(0 ${lift.toFixed(3)})`);
+        }
+      },
+      [cylinder, section, reach, top, pinX],
+    ),
+  );
+  const deck = -(top + bore * CROWN);
+  const head = bore * 0.75;
+  const side = seenFrom === 'front' ? 1 : -1;
+  const half = Math.max(bore, reach * 2.2) / 2 + bore * 0.14;
+  return (
+    <svg
+      className={classes.section}
+      viewBox={`${-half} ${deck - head} ${2 * half} ${-deck + head + reach * 1.35}`}
+      style={{ fontSize: bore / 9 }}
+      role="img"
+      aria-label={`Cylinder ${cylinder.cylinder} in section`}
+    >
+      <g transform={`scale(${side} 1)`}>
+        <path d={roofPath(section, deck)} className={classes.bore} />
+        {section.heads.map((valve, n) => {
+          const at = headPlace(section, n);
+          return (
+            <g
+              key={valve.valve}
+              transform={`translate(${at.x} ${deck - at.up}) rotate(${valve.angle_deg})`}
+              data-valve={valve.valve}
+            >
+              <g
+                ref={(node) => {
+                  if (node) valves.current.set(n, node);
+                  else valves.current.delete(n);
+                }}
+              >
+                <path d={valvePath(valve.head_mm / 2, bore)} className={classes.valve} />
+              </g>
+            </g>
+          );
+        })}
+        <circle r={reach} className={classes.path} />
+        <line ref={web} className={classes.web} />
+        <g ref={piston}>
+          <rect
+            x={-bore / 2 + 0.6}
+            y={-bore * CROWN}
+            width={bore - 1.2}
+            height={bore * (CROWN + SKIRT)}
+            className={classes.piston}
+          />
+          {[0.1, 0.18].map((at) => (
+            <line
+              key={at}
+              x1={-bore / 2}
+              x2={bore / 2}
+              y1={-bore * (CROWN - at)}
+              y2={-bore * (CROWN - at)}
+              className={classes.ring}
+            />
+          ))}
+          <circle cx={pinX} r={bore * 0.085} className={classes.pin} />
+        </g>
+        <line ref={rod} className={classes.rod} />
+        <circle ref={pin} r={bore * 0.1} className={classes.pin} />
+        <circle r={bore * 0.06} className={classes.axis} />
+      </g>
+    </svg>
+  );
+}
+
+type SectionOf = Schemas['Section'];
+
+function slope(deg: number): number {
+  return Math.tan((Math.abs(deg) * Math.PI) / 180);
+}
+
+/** Where a valve's head sits in the roof. Valves in a row along the engine would hide each other: they are drawn side by side. */
+function headPlace(section: SectionOf, n: number): { x: number; up: number } {
+  const { heads, bore_mm: bore } = section;
+  const valve = heads[n];
+  if (!valve) return { x: 0, up: 0 };
+  const inRow = heads.length > 1 && heads.every((other) => other.across_mm === valve.across_mm);
+  const x = inRow ? (n - (heads.length - 1) / 2) * bore * 0.46 : valve.across_mm;
+  return { x, up: (bore / 2 - Math.abs(x)) * slope(valve.angle_deg) };
+}
+
+/** The bore's walls and a roof that follows the valves' faces. */
+function roofPath(section: SectionOf, deck: number): string {
+  const half = section.bore_mm / 2;
+  const [left, right] = [-1, 1].map((side) => {
+    const valve = section.heads.find((one) => Math.sign(one.angle_deg) === side);
+    return valve ? slope(valve.angle_deg) : 0;
+  });
+  const sum = (left ?? 0) + (right ?? 0);
+  const ridge = sum > 0 ? (half * ((right ?? 0) - (left ?? 0))) / sum : 0;
+  const foot = -section.throw_mm * 1.05;
+  return `M${-half} ${foot} V${deck} L${ridge} ${deck - (half + ridge) * (left ?? 0)} L${half} ${deck} V${foot}`;
+}
+
+function valvePath(half: number, bore: number): string {
+  const stem = bore * 0.035;
+  const edge = bore * 0.025;
+  const side = (way: number) => `${way * stem} ${-bore * 0.05} ${way * stem} ${-bore * 0.22}`;
+  return `M${-half} 0 H${half} V${-edge} Q${side(1)} V${-bore * 0.66} H${-stem} V${-bore * 0.22} Q${-stem} ${-bore * 0.05} ${-half} ${-edge} Z`;
+}
+
+function place(node: SVGElement | null, attributes: Record<string, number>): void {
+  for (const [name, value] of Object.entries(attributes)) node?.setAttribute(name, value.toFixed(3));
+}

@@ -1,0 +1,243 @@
+/** The twin: for every crank angle where pistons, valves, lobes and marks are, from either end. */
+import { SegmentedControl, TextInput, UnstyledButton } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useCallback, useId, useMemo, useRef, useState } from 'react';
+import type { Schemas } from '../api/client';
+import { KeyStrip } from '../app/KeyStrip';
+import type { KeyAction } from '../app/keys';
+import { Notice, Waiting } from '../app/Notice';
+import { say, type Voice } from '../app/saying';
+import { useLikings } from '../app/session';
+import { type Phasers, standQuery, type TwinOf, twinQuery } from './api';
+import { FrontDrawing } from './FrontDrawing';
+import { Marks } from './Marks';
+import { Section } from './Section';
+import { Strokes } from './Strokes';
+import classes from './Twin.module.css';
+import { inCycle, Turning, useAngle, useRestingAngle } from './turning';
+
+export interface TwinProps {
+  of: TwinOf;
+  voice: Voice;
+  /** Where it begins; the timing position when left out. */
+  start?: number | undefined;
+  keys?: KeyAction[];
+  /** What can be done about the angle it rests at. */
+  children?: (restingDeg: number) => ReactNode;
+}
+
+export function Twin(props: TwinProps) {
+  const [phasers, setPhasers] = useState<Phasers>('rest');
+  const { data, error, isPending, refetch } = useQuery(twinQuery(props.of, phasers));
+  if (isPending) return <Waiting what="Working out where everything is" />;
+  if (error)
+    return (
+      <Notice title="The twin cannot be shown" retry={() => refetch()}>
+        {error.message}
+      </Notice>
+    );
+  return <TwinScreen {...props} twin={data} phasers={phasers} onPhasers={setPhasers} />;
+}
+
+interface TwinScreenProps extends TwinProps {
+  twin: Schemas['TwinOut'];
+  phasers: Phasers;
+  onPhasers: (phasers: Phasers) => void;
+}
+
+function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPhasers }: TwinScreenProps) {
+  const { frames } = twin;
+  const turning = useMemo(() => new Turning(start ?? frames.home_deg), [start, frames.home_deg]);
+  const [chosen, setChosen] = useState(frames.reference_cylinder);
+  const cylinder = frames.cylinders.find((one) => one.cylinder === chosen);
+  const resting = useRestingAngle(turning);
+  const stand = useQuery(standQuery(of, resting, phasers)).data;
+  const like = useLikings();
+  const otherSide = voice.seenFrom === 'front' ? 'flywheel' : 'front';
+  const nextCylinder = (by: number) => {
+    const at = frames.cylinders.findIndex((one) => one.cylinder === chosen);
+    const next = frames.cylinders[(at + by + frames.cylinders.length) % frames.cylinders.length];
+    if (next) setChosen(next.cylinder);
+  };
+  return (
+    <>
+      <main className={classes.twin}>
+        <Sentence turning={turning} words={frames.words} voice={voice} />
+        <div className={classes.drawings}>
+          <figure className={classes.front}>
+            <FrontDrawing twin={twin} cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
+            <figcaption>
+              <i data-key="decides" /> decides <i data-key="guides" /> guides <i data-key="pointer" /> stands still{' '}
+              <i data-key="key" /> key or dowel <i data-key="tensioner" /> tensioner
+            </figcaption>
+          </figure>
+          {cylinder && (
+            <figure className={classes.section}>
+              <Section cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
+              <figcaption>
+                cylinder {chosen}, {cylinder.bank.toLowerCase()}
+              </figcaption>
+            </figure>
+          )}
+          <aside className={classes.marks}>
+            <Marks stand={stand} seenFrom={voice.seenFrom} />
+          </aside>
+        </div>
+        <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />
+        <Slider turning={turning} />
+        <div className={classes.controls}>
+          <AngleInput turning={turning} first={twin.first_cylinder} />
+          <div className={classes.buttons}>
+            {[-90, -10, -1, 1, 10, 90].map((by) => (
+              <UnstyledButton
+                key={by}
+                onClick={() => turning.turn(by)}
+                aria-label={`Turn ${by > 0 ? 'on' : 'back'} ${Math.abs(by)}°`}
+              >
+                {by > 0 ? `+${by}°` : `−${-by}°`}
+              </UnstyledButton>
+            ))}
+            <UnstyledButton onClick={() => turning.turnTo(frames.home_deg)} title={frames.home_name}>
+              timing position
+            </UnstyledButton>
+          </div>
+          {twin.phasers && (
+            <SegmentedControl
+              aria-label="Phasers"
+              value={phasers}
+              onChange={(value) => onPhasers(value === 'rest' ? 'rest' : 'other stop')}
+              data={[
+                { value: 'rest', label: 'phasers at rest' },
+                { value: 'other stop', label: 'on the other stop' },
+              ]}
+            />
+          )}
+          {children?.(resting)}
+        </div>
+      </main>
+      <KeyStrip
+        actions={[
+          ...turnKeys(turning, frames.home_deg),
+          { keys: ['c'], label: 'next cylinder', shift: false, run: () => nextCylinder(1) },
+          { keys: ['f'], label: 'front / flywheel', run: () => like({ seen_from: otherSide }) },
+          ...keys,
+        ]}
+      />
+    </>
+  );
+}
+
+function turnKeys(turning: Turning, home: number): KeyAction[] {
+  const pair = (keys: [string, string], by: number, shown: string, shift?: boolean): KeyAction[] => [
+    {
+      keys: [keys[0]],
+      shown,
+      label: `${by}°`,
+      ...(shift === undefined ? {} : { shift }),
+      run: () => turning.turn(-by),
+    },
+    {
+      keys: [keys[1]],
+      shown,
+      label: `on ${by}°`,
+      quiet: true,
+      ...(shift === undefined ? {} : { shift }),
+      run: () => turning.turn(by),
+    },
+  ];
+  return [
+    ...pair(['ArrowLeft', 'ArrowRight'], 1, '← →', false),
+    ...pair(['ArrowLeft', 'ArrowRight'], 10, 'Shift ← →', true),
+    ...pair(['PageUp', 'PageDown'], 90, 'Page'),
+    { keys: ['Home'], label: 'timing position', run: () => turning.turnTo(home) },
+  ];
+}
+
+/** The big sentence: where the crank stands and where the marks are. */
+function Sentence({ turning, words, voice }: { turning: Turning; words: string[]; voice: Voice }) {
+  const line = useRef<HTMLHeadingElement>(null);
+  const begun = say(words[Math.round(turning.aim) % words.length] ?? '', voice);
+  useAngle(
+    turning,
+    useCallback(
+      (deg: number) => {
+        const text = say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice);
+        if (line.current && line.current.textContent !== text) line.current.textContent = text;
+      },
+      [words, voice],
+    ),
+  );
+  return (
+    <h1 ref={line} className={classes.sentence}>
+      {begun}
+    </h1>
+  );
+}
+
+function Slider({ turning }: { turning: Turning }) {
+  const input = useRef<HTMLInputElement>(null);
+  useAngle(
+    turning,
+    useCallback((deg: number) => {
+      if (input.current && document.activeElement !== input.current)
+        input.current.value = String(Math.round(inCycle(deg)));
+    }, []),
+  );
+  return (
+    <input
+      ref={input}
+      type="range"
+      min={0}
+      max={720}
+      step={1}
+      defaultValue={turning.aim}
+      aria-label="Crank angle"
+      data-figure
+      className={classes.slider}
+      onInput={(event) => turning.jumpTo(Number(event.currentTarget.value))}
+      onPointerUp={(event) => event.currentTarget.blur()}
+    />
+  );
+}
+
+/** An angle to turn to; what is typed stays until it is one. */
+function AngleInput({ turning, first }: { turning: Turning; first: number }) {
+  const [typed, setTyped] = useState('');
+  const [wrong, setWrong] = useState('');
+  const help = useId();
+  const resting = useRestingAngle(turning);
+  const go = () => {
+    const deg = Number(typed.trim().replace(',', '.'));
+    if (typed.trim() === '' || !Number.isFinite(deg))
+      return setWrong(`“${typed}” is no angle; type degrees, such as 330.`);
+    turning.turnTo(deg);
+    setTyped('');
+    setWrong('');
+  };
+  return (
+    <form
+      className={classes.angle}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (typed) go();
+      }}
+    >
+      <TextInput
+        aria-label="Turn to"
+        aria-describedby={help}
+        inputMode="decimal"
+        autoFocus
+        autoComplete="off"
+        data-figure
+        placeholder={`${resting}°`}
+        value={typed}
+        error={wrong}
+        onChange={(event) => {
+          setTyped(event.currentTarget.value.replace(/[a-z°]/gi, ''));
+          setWrong('');
+        }}
+      />
+      <span id={help}>after firing TDC of cylinder {first}</span>
+    </form>
+  );
+}

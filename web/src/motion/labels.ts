@@ -1,0 +1,77 @@
+/** Where the names of wheels go on the drawing: inside a large wheel, else below, above or beside it, clear of what is there. */
+import type { Schemas } from '../api/client';
+
+type Wheel = Schemas['DrawnWheel'];
+
+export interface Label {
+  id: string;
+  text: string;
+  x: number;
+  /** Downwards, as on screen. */
+  y: number;
+}
+
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+const LETTER = 0.5;
+
+function overlap(a: Box, b: Box): number {
+  const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+  const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+  return wide > 0 && high > 0 ? wide * high : 0;
+}
+
+function around(x: number, y: number, halfWide: number, halfHigh: number): Box {
+  return { left: x - halfWide, right: x + halfWide, top: y - halfHigh, bottom: y + halfHigh };
+}
+
+/** Rows on one shaft lie on each other; the largest is named. */
+function named(wheels: Wheel[]): Wheel[] {
+  return wheels.filter((wheel, n) =>
+    wheels.every(
+      (other, at) =>
+        other.shaft !== wheel.shaft ||
+        other.radius_mm < wheel.radius_mm ||
+        (other.radius_mm === wheel.radius_mm && at >= n),
+    ),
+  );
+}
+
+/** Places names one after another, each where it covers least of what is drawn already; `size` is the letters' height. */
+export function placeLabels({ wheels, box: drawn, pointers }: Schemas['DriveDrawing'], size: number): Label[] {
+  const shown = named(wheels);
+  const taken = shown.map((wheel) => around(wheel.x_mm, -wheel.y_mm, wheel.radius_mm * 0.9, wheel.radius_mm * 0.9));
+  taken.push(...pointers.map((pointer) => around(pointer.x_mm, -pointer.y_mm, size * 0.5, size * 0.7)));
+  const labels: Label[] = [];
+  for (const [n, wheel] of shown.entries()) {
+    const half = (wheel.name.length * size * LETTER) / 2;
+    const r = wheel.radius_mm;
+    const [x, y] = [wheel.x_mm, -wheel.y_mm];
+    const inside = half < r * 0.8 ? [{ x, y: y + r * 0.6 }] : [];
+    const outside = [
+      { x, y: y + r + size },
+      { x, y: y - r - size },
+      { x: x + r + half + size * 0.4, y },
+      { x: x - r - half - size * 0.4, y },
+    ];
+    const cost = (at: { x: number; y: number }) => {
+      const box = around(at.x, at.y, half, size * 0.6);
+      const off =
+        Math.max(0, drawn.left_mm - box.left) +
+        Math.max(0, box.right - drawn.right_mm) +
+        Math.max(0, -drawn.top_mm - box.top) +
+        Math.max(0, box.bottom + drawn.bottom_mm);
+      const own = inside.length > 0 ? n : -1;
+      return off * size * 4 + taken.reduce((sum, other, m) => sum + (m === own ? 0 : overlap(box, other)), 0);
+    };
+    const best = [...inside, ...outside].reduce((a, b) => (cost(b) < cost(a) - 1e-6 ? b : a));
+    taken.push(around(best.x, best.y, half, size * 0.6));
+    labels.push({ id: wheel.id, text: wheel.name, ...best });
+  }
+  return labels;
+}
