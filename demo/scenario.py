@@ -1,4 +1,4 @@
-"""Loads the demo: people, gauges, the Quern 4 and five engines at different places of the work.
+"""Loads the demo: people, gauges, seven families, and engines at different places of the work.
 
 Everything goes through the same door as a real entry. Only the clock is set back, so that the ledger reads like days of work.
 """
@@ -85,16 +85,15 @@ def load() -> None:
         add_person(**person)
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
-    for file in sorted(FAMILIES.glob("*.json")):
-        add_revision(json.loads(file.read_text("utf-8")), by=lead)
+    documents = {file.stem: json.loads(file.read_text("utf-8")) for file in sorted(FAMILIES.glob("*.json"))}
+    for document in documents.values():
+        add_revision(document, by=lead, remark="first taken in")
 
     today = timezone.localdate()
     morning = timezone.now().replace(hour=7, minute=12, second=8, microsecond=0) - timedelta(days=1)
 
-    def bench(serial: str, purpose: str, stand: int, days: int, begun: timedelta) -> Bench:
-        engine = put_on_stand(
-            serial=serial, family="quern-4", purpose=purpose, stand=stand, promised=today + timedelta(days=days), by=builder
-        )
+    def bench(serial: str, purpose: str, stand: int, days: int, begun: timedelta, *, family: str = "quern-4") -> Bench:
+        engine = put_on_stand(serial=serial, family=family, purpose=purpose, stand=stand, promised=today + timedelta(days=days), by=builder)
         return Bench(engine, builder, morning + begun)
 
     finished = bench("Q4-0169", "village fire pump", 1, -1, timedelta(hours=-22))
@@ -122,6 +121,19 @@ def load() -> None:
     found.find_tdc("36.5", "38")
 
     bench("Q4-0173", "vineyard tractor", 5, 9, timedelta(hours=6))
+
+    pump = bench("C6-0031", "village fire pump", 6, 6, timedelta(hours=2), family="corrie-v6")
+    pump.find_tdc("40", "41")
+    pump.enter(kind="turn", to="150")
+    railcar = bench("D6-0012", "railcar", 7, 14, timedelta(hours=4), family="garth-d6")
+    railcar.decide("setup", **WHEEL)
+    railcar.enter(kind="turn", to="0")
+    bench("F4-0044", "railcar generator", 8, 12, timedelta(hours=6), family="tarn-f4")
+
+    warmer = documents["wick-1"]
+    warmer["lash"][1]["most_mm"] = 0.13
+    warmer["camshafts"][0]["lobes"][1]["lash_mm"] = 0.11
+    add_revision(warmer, by=lead, remark="exhaust lash wider after the dry summer")
 
 
 if __name__ == "__main__":

@@ -13,7 +13,9 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.reading import read_document
 from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
 
-QUERN_4 = Path(__file__).parent.parent / "demo" / "families" / "quern-4.json"
+FAMILIES = Path(__file__).parent.parent / "demo" / "families"
+QUERN_4 = FAMILIES / "quern-4.json"
+CODES = ("corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", "teasel-4", "wick-1")
 BODY = TypeAdapter(EntryBody)
 WHEEL = Gauge(id="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
 DIAL = Gauge(id="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
@@ -33,6 +35,16 @@ def quern_4_copy() -> dict:
 @cache
 def quern_4() -> EngineDocument:
     return read_document(json.loads(quern_4_data()))
+
+
+def family_copy(code: str) -> dict:
+    """Plain data of one of the shipped families, that a test may spoil."""
+    return json.loads((FAMILIES / f"{code}.json").read_text("utf-8"))
+
+
+@cache
+def family(code: str) -> EngineDocument:
+    return read_document(family_copy(code))
 
 
 def decision(subject: str, **rest) -> dict:

@@ -10,6 +10,7 @@ from tools.share import say_share
 BIN = VENV / "bin"
 SCHEMA = WEB / "src" / "api" / "openapi.json"
 TYPES = WEB / "src" / "api" / "schema.d.ts"
+ENGINE_SCHEMA = ROOT / "docs" / "formats" / "gurvo-engine.schema.json"
 
 
 def test(labels: list[str]) -> int:
@@ -20,7 +21,7 @@ def test(labels: list[str]) -> int:
     return run(PYTHON, MANAGE, "test", "--noinput", "--top-level-directory", ROOT, *(labels or ["tests"]), env=env)
 
 
-def _export(schema: Path, types: Path) -> None:
+def _export(schema: Path, types: Path, engine_schema: Path) -> None:
     env = python_env("test")
     must(
         "Exporting the API document",
@@ -37,23 +38,25 @@ def _export(schema: Path, types: Path) -> None:
         env=env,
     )
     must("Making the web's types", "npx", "openapi-typescript", schema, "--output", types, cwd=WEB)
+    must("Writing the engine document's schema", PYTHON, "-m", "tools.schema", engine_schema, env=env)
 
 
 def make_types() -> int:
-    """Make the API document and the web's types anew."""
+    """Make the API document, the web's types and the engine document's JSON Schema anew."""
     ensure_python()
     ensure_node()
-    _export(SCHEMA, TYPES)
+    _export(SCHEMA, TYPES, ENGINE_SCHEMA)
     return 0
 
 
 def _types_are_current() -> int:
     with tempfile.TemporaryDirectory() as folder:
-        schema, types = Path(folder) / "openapi.json", Path(folder) / "schema.d.ts"
-        _export(schema, types)
-        stale = [made.name for made, kept in ((schema, SCHEMA), (types, TYPES)) if made.read_text() != kept.read_text()]
+        kept = (SCHEMA, TYPES, ENGINE_SCHEMA)
+        made = tuple(Path(folder) / file.name for file in kept)
+        _export(*made)
+        stale = [new.name for new, old in zip(made, kept, strict=True) if not old.exists() or new.read_text() != old.read_text()]
     if stale:
-        print(f"{' and '.join(stale)} do not fit the API any more: run ./gurvo types and commit what it makes.")
+        print(f"{' and '.join(stale)} no longer fit the code: run ./gurvo types and commit what it makes.")
     return 1 if stale else 0
 
 

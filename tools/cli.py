@@ -19,7 +19,7 @@ def _parser() -> argparse.ArgumentParser:
     test = commands.add_parser("test", help="run every test")
     test.add_argument("labels", nargs="*", help="only these, such as tests.core")
     commands.add_parser("lint", help="ruff, mypy, Biome, tsc, generated files")
-    commands.add_parser("types", help="make the API document and the web's types anew")
+    commands.add_parser("types", help="make the API document, the web's types and the engine schema anew")
     commands.add_parser("lock", help="resolve requirements.in to exact versions")
     commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")

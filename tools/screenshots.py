@@ -1,5 +1,6 @@
 """Makes docs/screenshots anew from the demo data: every main view, light and dark, wide and narrow, and a page of the record."""
 
+import json
 import subprocess
 import sys
 import tempfile
@@ -28,6 +29,10 @@ VIEWS: tuple[View, ...] = (
     ("bench-tablet", "della", "/bench/Q4-0171", TABLET, "light"),
     ("bench-phone", "della", "/bench/Q4-0171", PHONE, "light"),
     ("family", "della", "/families/quern-4", WIDE, "light"),
+    ("twin-v6", "della", "/families/corrie-v6/twin", WIDE, "light"),
+    ("twin-flat-dark", "della", "/families/tarn-f4/twin", WIDE, "dark"),
+    ("bench-twin", "della", "/bench/C6-0031/twin", WIDE, "light"),
+    ("import", "oren", "/import", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
 )
 
@@ -65,9 +70,22 @@ def _take(browser: Browser, address: str, view: View) -> None:
     page.get_by_label("Name").wait_for()
     if who:
         _sign_in(page, who)
+    if path == "/import":
+        page.get_by_label("Document", exact=True).fill(_spoilt_document())
+        page.get_by_text("Cannot be taken in.").wait_for()
     page.wait_for_load_state("networkidle")
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
+
+
+def _spoilt_document() -> str:
+    """A family's document with a few slips, as somebody might type it."""
+    data = json.loads((ROOT / "demo" / "families" / "wick-1.json").read_text("utf-8"))
+    data["drive"]["wheels"][1]["teeth"] = 33
+    data["drive"]["marks"][1]["clock_deg"] = 240
+    data["lash"][0]["most_mm"] = 0.01
+    data["camshafts"][0]["lobes"][0]["profile"] = "in-lob"
+    return json.dumps(data, indent=1)
 
 
 def _sign_in(page: Page, who: str) -> None:

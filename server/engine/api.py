@@ -13,7 +13,8 @@ from config.schemas import Problem, refusals
 from engine import services
 from engine.bridge import document_of, places_of, stand_of, twin_json
 from engine.models import Family, Revision
-from engine.schemas import Checked, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, Phasers, RevisionRow, TwinOut
+from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
+from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.motion import Stand
@@ -76,8 +77,8 @@ def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut
     return Status(201, _family_out(request, revision))
 
 
-@router.post("/check", response={200: Checked, **refusals(401, 413, 422)}, operation_id="family_check", summary="Check a document")
-def check(request: HttpRequest, payload: DocumentText) -> Checked:
+@router.post("/check", response={200: CheckedOut, **refusals(401, 413, 422)}, operation_id="family_check", summary="Check a document")
+def check(request: HttpRequest, payload: DocumentText) -> services.Checked:
     """Say every fault of a document, or what it would change; nothing is kept."""
     return services.check_text(payload.text)
 
@@ -125,7 +126,7 @@ def compare(request: HttpRequest, code: str, before: QueryEx[int, P(ge=1)], afte
 
 
 @router.get(
-    "/{code}/revisions/{int:number}/twin", response={200: TwinOut, **refusals(401, 404, 422)}, operation_id="twin_look", summary="The twin"
+    "/{code}/revisions/{int:number}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="twin_look", summary="The twin"
 )
 def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the frames of a whole cycle and the drawing of the front."""

@@ -4,10 +4,9 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from engine.models import Revision
-from engine.schemas import Phasers, TwinOut
-from gurvo_core.drive import draw_drive
+from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
-from gurvo_core.motion import CamPlace, Stand, stand_at, twin_frames
+from gurvo_core.motion import CamPlace, Stand, stand_at
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
@@ -20,24 +19,14 @@ def document_of(revision_id: int) -> EngineDocument:
 
 
 def places_of(document: EngineDocument, measured: Mapping[str, CamPlace], phasers: Phasers) -> Places:
-    """Return where the camshafts stand: as measured, with the phasers at rest or on their other stop."""
-    places = {}
-    for cam in document.camshafts:
-        off_deg = cam.phaser.travel_deg if cam.phaser and phasers == "other stop" else 0.0
-        advance_deg = measured[cam.id].advance_deg if cam.id in measured else 0.0
-        places[cam.id] = CamPlace(advance_deg=advance_deg, phaser_off_deg=off_deg)
-    return frozenset(places.items())
+    """Return where the camshafts stand, ready to be kept by."""
+    return frozenset(places_with_phasers(document, measured, phasers).items())
 
 
 @lru_cache(maxsize=64)
 def twin_json(revision_id: int, places: Places) -> str:
     """Return the twin of a revision as it is sent."""
-    document = document_of(revision_id)
-    has_phasers = any(cam.phaser for cam in document.camshafts)
-    first = document.firing_order[0]
-    return TwinOut(
-        frames=twin_frames(document, dict(places)), drawing=draw_drive(document), phasers=has_phasers, first_cylinder=first
-    ).model_dump_json()
+    return show_twin(document_of(revision_id), dict(places)).model_dump_json()
 
 
 def stand_of(revision_id: int, crank_deg: float, places: Places) -> Stand:

@@ -1,21 +1,17 @@
 """What the families' API takes and gives."""
 
 from datetime import datetime
-from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
 from config.schemas import InSchema
-from gurvo_core.drive import DriveDrawing
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.difference import Change
 from gurvo_core.engine.lift_table import LiftTableChoices
 from gurvo_core.errors import Fault
-from gurvo_core.motion import TwinFrames
 from gurvo_core.motion.lobe import LobeCurve
 
-Phasers = Literal["rest", "other stop"]
 LONGEST_DOCUMENT = 900_000  # characters
 
 
@@ -65,7 +61,7 @@ class ImportIn(DocumentText):
     remark: str = Field(default="", max_length=300)
 
 
-class Checked(Schema):
+class CheckedOut(Schema):
     """What a document's text would become: its faults, or the revision it would be and what would change."""
 
     faults: list[Fault]
@@ -81,12 +77,3 @@ class LiftTableIn(InSchema):
 
     text: str = Field(max_length=LONGEST_DOCUMENT)
     choices: LiftTableChoices = LiftTableChoices()
-
-
-class TwinOut(Schema):
-    """The twin: frames of a cycle, and the drawing of the front they turn."""
-
-    frames: TwinFrames
-    drawing: DriveDrawing
-    phasers: bool
-    first_cylinder: int

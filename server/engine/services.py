@@ -1,16 +1,29 @@
 """Changes to families: a new revision, whole or not at all."""
 
+from dataclasses import dataclass, field
+
 from django.contrib.auth.models import User
 from django.db import transaction
 
 from engine.models import Family, Revision
-from engine.schemas import Checked
 from gurvo_core.engine import EngineDocument
-from gurvo_core.engine.difference import difference
-from gurvo_core.errors import DocumentError
+from gurvo_core.engine.difference import Change, difference
+from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.reading import read_document, read_text
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
+
+
+@dataclass(frozen=True, kw_only=True)
+class Checked:
+    """What a document's text would become: its faults, or the revision it would be and what would change."""
+
+    faults: list[Fault]
+    family: str = ""
+    name: str = ""
+    layout: str = ""
+    revision: int | None = None
+    changes: list[Change] = field(default_factory=list)
 
 
 def check_text(text: str) -> Checked:
@@ -18,7 +31,7 @@ def check_text(text: str) -> Checked:
     try:
         document = read_document(read_text(text))
     except DocumentError as error:
-        return Checked(faults=error.faults, family="", name="", layout="", revision=None, changes=[])
+        return Checked(faults=error.faults)
     identity = document.identity
     newest = Revision.objects.filter(family=identity.family).newest_first().first()
     changes = difference(EngineDocument.model_validate(newest.document), document) if newest else []

@@ -9,7 +9,7 @@ from ninja.params import P, QueryEx
 
 from config.schemas import Problem, refusals
 from engine.bridge import Places, document_of, newest_number, places_of, stand_of, twin_json
-from engine.schemas import Phasers, TwinOut
+from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
 from gurvo_core.motion import Stand
 from gurvo_core.work import TapeLine, cam_places, present
@@ -136,7 +136,7 @@ def _places(engine: Engine, phasers: Phasers) -> Places:
     return places_of(document_of(engine.revision_id), cam_places(cams), phasers)
 
 
-@router.get("/{serial}/twin", response={200: TwinOut, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
+@router.get("/{serial}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
 def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the twin with the camshafts where they were measured."""
     engine = _engine(serial)

@@ -76,7 +76,7 @@ class FloorTests(BrowserCase):
         self.sign_in()
         self.page.get_by_role("link", name="Families").click()
         expect(self.page.get_by_text("inline 4, pushrods, single chain")).to_be_visible()
-        self.page.get_by_role("link", name="Quern 4").click()
+        self.page.get_by_role("link", name="Quern 4", exact=True).click()
         expect(self.page.get_by_text("1 - 3 - 4 - 2")).to_be_visible()
         expect(self.page.get_by_text("16° before TDC")).to_be_visible()
         expect(self.page.get_by_text("A6, A4, A2, S, R2, R4, R6")).to_be_visible()

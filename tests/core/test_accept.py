@@ -122,7 +122,7 @@ class AcceptTests(unittest.TestCase):
         ledger = found_tdc()
         reading = lift("intake", "opening", "16", "before TDC")
         self.refused(ledger, {**reading, "camshaft": "left-intake"}, "camshaft", "no camshaft left-intake; it has cam")
-        self.refused(ledger, {**reading, "cylinder": 3}, "cylinder", "set to cylinder 1")
+        self.refused(ledger, {**reading, "cylinder": 3}, "cylinder", "measured on cylinder 1")
         self.refused(ledger, {**reading, "cylinder": 9}, "cylinder", "no intake lobe")
 
     def test_lifts_the_lobe_never_has(self):

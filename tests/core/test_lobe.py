@@ -21,7 +21,7 @@ PROFILE = LiftProfile(
     id="harmonic", cam_deg=tuple(CAM_DEG), lobe_lift_mm=tuple(TOP_MM / 2 * (1 + np.cos(np.radians(180 * CAM_DEG / HALF_DEG))))
 )
 LOBE = Lobe(cylinder=1, valve="intake", profile="harmonic", nose_deg=108, lash_mm=0.2)
-SHAFT = Camshaft(id="c", name="c", rocker_ratio=1.5, lobes=(LOBE,))
+SHAFT = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "rocker", "clock_deg": 0, "ratio": 1.5},), lobes=(LOBE,))
 
 
 def passes_at(lobe_lift):
@@ -79,7 +79,7 @@ class CycleTests(unittest.TestCase):
         for row, cylinder in enumerate(frames.cylinders):
             fires = int(engine.firing_deg[cylinder])
             self.assertAlmostEqual(frames.drop_mm[row, fires], 0, places=9)
-            intake, exhaust = frames.valves.index(f"{cylinder} intake"), frames.valves.index(f"{cylinder} exhaust")
+            intake, exhaust = frames.valves.index(("cam", 2 * row)), frames.valves.index(("cam", 2 * row + 1))
             self.assertEqual(frames.lift_mm[[intake, exhaust], fires].tolist(), [0, 0])
             self.assertGreater(frames.lift_mm[intake, (fires + 468) % 720], 9)
             self.assertGreater(frames.lift_mm[exhaust, (fires + 250) % 720], 9)

@@ -12,7 +12,7 @@ ARROWS = {
     # each room of the server and what it may import of the others
     "config": {"config", "engine", "shop", "work"},
     "shop": {"config", "shop"},
-    "engine": {"config", "engine"},
+    "engine": {"config", "engine", "shop"},
     "work": {"config", "engine", "shop", "work"},
 }
 DOWN = {

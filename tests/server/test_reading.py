@@ -9,7 +9,7 @@ from uuid import UUID
 from django.test import Client
 from django.utils import timezone
 
-from gurvo_core.engine import read_document
+from gurvo_core.reading import read_document
 from gurvo_core.work import LedgerEntry, replay
 from tests.engines import lift
 from tests.server.cases import JSON, ShopCase

@@ -40,13 +40,13 @@ def pitch_radius_mm(stage: Stage, wheel: Wheel) -> float:
 
     Source
     ------
-    Definitions: chain p / (2 sin(pi/N)), ISO 606 from memory; belt N p / (2 pi); gear m N / 2.
+    Pitch circles in docs/sources.md: chain p / (2 sin(pi/N)); belt N p / (2 pi); gear m N / 2.
 
     Example
     -------
-    >>> gears = GearStage(kind="gears", id="g", name="g", module_mm=2.5, meshes=({"driver": "a", "driven": "b"},))
-    >>> pitch_radius_mm(gears, Wheel(id="a", shaft="crank", teeth=32))
-    40.0
+    >>> drive = quern_4().drive
+    >>> round(pitch_radius_mm(drive.stages[0], drive.wheels[0]), 3)
+    31.954
     """
     if wheel.teeth is None:
         return (wheel.diameter_mm or 0.0) / 2

@@ -8,7 +8,7 @@ from statistics import median
 from pydantic import BaseModel, ConfigDict
 
 NEIGHBOURS = 2
-LEAST_MM = 0.008  # a dial's step or so; less is no mis-reading
+LEAST_MM = 0.02  # two steps of a common dial; less is no mis-reading
 TIMES_USUAL = 6.0
 
 

@@ -672,10 +672,10 @@ export interface components {
             sentence: string;
         };
         /**
-         * Checked
+         * CheckedOut
          * @description What a document's text would become: its faults, or the revision it would be and what would change.
          */
-        Checked: {
+        CheckedOut: {
             /** Changes */
             changes: components["schemas"]["Change"][];
             /** Family */
@@ -2766,6 +2766,18 @@ export interface components {
             to: string;
         };
         /**
+         * Twin
+         * @description Frames and drawing; whether the engine has phasers, and the cylinder from whose firing TDC angles count.
+         */
+        Twin: {
+            drawing: components["schemas"]["DriveDrawing"];
+            /** First Cylinder */
+            first_cylinder: number;
+            frames: components["schemas"]["TwinFrames"];
+            /** Phasers */
+            phasers: boolean;
+        };
+        /**
          * TwinFrames
          * @description A whole cycle; every list has one value a frame.
          */
@@ -2786,18 +2798,6 @@ export interface components {
             step_deg: number;
             /** Words */
             words: string[];
-        };
-        /**
-         * TwinOut
-         * @description The twin: frames of a cycle, and the drawing of the front they turn.
-         */
-        TwinOut: {
-            drawing: components["schemas"]["DriveDrawing"];
-            /** First Cylinder */
-            first_cylinder: number;
-            frames: components["schemas"]["TwinFrames"];
-            /** Phasers */
-            phasers: boolean;
         };
         /**
          * Typed
@@ -3449,7 +3449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TwinOut"];
+                    "application/json": components["schemas"]["Twin"];
                 };
             };
             /** @description Unauthorized */
@@ -3598,7 +3598,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Checked"];
+                    "application/json": components["schemas"]["CheckedOut"];
                 };
             };
             /** @description Unauthorized */
@@ -3908,7 +3908,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TwinOut"];
+                    "application/json": components["schemas"]["Twin"];
                 };
             };
             /** @description Unauthorized */

@@ -39,7 +39,7 @@ export function Families() {
               <Table.Th>Fuel</Table.Th>
               <Table.Th>Revision</Table.Th>
               <Table.Th>Engines</Table.Th>
-              <Table.Th />
+              <Table.Td />
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>

@@ -78,7 +78,7 @@ export function FamilyPage({ code }: { code: string }) {
             </Part>
           )}
           {document.stages.length > 0 && (
-            <Part title="Stages of work">
+            <Part title="Stages of work" wide>
               <Facts facts={document.stages.map((one) => [one.title, one.steps.join(' · ')])} />
             </Part>
           )}
@@ -131,9 +131,15 @@ function driveFacts(document: Document): [string, string][] {
   return document.drive.stages.map((stage) => {
     if (stage.kind === 'gears') return [stage.name, `gears, module ${stage.module_mm}`];
     const what = stage.kind === 'chain' ? 'links' : 'teeth';
-    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name.toLowerCase()}` : '';
+    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
     return [stage.name, `${stage.count} ${what}, pitch ${stage.pitch_mm} mm${tensioner}`];
   });
+}
+
+/** A figure of the card; a negative one lies on the other side. */
+function event(deg: number, side: 'before' | 'after', centre: string): string {
+  const other = side === 'before' ? 'after' : 'before';
+  return `${Math.abs(deg)}° ${deg < 0 ? other : side} ${centre}`;
 }
 
 function CardTable({ document }: { document: Document }) {
@@ -156,12 +162,8 @@ function CardTable({ document }: { document: Document }) {
               {line.cylinder != null && ` of ${line.cylinder}`}
             </Table.Td>
             <Table.Td>{line.lift_mm.toFixed(2)} mm</Table.Td>
-            <Table.Td>
-              {line.opens_deg}° before {line.valve === 'intake' ? 'TDC' : 'BDC'}
-            </Table.Td>
-            <Table.Td>
-              {line.closes_deg}° after {line.valve === 'intake' ? 'BDC' : 'TDC'}
-            </Table.Td>
+            <Table.Td>{event(line.opens_deg, 'before', line.valve === 'intake' ? 'TDC' : 'BDC')}</Table.Td>
+            <Table.Td>{event(line.closes_deg, 'after', line.valve === 'intake' ? 'BDC' : 'TDC')}</Table.Td>
             <Table.Td>± {line.tolerance_deg}°</Table.Td>
           </Table.Tr>
         ))}

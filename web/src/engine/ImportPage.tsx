@@ -118,7 +118,7 @@ export function ImportPage() {
 
 interface VerdictProps {
   text: string;
-  check: Schemas['Checked'] | undefined;
+  check: Schemas['CheckedOut'] | undefined;
   error: Error | null;
 }
 

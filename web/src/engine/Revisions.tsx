@@ -38,7 +38,7 @@ export function Revisions() {
               <Table.Th>By</Table.Th>
               <Table.Th>Why</Table.Th>
               <Table.Th>Engines</Table.Th>
-              <Table.Th />
+              <Table.Td />
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>

@@ -18,13 +18,13 @@ export function FamilyTwin() {
   if (error) return <Notice title={`${code} cannot be shown`}>{error.message}</Notice>;
   return (
     <div className={classes.page}>
-      <p className={classes.path}>
+      <nav className={classes.path} aria-label="Where this is">
         <Link to="/families">Families</Link> ›{' '}
         <Link to="/families/$code" params={{ code }}>
           {data.name}
         </Link>{' '}
         › twin, revision {data.revision}
-      </p>
+      </nav>
       <Turned code={code} number={data.revision} running={data.document.running_direction} />
     </div>
   );

@@ -12,7 +12,7 @@ type Turned = Schemas['Sweep'];
 const STILL: Turned = { begin_deg: 0, end_deg: 0 };
 
 export interface FrontDrawingProps {
-  twin: Schemas['TwinOut'];
+  twin: Schemas['Twin'];
   cylinder: Schemas['CylinderFrames'] | undefined;
   turning: Turning;
   seenFrom: SeenFrom;
@@ -35,12 +35,13 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
     turning,
     useCallback((deg: number) => {
       for (const { node, turned } of turners.current.values())
-        node.setAttribute('transform', `rotate(${evenly(turned, deg).toFixed(3)})`);
+        node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
     }, []),
   );
   const side = seenFrom === 'front' ? 1 : -1;
   const [left, right] = side > 0 ? [box.left_mm, box.right_mm] : [-box.right_mm, -box.left_mm];
-  const size = Math.max(right - left, box.top_mm - box.bottom_mm) / 29;
+  // letters come out alike on a wide drawing and a tall one
+  const size = Math.max((right - left) / 42, (box.top_mm - box.bottom_mm) / 27);
   const turnOf = (shaft: string): Turned => twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
   return (
     <svg
@@ -53,7 +54,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
       <g transform={`scale(${side} 1)`}>
         {wheels.map((wheel) => (
           <g key={wheel.id} transform={`translate(${wheel.x_mm} ${-wheel.y_mm})`} data-kind={wheel.kind}>
-            <g ref={hold(wheel.id, turnOf(wheel.shaft))}>
+            <g ref={hold(wheel.id, turnOf(wheel.shaft))} className={classes.turns}>
               <WheelShape wheel={wheel} size={size} />
             </g>
           </g>
@@ -68,7 +69,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
             return (
               shaft && (
                 <g key={valve.valve} transform={`translate(${shaft.x_mm} ${-shaft.y_mm})`}>
-                  <g ref={hold(`lobe ${valve.valve}`, valve.nose_clock)}>
+                  <g ref={hold(`lobe ${valve.valve}`, valve.nose_clock)} className={classes.turns}>
                     <path d={lobePath(shaft.radius_mm * 0.3)} className={classes.lobe} data-valve={valve.valve} />
                   </g>
                 </g>

@@ -18,26 +18,26 @@ export interface SectionProps {
 export function Section({ cylinder, turning, seenFrom }: SectionProps) {
   const { section } = cylinder;
   const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX } = section;
-  const pin = useRef<SVGCircleElement>(null);
-  const web = useRef<SVGLineElement>(null);
-  const rod = useRef<SVGLineElement>(null);
+  const crank = useRef<SVGGElement>(null);
+  const rod = useRef<SVGGElement>(null);
   const piston = useRef<SVGGElement>(null);
   const valves = useRef(new Map<number, SVGGElement>());
   useAngle(
     turning,
     useCallback(
       (deg: number) => {
-        const turned = (evenly(section.crank_pin, deg) * Math.PI) / 180;
+        const turnedDeg = evenly(section.crank_pin, deg);
+        const turned = (turnedDeg * Math.PI) / 180;
         const [x, y] = [reach * Math.sin(turned), -reach * Math.cos(turned)];
         const pinY = -(top - between(cylinder.drop_um, deg) / UM);
-        place(pin.current, { cx: x, cy: y });
-        place(web.current, { x2: x, y2: y });
-        place(rod.current, { x1: x, y1: y, x2: pinX, y2: pinY });
-        piston.current?.setAttribute('transform', `translate(0 ${pinY.toFixed(3)})`);
+        const leaning = (Math.atan2(pinX - x, y - pinY) * 180) / Math.PI;
+        place(crank.current, 0, 0, turnedDeg);
+        place(rod.current, x, y, leaning);
+        place(piston.current, 0, pinY);
         for (const [n, node] of valves.current) {
           const frames = cylinder.valves.find((valve) => valve.valve === section.heads[n]?.valve);
           const lift = frames ? between(frames.lift_um, deg) / UM : 0;
-          node.setAttribute('transform', `translate(0 ${lift.toFixed(3)})`);
+          place(node, 0, lift);
         }
       },
       [cylinder, section, reach, top, pinX],
@@ -66,6 +66,7 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
               data-valve={valve.valve}
             >
               <g
+                className={classes.moves}
                 ref={(node) => {
                   if (node) valves.current.set(n, node);
                   else valves.current.delete(n);
@@ -77,8 +78,10 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
           );
         })}
         <circle r={reach} className={classes.path} />
-        <line ref={web} className={classes.web} />
-        <g ref={piston}>
+        <g ref={crank} className={classes.moves}>
+          <line y2={-reach} className={classes.web} />
+        </g>
+        <g ref={piston} className={classes.moves}>
           <rect
             x={-bore / 2 + 0.6}
             y={-bore * CROWN}
@@ -98,8 +101,10 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
           ))}
           <circle cx={pinX} r={bore * 0.085} className={classes.pin} />
         </g>
-        <line ref={rod} className={classes.rod} />
-        <circle ref={pin} r={bore * 0.1} className={classes.pin} />
+        <g ref={rod} className={classes.moves}>
+          <line y2={-section.rod_mm} className={classes.rod} />
+          <circle r={bore * 0.1} className={classes.pin} />
+        </g>
         <circle r={bore * 0.06} className={classes.axis} />
       </g>
     </svg>
@@ -142,6 +147,6 @@ function valvePath(half: number, bore: number): string {
   return `M${-half} 0 H${half} V${-edge} Q${side(1)} V${-bore * 0.66} H${-stem} V${-bore * 0.22} Q${-stem} ${-bore * 0.05} ${-half} ${-edge} Z`;
 }
 
-function place(node: SVGElement | null, attributes: Record<string, number>): void {
-  for (const [name, value] of Object.entries(attributes)) node?.setAttribute(name, value.toFixed(3));
+function place(node: SVGElement | null, x: number, y: number, deg = 0): void {
+  if (node) node.style.transform = `translate(${x.toFixed(3)}px, ${y.toFixed(3)}px) rotate(${deg.toFixed(3)}deg)`;
 }

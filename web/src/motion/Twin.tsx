@@ -16,6 +16,14 @@ import { Strokes } from './Strokes';
 import classes from './Twin.module.css';
 import { inCycle, Turning, useAngle, useRestingAngle } from './turning';
 
+const LEGEND = [
+  ['decides', 'decides'],
+  ['guides', 'guides'],
+  ['pointer', 'stands still'],
+  ['key', 'key or dowel'],
+  ['tensioner', 'tensioner'],
+] as const;
+
 export interface TwinProps {
   of: TwinOf;
   voice: Voice;
@@ -40,7 +48,7 @@ export function Twin(props: TwinProps) {
 }
 
 interface TwinScreenProps extends TwinProps {
-  twin: Schemas['TwinOut'];
+  twin: Schemas['Twin'];
   phasers: Phasers;
   onPhasers: (phasers: Phasers) => void;
 }
@@ -67,8 +75,11 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
           <figure className={classes.front}>
             <FrontDrawing twin={twin} cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
             <figcaption>
-              <i data-key="decides" /> decides <i data-key="guides" /> guides <i data-key="pointer" /> stands still{' '}
-              <i data-key="key" /> key or dowel <i data-key="tensioner" /> tensioner
+              {LEGEND.map(([key, words]) => (
+                <span key={key}>
+                  <i data-key={key} /> {words}{' '}
+                </span>
+              ))}
             </figcaption>
           </figure>
           {cylinder && (

@@ -15,7 +15,7 @@ export const twinQuery = (of: TwinOf, phasers: Phasers) =>
     queryKey: [...keyOf(of), phasers],
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: keepPreviousData,
-    queryFn: async ({ signal }): Promise<Schemas['TwinOut']> =>
+    queryFn: async ({ signal }): Promise<Schemas['Twin']> =>
       'serial' in of
         ? unwrap(
             await client.GET('/api/engines/{serial}/twin', {

@@ -35,7 +35,9 @@ export class Turning {
   watch(tell: (deg: number) => void): () => void {
     this.watchers.add(tell);
     tell(this.at);
-    return () => this.watchers.delete(tell);
+    return () => {
+      this.watchers.delete(tell);
+    };
   }
 
   turn(by: number): void {
@@ -87,7 +89,10 @@ export function useAngle(turning: Turning, apply: (deg: number) => void): void {
   latest.current = apply;
   useLayoutEffect(() => turning.watch((deg) => latest.current(deg)), [turning]);
   // what was drawn anew since, such as another cylinder, has to stand right as well
-  useLayoutEffect(() => turning.watch(apply)(), [turning, apply]);
+  useLayoutEffect(() => {
+    const stop = turning.watch(apply);
+    stop();
+  }, [turning, apply]);
 }
 
 /** The angle once it has come to rest for a moment, within the cycle, to a tenth. */

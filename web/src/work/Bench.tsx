@@ -76,7 +76,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   useDocumentTitle(`${engine.serial} · Gurvo`);
   return (
     <div className={classes.bench}>
-      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} />
+      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="twin" />
       <RunOfWork state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre}>
         <div>

@@ -1,21 +1,28 @@
 /** Which engine, from which side it is seen, and whether the crank may be turned: always on top. */
 import { UnstyledButton } from '@mantine/core';
 import { Link } from '@tanstack/react-router';
+import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { Mark } from '../app/Mark';
 import { SchemeButton } from '../app/Shell';
 import type { SeenFrom } from '../app/saying';
 import { useLikings } from '../app/session';
 import classes from './BenchHead.module.css';
+import { MoveDialog } from './MoveDialog';
 
 export interface BenchHeadProps {
   engine: Schemas['EngineHead'];
   permission: Schemas['Permission'];
   seenFrom: SeenFrom;
+  /** The engine's other screen, a fingertip away. */
+  other: 'bench' | 'twin';
 }
 
-export function BenchHead({ engine, permission, seenFrom }: BenchHeadProps) {
+export function BenchHead({ engine, permission, seenFrom, other }: BenchHeadProps) {
   const like = useLikings();
+  const [moving, setMoving] = useState(false);
+  const behind =
+    engine.newest_revision > engine.revision && `revision ${engine.revision}, newest ${engine.newest_revision}`;
   return (
     <header className={classes.head}>
       <Link to="/" className={classes.home} aria-label="Gurvo, to the Floor">
@@ -28,9 +35,23 @@ export function BenchHead({ engine, permission, seenFrom }: BenchHeadProps) {
           {engine.purpose && ` · ${engine.purpose}`}
           {engine.stand && ` · stand ${engine.stand}`}
         </span>
+        {behind && !engine.may_move && <span>{behind}</span>}
+        {behind && engine.may_move && (
+          <UnstyledButton className={classes.behind} onClick={() => setMoving(true)}>
+            {behind}
+          </UnstyledButton>
+        )}
+        {engine.may_move && <MoveDialog engine={engine} opened={moving} onClose={() => setMoving(false)} />}
       </div>
       <div className={classes.tools}>
         <SchemeButton />
+        <Link
+          className={classes.side}
+          to={other === 'twin' ? '/bench/$serial/twin' : '/bench/$serial'}
+          params={{ serial: engine.serial }}
+        >
+          {other}
+        </Link>
         <UnstyledButton
           className={classes.side}
           onClick={() => like({ seen_from: seenFrom === 'front' ? 'flywheel' : 'front' })}

@@ -2,7 +2,7 @@
 import { Button } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from '@tanstack/react-router';
+import { useNavigate, useParams } from '@tanstack/react-router';
 import { useState } from 'react';
 import { ApiProblem, type Schemas } from '../api/client';
 import { useKeys } from '../app/keys';
@@ -46,7 +46,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
   const toBench = () => navigate({ to: '/bench/$serial', params: { serial: engine.serial } });
   return (
     <div className={classes.screen}>
-      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} />
+      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="bench" />
       <Twin
         of={{ serial: engine.serial, cams: camsKnownBy(bench) }}
         voice={voice}
@@ -59,9 +59,6 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
         {(resting) => (
           <>
             {engine.may_record && <TurnedTo bench={bench} restingDeg={resting} />}
-            <Link className={classes.back} to="/bench/$serial" params={{ serial: engine.serial }}>
-              back to the bench
-            </Link>
             <Known crank={state.crank} voice={voice} />
           </>
         )}

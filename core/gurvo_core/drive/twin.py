@@ -1,0 +1,88 @@
+"""The twin in one piece: the frames of a whole cycle, and the drawing of the front that they turn."""
+
+__all__ = ["Phasers", "Twin", "places_with_phasers", "show_twin"]
+
+from collections.abc import Mapping
+from typing import Literal
+
+from gurvo_core.drive.drawing import DriveDrawing, draw_drive
+from gurvo_core.engine import EngineDocument
+from gurvo_core.motion import CamPlace, TwinFrames, twin_frames
+from gurvo_core.motion.twin import Shown
+
+Phasers = Literal["rest", "other stop"]
+
+
+class Twin(Shown):
+    """Frames and drawing; whether the engine has phasers, and the cylinder from whose firing TDC angles count."""
+
+    frames: TwinFrames
+    drawing: DriveDrawing
+    phasers: bool
+    first_cylinder: int
+
+
+def places_with_phasers(document: EngineDocument, measured: Mapping[str, CamPlace], phasers: Phasers) -> dict[str, CamPlace]:
+    """Return where the camshafts stand: as measured, with all phasers at rest or on their other stop.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    measured : mapping of CamPlace
+        What is known of its camshafts, by id.
+    phasers : {"rest", "other stop"}
+        Where the phasers stand.
+
+    Returns
+    -------
+    places : dict of CamPlace
+        One for every camshaft.
+
+    Source
+    ------
+    Definition of a phaser's travel.
+
+    Example
+    -------
+    >>> places_with_phasers(quern_4(), {}, "other stop")["cam"].phaser_off_deg
+    0.0
+    """
+    places = {}
+    for cam in document.camshafts:
+        off_deg = cam.phaser.travel_deg if cam.phaser and phasers == "other stop" else 0.0
+        advance_deg = measured[cam.id].advance_deg if cam.id in measured else 0.0
+        places[cam.id] = CamPlace(advance_deg=advance_deg, phaser_off_deg=off_deg)
+    return places
+
+
+def show_twin(document: EngineDocument, places: Mapping[str, CamPlace]) -> Twin:
+    """Return the twin of an engine.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A sound document.
+    places : mapping of CamPlace
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    twin : Twin
+        Frames and drawing.
+
+    Source
+    ------
+    ``twin_frames``, ``draw_drive``.
+
+    Example
+    -------
+    >>> show_twin(quern_4(), {}).first_cylinder
+    1
+    """
+    return Twin(
+        frames=twin_frames(document, places),
+        drawing=draw_drive(document),
+        phasers=any(cam.phaser for cam in document.camshafts),
+        first_cylinder=document.firing_order[0],
+    )

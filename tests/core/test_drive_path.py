@@ -1,0 +1,100 @@
+"""The way of chains and belts against shapely and by hand; ratios through every kind of stage."""
+
+import json
+import math
+import unittest
+from fractions import Fraction
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely import MultiPoint, Point
+
+from gurvo_core.drive import draw_drive, loop_path
+from gurvo_core.drive.path import Circle, tangent_loop
+from gurvo_core.engine import LoopStage
+from gurvo_core.engine.circles import pitch_radius_mm, shaft_speeds
+from gurvo_core.errors import GeometryError
+from tests.engines import CODES, family
+
+SIDES_A_QUARTER = 180  # of shapely's polygon for a circle
+POLYGON_SHARE = 5e-6  # its perimeter falls short of the circle's by (pi / 720)^2 / 6 = 3.2e-6
+
+
+def circle(name, x, y, r, clockwise=True):
+    return Circle(name=name, x_mm=x, y_mm=y, radius_mm=r, clockwise=clockwise)
+
+
+class TangentTests(unittest.TestCase):
+    @settings(deadline=None, max_examples=50)
+    @given(st.lists(st.tuples(st.floats(15, 60), st.floats(0.8, 1.2)), min_size=3, max_size=7))
+    def test_a_loop_with_all_wheels_inside_is_the_convex_hull(self, wheels):
+        """Library: shapely's convex hull of the circles; wheels on a ring, so that each is touched."""
+        ring = 400.0
+        circles = []
+        for n, (radius, _) in enumerate(wheels):
+            towards = math.radians(90 - 360 * n / len(wheels))
+            circles.append(circle(str(n), ring * math.cos(towards), ring * math.sin(towards), radius))
+        path = tangent_loop(circles, 8)
+        ours = sum(run.length_mm for run in path.runs) + sum(math.radians(w.wrap_deg) * w.circle.radius_mm for w in path.wraps)
+        discs = [Point(c.x_mm, c.y_mm).buffer(c.radius_mm, quad_segs=SIDES_A_QUARTER) for c in circles]
+        hull = MultiPoint([place for disc in discs for place in disc.exterior.coords]).convex_hull
+        self.assertAlmostEqual(ours, hull.length, delta=POLYGON_SHARE * hull.length)
+        self.assertAlmostEqual(sum(wrap.wrap_deg for wrap in path.wraps), 360, places=6)
+
+    def test_a_back_side_wheel_is_met_by_the_crossed_tangent(self):
+        """By hand: equal wheels r = 30 at distance 100, one inside and one on the back: run = sqrt(100^2 - 60^2) = 80."""
+        loop = tangent_loop([circle("a", 0, 0, 30), circle("b", 100, 0, 30, clockwise=False), circle("c", 50, 200, 20)], 8)
+        self.assertAlmostEqual(loop.runs[0].length_mm, 80, places=9)
+
+    def test_wheels_within_each_other_and_a_wrong_side_are_refused_by_name(self):
+        with self.assertRaisesRegex(GeometryError, "no way from a to b"):
+            tangent_loop([circle("a", 0, 0, 30), circle("b", 5, 0, 10)], 8)
+        with self.assertRaisesRegex(GeometryError, "cannot go round c"):
+            tangent_loop([circle("a", 0, 0, 30), circle("b", 200, 0, 30), circle("c", 100, 5, 20)], 8)
+
+    def test_every_tangent_of_a_shipped_drive_touches_at_a_right_angle(self):
+        """Property: a run is square to both radii, whichever side the wheel is on."""
+        for code in CODES:
+            for stage in family(code).drive.stages:
+                if not isinstance(stage, LoopStage):
+                    continue
+                path = loop_path(family(code), stage)
+                for n, run in enumerate(path.runs):
+                    for wheel, touch in ((path.wraps[n].circle, run.start), (path.wraps[(n + 1) % len(path.wraps)].circle, run.end)):
+                        along = (run.end[0] - run.start[0], run.end[1] - run.start[1])
+                        out = (touch[0] - wheel.x_mm, touch[1] - wheel.y_mm)
+                        with self.subTest(family=code, wheel=wheel.name):
+                            self.assertAlmostEqual((along[0] * out[0] + along[1] * out[1]) / run.length_mm, 0, places=6)
+                            self.assertAlmostEqual(math.hypot(*out), wheel.radius_mm, places=6)
+
+
+class CircleTests(unittest.TestCase):
+    def test_pitch_circles(self):
+        """From memory: ISO 606, 19 teeth of 12.7 mm pitch have a pitch diameter of 77.16 mm; a belt's is N p / pi."""
+        chain = LoopStage(kind="chain", id="c", name="c", pitch_mm=12.7, count=40, path=({"wheel": "a"}, {"wheel": "b"}))
+        wheel = family("wick-1").drive.wheels[0].model_copy(update={"teeth": 19})
+        self.assertAlmostEqual(2 * pitch_radius_mm(chain, wheel), 77.16, delta=0.005)
+        belt = chain.model_copy(update={"kind": "belt", "pitch_mm": 8.0})
+        self.assertAlmostEqual(2 * pitch_radius_mm(belt, wheel), 19 * 8 / math.pi, places=9)
+
+    def test_ratios_through_every_stage(self):
+        """By hand: every camshaft half a turn; auxiliary 22/34; idler gear 36/54 and back; a back-side roller the other way."""
+        expected = {
+            "corrie-v6": {"intake-a": Fraction(1, 2), "exhaust-b": Fraction(1, 2)},
+            "garth-d6": {"idler": Fraction(-2, 3), "cam": Fraction(1, 2), "injection": Fraction(1, 2)},
+            "teasel-4": {"intake": Fraction(1, 2), "aux": Fraction(22, 34)},
+        }
+        for code, shafts in expected.items():
+            turns = shaft_speeds(family(code).drive).turns
+            for shaft, share in shafts.items():
+                with self.subTest(family=code, shaft=shaft):
+                    self.assertEqual(turns[shaft], share)
+        self.assertLess(shaft_speeds(family("teasel-4").drive).turns["tension-pulley"], 0)
+
+    def test_the_drawing_holds_every_wheel_and_is_plain_json(self):
+        for code in CODES:
+            drawing = draw_drive(family(code))
+            with self.subTest(family=code):
+                self.assertEqual({wheel.id for wheel in drawing.wheels}, {wheel.id for wheel in family(code).drive.wheels})
+                self.assertTrue(all(drawing.box.left_mm < wheel.x_mm < drawing.box.right_mm for wheel in drawing.wheels))
+                self.assertIn("box", json.loads(drawing.model_dump_json()))

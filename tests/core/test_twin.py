@@ -1,0 +1,129 @@
+"""The twin: clock positions of marks and lobes, strokes, phasers, frames."""
+
+import unittest
+
+import numpy as np
+
+from gurvo_core.errors import ReadingError
+from gurvo_core.motion import CamPlace, lobe_clock_deg, mark_clock_deg, stand_at, twin_frames
+from gurvo_core.motion.clock import advance_of
+from gurvo_core.motion.strokes import headline, stroke_at
+from tests.engines import CODES, family
+
+HOUR_DEG = 30.0
+# Practice: inline four, two cams above the valves, clockwise seen from the front; hours at which the lobes of cylinder 1 stand,
+# from the overlap TDC on. Each within an hour.
+LOBE_HOURS = {0: ((5,), (7,)), 180: ((7.5, 8), (10, 11)), 360: ((11,), (1,)), 540: ((2,), (4, 5)), 720: ((5,), (7,))}
+
+
+def hours_off(clock_deg, hours):
+    return min(abs((clock_deg / HOUR_DEG - hour + 6) % 12 - 6) for hour in hours)
+
+
+class LobeTests(unittest.TestCase):
+    def test_lobes_of_a_twin_cam_stand_where_the_bench_knows_them(self):
+        """Practice: see LOBE_HOURS."""
+        engine = family("teasel-4")
+        for after_deg, (intake, exhaust) in LOBE_HOURS.items():
+            for name, hours in (("intake", intake), ("exhaust", exhaust)):
+                cam = engine.camshaft(name)
+                clock = float(lobe_clock_deg(engine, cam, cam.lobes[0], 360 + after_deg, None))
+                with self.subTest(after=after_deg, lobe=name):
+                    self.assertLessEqual(hours_off(clock, hours), 1.0)
+
+    def test_a_nose_points_at_its_follower_when_its_valve_is_most_open(self):
+        """Property: in every family, for every lobe, whichever way its cam turns."""
+        for code in CODES:
+            engine = family(code)
+            for frames in twin_frames(engine).cylinders:
+                for valve in frames.valves:
+                    cam = engine.camshaft(valve.camshaft)
+                    at_deg = int(np.argmax(valve.lift_um))
+                    turned = valve.nose_clock.begin_deg + (valve.nose_clock.end_deg - valve.nose_clock.begin_deg) * at_deg / 720
+                    off = (turned - cam.follower(valve.valve).clock_deg + 180) % 360 - 180
+                    with self.subTest(family=code, cam=cam.id, cylinder=frames.cylinder):
+                        self.assertLess(abs(off), 3.0)  # the nose is flat, and frames are a degree apart
+
+
+class MarkTests(unittest.TestCase):
+    def test_a_turn_later_a_cam_mark_stands_opposite_and_two_bring_all_back(self):
+        """Practice: 12 o'clock becomes 6 o'clock after one crank turn; two turns bring every sprocket mark back."""
+        for code in CODES:
+            engine = family(code)
+            shafts = {wheel.id: wheel.shaft for wheel in engine.drive.wheels}
+            for mark in engine.drive.marks:
+                now, later, back = mark_clock_deg(engine, mark, np.array([50.0, 410.0, 770.0]), {})
+                with self.subTest(family=code, mark=mark.id):
+                    if engine.camshaft(shafts[mark.wheel]):
+                        self.assertAlmostEqual((later - now) % 360, 180, places=9)
+                        self.assertAlmostEqual(back, now, places=9)
+                    elif shafts[mark.wheel] == "crank":
+                        self.assertAlmostEqual(later, now, places=9)
+
+    def test_marks_stand_as_written_at_their_own_timing_position(self):
+        """Property: each bank's marks at that bank's position, and they say that they are in place there."""
+        engine = family("corrie-v6")
+        for position, bank in (("bank-a", "a"), ("bank-b", "b")):
+            stand = stand_at(engine, engine.position_deg(position))
+            wanted = {mark.id: mark.clock_deg for mark in engine.drive.marks if mark.position == position}
+            for mark in stand.marks:
+                if mark.id in wanted:
+                    with self.subTest(bank=bank, mark=mark.id):
+                        self.assertAlmostEqual(mark.now_deg, wanted[mark.id], places=9)
+                        self.assertTrue(mark.met)
+        self.assertFalse(next(mark for mark in stand.marks if mark.id == "phaser-a-mark").met)
+
+    def test_a_counter_clockwise_engine_turns_its_marks_the_other_way(self):
+        engine = family("wick-1")
+        rotor = engine.drive.marks[0]
+        self.assertEqual(float(mark_clock_deg(engine, rotor, 90.0, {})), 270.0)
+
+    def test_an_advanced_cam_stands_further_on_by_half_its_crank_degrees(self):
+        """By hand: 8 crank degrees are 4 of the cam, clockwise; the valve peaks 8 crank degrees earlier."""
+        engine = family("teasel-4")
+        mark = next(mark for mark in engine.drive.marks if mark.id == "intake-line")
+        places = {"intake": CamPlace(advance_deg=8.0)}
+        self.assertEqual(float(mark_clock_deg(engine, mark, 0.0, places)), 4.0)
+        peaks = [int(np.argmax(twin_frames(engine, known).cylinders[0].valves[0].lift_um)) for known in ({}, places)]
+        self.assertAlmostEqual(peaks[0] - peaks[1], 8, delta=1)
+
+
+class PhaserTests(unittest.TestCase):
+    def test_a_phaser_off_its_stop_moves_its_cam_and_no_further_than_it_can(self):
+        cam = family("corrie-v6").camshaft("intake-a")
+        self.assertEqual(advance_of(cam, CamPlace(phaser_off_deg=50.0)), 50.0)
+        early = cam.model_copy(update={"phaser": cam.phaser.model_copy(update={"rests": "advanced"})})
+        self.assertEqual(advance_of(early, CamPlace(advance_deg=1.0, phaser_off_deg=20.0)), -19.0)
+        for place in (CamPlace(phaser_off_deg=50.5), CamPlace(phaser_off_deg=-1)):
+            with self.assertRaises(ReadingError) as refused:
+                advance_of(cam, place)
+            self.assertEqual(refused.exception.field, "phaser_off_deg")
+
+
+class StrokeTests(unittest.TestCase):
+    def test_two_stop_valve_setting_follows_from_the_strokes(self):
+        """Practice: 1-3-4-2 at firing TDC of 1: 4 at overlap, 2 near its exhaust's end of power, 3 on compression."""
+        engine = family("quern-4")
+        self.assertEqual(headline(engine, 0.0), "cylinder 1 at firing TDC, cylinder 4 at overlap TDC")
+        self.assertEqual([stroke_at(engine, n, 1.0) for n in (1, 2, 3, 4)], ["power", "exhaust", "compression", "intake"])
+
+    def test_the_strips_strokes_fill_the_cycle_without_gap_or_overlap(self):
+        for code in CODES:
+            for one in twin_frames(family(code)).cylinders:
+                ends = [0.0, *(span.to_deg for span in one.strokes)]
+                with self.subTest(family=code, cylinder=one.cylinder):
+                    self.assertEqual([span.from_deg for span in one.strokes], ends[:-1])
+                    self.assertEqual(ends[-1], 720)
+
+    def test_every_frame_says_where_it_stands(self):
+        """Property: frames and the single stand agree, also between pistons and the sentence."""
+        engine = family("tarn-f4")
+        frames = twin_frames(engine)
+        for deg in (0, 17, 359, 630, 719):
+            stand = stand_at(engine, deg)
+            with self.subTest(deg=deg):
+                self.assertEqual(frames.words[deg], stand.words)
+                for one, row in zip(stand.cylinders, frames.cylinders, strict=True):
+                    self.assertAlmostEqual(one.drop_mm, row.drop_um[deg] / 1000, delta=0.0006)
+        self.assertEqual(frames.home_deg, 630)
+        self.assertEqual(stand_at(engine, 630 - 720).words, frames.words[630])
