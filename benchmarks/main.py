@@ -18,7 +18,7 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, requests
+        from benchmarks import browser, core, requests, twin
         from benchmarks.long_ledger import fill
 
         fill(SERIAL)
@@ -27,6 +27,7 @@ def main() -> None:
         with requests.running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
             browser.measure(port)
+            twin.measure(port)
 
 
 if __name__ == "__main__":

@@ -14,6 +14,7 @@ from pydantic import Field
 from gurvo_core.engine.adjustments import Adjustment
 from gurvo_core.engine.camshaft import Camshaft, Lobe, Valve
 from gurvo_core.engine.card import CardLine
+from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.cranktrain import Bank, Throw
 from gurvo_core.engine.drive import Drive
 from gurvo_core.engine.identity import Identity
@@ -74,6 +75,11 @@ class EngineDocument(Part):
     def clockwise(self) -> int:
         """+1 when the crank turns clockwise seen from the front, else -1."""
         return 1 if self.running_direction == "clockwise" else -1
+
+    @cached_property
+    def turns_clockwise(self) -> dict[str, float]:
+        """Turns of each shaft for one of the crank, by shaft id, clockwise seen from the front; negative = counter-clockwise."""
+        return {shaft: self.clockwise * float(turns) for shaft, turns in shaft_speeds(self.drive).turns.items()}
 
     def bank_of(self, cylinder: int) -> Bank:
         """The bank a cylinder stands in; the cross-checks made sure that it is there."""

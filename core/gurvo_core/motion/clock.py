@@ -4,7 +4,7 @@ Clock positions are degrees clockwise from straight up. Shafts turn with the cra
 stands further on its own way. Rigid drive: slack and stretch are the business of the room ``drive``.
 """
 
-__all__ = ["CamPlace", "advance_of", "lobe_clock_deg", "mark_clock_deg", "nose_crank_deg", "turns_clockwise"]
+__all__ = ["CamPlace", "advance_of", "lobe_clock_deg", "mark_clock_deg", "nose_crank_deg"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -13,7 +13,6 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Mark
-from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.errors import ReadingError
 
@@ -24,31 +23,6 @@ class CamPlace:
 
     advance_deg: float = 0.0
     phaser_off_deg: float = 0.0
-
-
-def turns_clockwise(document: EngineDocument) -> dict[str, float]:
-    """Return how fast each shaft turns clockwise, seen from the front, for one turn of the crank the running way.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    turns : dict of float
-        Turns by shaft id; negative = counter-clockwise.
-
-    Source
-    ------
-    ``engine.circles.shaft_speeds`` with the running direction.
-
-    Example
-    -------
-    >>> turns_clockwise(quern_4())["cam"]
-    0.5
-    """
-    return {shaft: document.clockwise * float(turns) for shaft, turns in shaft_speeds(document.drive).turns.items()}
 
 
 def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
@@ -124,7 +98,7 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
     on_deg = np.asarray(crank_deg, dtype=np.float64) - document.position_deg(mark.position)
     if cam is not None:
         on_deg = on_deg + advance_of(cam, places.get(cam.id))
-    return _clock(mark.clock_deg + turns_clockwise(document).get(shaft, 0.0) * on_deg)
+    return _clock(mark.clock_deg + document.turns_clockwise.get(shaft, 0.0) * on_deg)
 
 
 def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
@@ -190,7 +164,7 @@ def lobe_clock_deg(
     True
     """
     on_deg = np.asarray(crank_deg, dtype=np.float64) - nose_crank_deg(document, lobe) + advance_of(cam, place)
-    return _clock(cam.follower(lobe.valve).clock_deg + turns_clockwise(document).get(cam.id, 0.0) * on_deg)
+    return _clock(cam.follower(lobe.valve).clock_deg + document.turns_clockwise.get(cam.id, 0.0) * on_deg)
 
 
 def _clock(degrees: NDArray[np.float64]) -> NDArray[np.float64]:

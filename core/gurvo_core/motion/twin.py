@@ -32,7 +32,7 @@ from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine import EngineDocument, Mark, Valve
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.engine.valves import ValveHead
-from gurvo_core.motion.clock import CamPlace, advance_of, lobe_clock_deg, mark_clock_deg, turns_clockwise
+from gurvo_core.motion.clock import CamPlace, advance_of, lobe_clock_deg, mark_clock_deg
 from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of
 from gurvo_core.motion.lobe import most_valve_lift_mm
 from gurvo_core.motion.strokes import STROKES, Stroke, at_dead_centre, cylinder_words, headline, stroke_at
@@ -256,7 +256,7 @@ def _cylinder(document: EngineDocument, frames: CycleFrames, row: int, places: M
         lobe = cam.lobes[place]
         most_mm = most_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
         begun = float(lobe_clock_deg(document, cam, lobe, 0.0, places.get(cam.id)))
-        ended = begun + turns_clockwise(document).get(cam.id, 0.0) * CYCLE_DEG
+        ended = begun + document.turns_clockwise.get(cam.id, 0.0) * CYCLE_DEG
         valves.append(
             ValveFrames(
                 camshaft=camshaft,
@@ -310,7 +310,6 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
     known = places or {}
     frames = cycle_frames(document, places=known)
     home_deg, home_name = _home(document)
-    turns = turns_clockwise(document)
     said = [(mark.name, mark_clock_deg(document, mark, frames.crank_deg, known)) for mark in _said_marks(document)]
     words = [_sentence(document, float(deg), [(name, clock[n]) for name, clock in said]) for n, deg in enumerate(frames.crank_deg)]
     return TwinFrames(
@@ -320,13 +319,13 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
         home_name=home_name,
         reference_cylinder=document.reference_cylinder,
         cylinders=[_cylinder(document, frames, row, known) for row in range(len(frames.cylinders))],
-        shafts=[_shaft_frames(document, shaft.id, turns, known) for shaft in document.drive.shafts],
+        shafts=[_shaft_frames(document, shaft.id, known) for shaft in document.drive.shafts],
         words=words,
     )
 
 
-def _shaft_frames(document: EngineDocument, shaft: str, turns: dict[str, float], places: Mapping[str, CamPlace]) -> ShaftFrames:
-    cam, turn = document.camshaft(shaft), turns.get(shaft, 0.0)
+def _shaft_frames(document: EngineDocument, shaft: str, places: Mapping[str, CamPlace]) -> ShaftFrames:
+    cam, turn = document.camshaft(shaft), document.turns_clockwise.get(shaft, 0.0)
     begun = turn * advance_of(cam, places.get(cam.id)) if cam else 0.0
     return ShaftFrames(shaft=shaft, turned=Sweep(begin_deg=begun, end_deg=begun + turn * CYCLE_DEG))
 

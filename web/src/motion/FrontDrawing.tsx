@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import type { SeenFrom } from '../app/saying';
 import classes from './FrontDrawing.module.css';
 import { placeLabels } from './labels';
+import { Piece, Sheet } from './Piece';
 import { evenly, type Turning, useAngle } from './turning';
 
 type Wheel = Schemas['DrawnWheel'];
@@ -18,16 +19,16 @@ export interface FrontDrawingProps {
   seenFrom: SeenFrom;
 }
 
-/** A place in a group that is turned by the crank. */
+/** A piece that is turned by the crank. */
 interface Turner {
-  node: SVGGElement;
+  node: SVGSVGElement;
   turned: Turned;
 }
 
 export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawingProps) {
-  const { box, wheels, loops, pointers } = twin.drawing;
+  const { box, wheels, loops } = twin.drawing;
   const turners = useRef(new Map<string, Turner>());
-  const hold = (key: string, turned: Turned) => (node: SVGGElement | null) => {
+  const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
     if (node) turners.current.set(key, { node, turned });
     else turners.current.delete(key);
   };
@@ -38,72 +39,106 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
         node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
     }, []),
   );
-  const side = seenFrom === 'front' ? 1 : -1;
-  const [left, right] = side > 0 ? [box.left_mm, box.right_mm] : [-box.right_mm, -box.left_mm];
   // letters come out alike on a wide drawing and a tall one
-  const size = Math.max((right - left) / 42, (box.top_mm - box.bottom_mm) / 27);
+  const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 27);
   const turnOf = (shaft: string): Turned => twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
   return (
+    <Sheet box={box} mirrored={seenFrom !== 'front'} label={`The front of the engine, seen from the ${seenFrom}`}>
+      {wheels.map((wheel) => (
+        <Piece
+          key={wheel.id}
+          box={box}
+          x={wheel.x_mm}
+          y={wheel.y_mm}
+          reach={wheel.radius_mm + size}
+          size={size}
+          ref={hold(wheel.id, turnOf(wheel.shaft))}
+        >
+          <g data-kind={wheel.kind}>
+            <WheelShape wheel={wheel} size={size} />
+          </g>
+        </Piece>
+      ))}
+      {lobesOf(cylinder).map((valve) => {
+        const shaft = wheels.find((wheel) => wheel.shaft === valve.camshaft);
+        return (
+          shaft && (
+            <Piece
+              key={valve.valve}
+              box={box}
+              x={shaft.x_mm}
+              y={shaft.y_mm}
+              reach={shaft.radius_mm * 0.6}
+              size={size}
+              ref={hold(`lobe ${valve.valve}`, valve.nose_clock)}
+            >
+              <path d={lobePath(shaft.radius_mm * 0.3)} className={classes.lobe} data-valve={valve.valve} />
+            </Piece>
+          )
+        );
+      })}
+      <Still drawing={twin.drawing} loops={loops} size={size} mirrored={seenFrom !== 'front'} />
+    </Sheet>
+  );
+}
+
+/** One lobe of each sort; twin lobes stand alike. */
+function lobesOf(cylinder: Schemas['CylinderFrames'] | undefined) {
+  const valves = cylinder?.valves ?? [];
+  return valves.filter((valve, n) => valves.findIndex((one) => one.valve === valve.valve) === n);
+}
+
+interface StillProps {
+  drawing: Schemas['DriveDrawing'];
+  loops: Schemas['DrawnLoop'][];
+  size: number;
+  mirrored: boolean;
+}
+
+/** What does not turn: the ways of chains and belts, tensioners, pointers, names. */
+function Still({ drawing, loops, size, mirrored }: StillProps) {
+  const { box, pointers } = drawing;
+  return (
     <svg
-      className={classes.front}
-      viewBox={`${left} ${-box.top_mm} ${right - left} ${box.top_mm - box.bottom_mm}`}
+      aria-hidden="true"
+      className={classes.still}
+      viewBox={`${box.left_mm} ${-box.top_mm} ${box.right_mm - box.left_mm} ${box.top_mm - box.bottom_mm}`}
       style={{ fontSize: size }}
-      role="img"
-      aria-label={`The front of the engine, seen from the ${seenFrom}`}
     >
-      <g transform={`scale(${side} 1)`}>
-        {wheels.map((wheel) => (
-          <g key={wheel.id} transform={`translate(${wheel.x_mm} ${-wheel.y_mm})`} data-kind={wheel.kind}>
-            <g ref={hold(wheel.id, turnOf(wheel.shaft))} className={classes.turns}>
-              <WheelShape wheel={wheel} size={size} />
+      {loops.map((loop) => (
+        <Loop key={loop.id} loop={loop} />
+      ))}
+      {loops.map(
+        (loop) =>
+          loop.tensioner && (
+            <g key={loop.id} transform={`translate(${loop.tensioner.x_mm} ${-loop.tensioner.y_mm})`}>
+              <path
+                d={`M0 ${-size * 0.6} L${size * 0.6} 0 L0 ${size * 0.6} L${-size * 0.6} 0 Z`}
+                className={classes.tensioner}
+              />
+              <title>{loop.tensioner.name}</title>
             </g>
-          </g>
-        ))}
-        {loops.map((loop) => (
-          <Loop key={loop.id} loop={loop} />
-        ))}
-        {cylinder?.valves
-          .filter((valve, n, all) => all.findIndex((one) => one.valve === valve.valve) === n)
-          .map((valve) => {
-            const shaft = wheels.find((wheel) => wheel.shaft === valve.camshaft);
-            return (
-              shaft && (
-                <g key={valve.valve} transform={`translate(${shaft.x_mm} ${-shaft.y_mm})`}>
-                  <g ref={hold(`lobe ${valve.valve}`, valve.nose_clock)} className={classes.turns}>
-                    <path d={lobePath(shaft.radius_mm * 0.3)} className={classes.lobe} data-valve={valve.valve} />
-                  </g>
-                </g>
-              )
-            );
-          })}
-        {loops.map(
-          (loop) =>
-            loop.tensioner && (
-              <g key={loop.id} transform={`translate(${loop.tensioner.x_mm} ${-loop.tensioner.y_mm})`}>
-                <path
-                  d={`M0 ${-size * 0.6} L${size * 0.6} 0 L0 ${size * 0.6} L${-size * 0.6} 0 Z`}
-                  className={classes.tensioner}
-                />
-                <title>{loop.tensioner.name}</title>
-              </g>
-            ),
-        )}
-        {pointers.map((pointer) => (
-          <g
-            key={pointer.id}
-            transform={`translate(${pointer.x_mm} ${-pointer.y_mm}) rotate(${pointer.clock_deg})`}
-            className={classes.pointer}
-          >
-            <path d={`M0 ${size * 0.7} L${-size * 0.45} ${-size * 0.5} H${size * 0.45} Z`} />
-            <title>{pointer.name}</title>
-          </g>
-        ))}
-        {placeLabels(twin.drawing, size).map((label) => (
-          <text key={label.id} transform={`translate(${label.x} ${label.y}) scale(${side} 1)`} className={classes.name}>
-            {label.text}
-          </text>
-        ))}
-      </g>
+          ),
+      )}
+      {pointers.map((pointer) => (
+        <g
+          key={pointer.id}
+          transform={`translate(${pointer.x_mm} ${-pointer.y_mm}) rotate(${pointer.clock_deg})`}
+          className={classes.pointer}
+        >
+          <path d={`M0 ${size * 0.7} L${-size * 0.45} ${-size * 0.5} H${size * 0.45} Z`} />
+          <title>{pointer.name}</title>
+        </g>
+      ))}
+      {placeLabels(drawing, size).map((label) => (
+        <text
+          key={label.id}
+          transform={`translate(${label.x} ${label.y}) scale(${mirrored ? -1 : 1} 1)`}
+          className={classes.name}
+        >
+          {label.text}
+        </text>
+      ))}
     </svg>
   );
 }

@@ -2,6 +2,7 @@
 import { useCallback, useRef } from 'react';
 import type { Schemas } from '../api/client';
 import type { SeenFrom } from '../app/saying';
+import { movePiece, Piece, Sheet } from './Piece';
 import classes from './Section.module.css';
 import { between, evenly, type Turning, useAngle } from './turning';
 
@@ -17,11 +18,12 @@ export interface SectionProps {
 
 export function Section({ cylinder, turning, seenFrom }: SectionProps) {
   const { section } = cylinder;
-  const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX } = section;
-  const crank = useRef<SVGGElement>(null);
-  const rod = useRef<SVGGElement>(null);
-  const piston = useRef<SVGGElement>(null);
-  const valves = useRef(new Map<number, SVGGElement>());
+  const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX, rod_mm: rodLength } = section;
+  const crank = useRef<SVGSVGElement>(null);
+  const rod = useRef<SVGSVGElement>(null);
+  const piston = useRef<SVGSVGElement>(null);
+  const valves = useRef(new Map<number, SVGSVGElement>());
+  const reaches = { crank: reach * 1.1, rod: rodLength + bore * 0.12, piston: bore * 0.6, valve: bore * 0.75 };
   useAngle(
     turning,
     useCallback(
@@ -31,83 +33,85 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
         const [x, y] = [reach * Math.sin(turned), -reach * Math.cos(turned)];
         const pinY = -(top - between(cylinder.drop_um, deg) / UM);
         const leaning = (Math.atan2(pinX - x, y - pinY) * 180) / Math.PI;
-        place(crank.current, 0, 0, turnedDeg);
-        place(rod.current, x, y, leaning);
-        place(piston.current, 0, pinY);
+        movePiece(crank.current, reach * 1.1, 0, 0, turnedDeg);
+        movePiece(rod.current, rodLength + bore * 0.12, x, y, leaning);
+        movePiece(piston.current, bore * 0.6, 0, pinY, 0);
         for (const [n, node] of valves.current) {
-          const frames = cylinder.valves.find((valve) => valve.valve === section.heads[n]?.valve);
+          const head = section.heads[n];
+          const frames = cylinder.valves.find((valve) => valve.valve === head?.valve);
           const lift = frames ? between(frames.lift_um, deg) / UM : 0;
-          place(node, 0, lift);
+          const along = ((head?.angle_deg ?? 0) * Math.PI) / 180;
+          movePiece(node, bore * 0.75, -lift * Math.sin(along), lift * Math.cos(along), head?.angle_deg ?? 0);
         }
       },
-      [cylinder, section, reach, top, pinX],
+      [cylinder, section, reach, rodLength, top, pinX, bore],
     ),
   );
   const deck = -(top + bore * CROWN);
-  const head = bore * 0.75;
-  const side = seenFrom === 'front' ? 1 : -1;
   const half = Math.max(bore, reach * 2.2) / 2 + bore * 0.14;
+  const box = { left_mm: -half, right_mm: half, top_mm: -deck + bore * 0.75, bottom_mm: -reach * 1.35 };
+  const size = bore / 9;
   return (
-    <svg
-      className={classes.section}
-      viewBox={`${-half} ${deck - head} ${2 * half} ${-deck + head + reach * 1.35}`}
-      style={{ fontSize: bore / 9 }}
-      role="img"
-      aria-label={`Cylinder ${cylinder.cylinder} in section`}
-    >
-      <g transform={`scale(${side} 1)`}>
+    <Sheet box={box} mirrored={seenFrom !== 'front'} label={`Cylinder ${cylinder.cylinder} in section`}>
+      {section.heads.map((valve, n) => {
+        const at = headPlace(section, n);
+        return (
+          <Piece
+            key={valve.valve}
+            box={box}
+            x={at.x}
+            y={-(deck - at.up)}
+            reach={reaches.valve}
+            size={size}
+            ref={(node) => {
+              if (node) valves.current.set(n, node);
+              else valves.current.delete(n);
+            }}
+          >
+            <path d={valvePath(valve.head_mm / 2, bore)} className={classes.valve} data-valve={valve.valve} />
+          </Piece>
+        );
+      })}
+      <svg
+        aria-hidden="true"
+        className={classes.still}
+        viewBox={`${-half} ${-box.top_mm} ${2 * half} ${box.top_mm - box.bottom_mm}`}
+        style={{ fontSize: size }}
+      >
         <path d={roofPath(section, deck)} className={classes.bore} />
-        {section.heads.map((valve, n) => {
-          const at = headPlace(section, n);
-          return (
-            <g
-              key={valve.valve}
-              transform={`translate(${at.x} ${deck - at.up}) rotate(${valve.angle_deg})`}
-              data-valve={valve.valve}
-            >
-              <g
-                className={classes.moves}
-                ref={(node) => {
-                  if (node) valves.current.set(n, node);
-                  else valves.current.delete(n);
-                }}
-              >
-                <path d={valvePath(valve.head_mm / 2, bore)} className={classes.valve} />
-              </g>
-            </g>
-          );
-        })}
         <circle r={reach} className={classes.path} />
-        <g ref={crank} className={classes.moves}>
-          <line y2={-reach} className={classes.web} />
-        </g>
-        <g ref={piston} className={classes.moves}>
-          <rect
-            x={-bore / 2 + 0.6}
-            y={-bore * CROWN}
-            width={bore - 1.2}
-            height={bore * (CROWN + SKIRT)}
-            className={classes.piston}
-          />
-          {[0.1, 0.18].map((at) => (
-            <line
-              key={at}
-              x1={-bore / 2}
-              x2={bore / 2}
-              y1={-bore * (CROWN - at)}
-              y2={-bore * (CROWN - at)}
-              className={classes.ring}
-            />
-          ))}
-          <circle cx={pinX} r={bore * 0.085} className={classes.pin} />
-        </g>
-        <g ref={rod} className={classes.moves}>
-          <line y2={-section.rod_mm} className={classes.rod} />
-          <circle r={bore * 0.1} className={classes.pin} />
-        </g>
+      </svg>
+      <Piece box={box} x={0} y={0} reach={reaches.crank} size={size} ref={crank}>
+        <line y2={-reach} className={classes.web} />
         <circle r={bore * 0.06} className={classes.axis} />
-      </g>
-    </svg>
+      </Piece>
+      <Piece box={box} x={0} y={0} reach={reaches.piston} size={size} ref={piston}>
+        <PistonShape bore={bore} pinX={pinX} />
+      </Piece>
+      <Piece box={box} x={0} y={0} reach={reaches.rod} size={size} ref={rod}>
+        <line y2={-rodLength} className={classes.rod} />
+        <circle r={bore * 0.1} className={classes.pin} />
+      </Piece>
+    </Sheet>
+  );
+}
+
+function PistonShape({ bore, pinX }: { bore: number; pinX: number }) {
+  const ring = (at: number) => -bore * (CROWN - at);
+  return (
+    <>
+      <rect
+        x={-bore / 2 + 0.6}
+        y={-bore * CROWN}
+        width={bore - 1.2}
+        height={bore * (CROWN + SKIRT)}
+        className={classes.piston}
+      />
+      {[0.1, 0.18].map((at) => (
+        <line key={at} x1={-bore / 2} x2={bore / 2} y1={ring(at)} y2={ring(at)} className={classes.ring} />
+      ))}
+      <circle cx={pinX} r={bore * 0.085} className={classes.pin} />
+    </>
   );
 }
 
@@ -145,8 +149,4 @@ function valvePath(half: number, bore: number): string {
   const edge = bore * 0.025;
   const side = (way: number) => `${way * stem} ${-bore * 0.05} ${way * stem} ${-bore * 0.22}`;
   return `M${-half} 0 H${half} V${-edge} Q${side(1)} V${-bore * 0.66} H${-stem} V${-bore * 0.22} Q${-stem} ${-bore * 0.05} ${-half} ${-edge} Z`;
-}
-
-function place(node: SVGElement | null, x: number, y: number, deg = 0): void {
-  if (node) node.style.transform = `translate(${x.toFixed(3)}px, ${y.toFixed(3)}px) rotate(${deg.toFixed(3)}deg)`;
 }

@@ -164,23 +164,31 @@ function turnKeys(turning: Turning, home: number): KeyAction[] {
   ];
 }
 
-/** The big sentence: where the crank stands and where the marks are. */
+/** The big sentence: where the crank stands and where the marks are. Each part is laid out by itself, since few change at once. */
 function Sentence({ turning, words, voice }: { turning: Turning; words: string[]; voice: Voice }) {
   const line = useRef<HTMLHeadingElement>(null);
-  const begun = say(words[Math.round(turning.aim) % words.length] ?? '', voice);
+  const partsAt = useCallback(
+    (deg: number) => say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice).split(/(?<=; )/),
+    [words, voice],
+  );
   useAngle(
     turning,
     useCallback(
       (deg: number) => {
-        const text = say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice);
-        if (line.current && line.current.textContent !== text) line.current.textContent = text;
+        for (const [n, part] of partsAt(deg).entries()) {
+          const node = line.current?.children[n];
+          if (node && node.textContent !== part) node.textContent = part;
+        }
       },
-      [words, voice],
+      [partsAt],
     ),
   );
   return (
     <h1 ref={line} className={classes.sentence}>
-      {begun}
+      {partsAt(turning.aim).map((part, n) => (
+        // parts keep their places; only their words change
+        <span key={n}>{part}</span>
+      ))}
     </h1>
   );
 }
