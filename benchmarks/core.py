@@ -34,6 +34,7 @@ def _documents(cycle_ms: float) -> None:
     engine = read_document(data)
     twin = p50_p95(times_ms(lambda: twin_frames(engine), 50))
     sent = p50_p95(times_ms(lambda: show_twin(engine, {}).model_dump_json(), 20))[0]
+    ratios = check[0] / parse, twin[0] / cycle_ms
     print(f"check of the largest document   {check[0]:8.2f}   p95 {check[1]:.2f}, aim: under 50; {ratios[0]:.0f} times reading its JSON")
     print(f"its twin's frames               {twin[0]:8.2f}   p95 {twin[1]:.2f}, aim: under 60; {ratios[1]:.0f} times a bare cycle")
     print(f"its whole twin, ready to send   {sent:8.2f}   kept for each revision")

@@ -5,6 +5,7 @@ Everything goes through the same door as a real entry. Only the clock is set bac
 
 import json
 import uuid
+from collections.abc import Callable
 from contextlib import AbstractContextManager
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -122,6 +123,15 @@ def load() -> None:
 
     bench("Q4-0173", "vineyard tractor", 5, 9, timedelta(hours=6))
 
+    _other_families(bench)
+    warmer = documents["wick-1"]
+    warmer["lash"][1]["most_mm"] = 0.13
+    warmer["camshafts"][0]["lobes"][1]["lash_mm"] = 0.11
+    add_revision(warmer, by=lead, remark="exhaust lash wider after the dry summer")
+
+
+def _other_families(bench: Callable[..., Bench]) -> None:
+    """Engines of other families: the crank turned to where it is parked, or just put on the stand."""
     pump = bench("C6-0031", "village fire pump", 6, 6, timedelta(hours=2), family="corrie-v6")
     pump.find_tdc("40", "41")
     pump.enter(kind="turn", to="150")
@@ -129,11 +139,7 @@ def load() -> None:
     railcar.decide("setup", **WHEEL)
     railcar.enter(kind="turn", to="0")
     bench("F4-0044", "railcar generator", 8, 12, timedelta(hours=6), family="tarn-f4")
-
-    warmer = documents["wick-1"]
-    warmer["lash"][1]["most_mm"] = 0.13
-    warmer["camshafts"][0]["lobes"][1]["lash_mm"] = 0.11
-    add_revision(warmer, by=lead, remark="exhaust lash wider after the dry summer")
+    bench("W1-0007", "orchard sprayer", 9, 2, timedelta(hours=7), family="wick-1")
 
 
 if __name__ == "__main__":

@@ -50,13 +50,24 @@ def read_text(text: str) -> Any:
     {'format': 'gurvo-engine'}
     """
     try:
-        return json.loads(text)
+        return json.loads(text, object_pairs_hook=_once_each)
+    except DocumentError:
+        raise
     except (ValueError, RecursionError):
         pass  # perhaps it is JSON5; the reader below says what is wrong
     try:
         return pyjson5.decode(text, maxdepth=DEEPEST)
     except (pyjson5.Json5Exception, ValueError, RecursionError) as error:
         raise DocumentError([Fault(path="", sentence=_where(text, error))]) from None
+
+
+def _once_each(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    """A group of keys, each given once; of two alike the reader would quietly keep the last."""
+    group = dict(pairs)
+    if len(group) < len(pairs):
+        twice = next(key for n, (key, _) in enumerate(pairs) if key in dict(pairs[:n]))
+        raise DocumentError([Fault(path="", sentence=f"“{twice}” is given twice in one group; keep one of them.")])
+    return group
 
 
 def _where(text: str, error: Exception) -> str:

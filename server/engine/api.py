@@ -19,7 +19,6 @@ from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.motion import Stand
 from gurvo_core.motion.lobe import lobe_curve
-from shop.roles import may_write_documents, role_of
 
 router = Router()
 
@@ -29,7 +28,7 @@ def _revision(code: str, number: int) -> Revision:
     return revision
 
 
-def _family_out(request: HttpRequest, shown: Revision) -> FamilyOut:
+def _family_out(shown: Revision) -> FamilyOut:
     rows = Revision.objects.filter(family=shown.family_id).newest_first().select_related("by").annotate(n=Count("engines"))
     revisions = [
         RevisionRow(
@@ -50,7 +49,6 @@ def _family_out(request: HttpRequest, shown: Revision) -> FamilyOut:
         document=document,
         curves=[lobe_curve(profile) for profile in document.profiles],
         revisions=revisions,
-        may_write=may_write_documents(role_of(request.user)),
     )
 
 
@@ -74,7 +72,7 @@ def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut
     """Take an engine document in as its family's next revision, or refuse it with every fault."""
     assert isinstance(request.user, User)
     revision = services.import_text(payload.text, remark=payload.remark.strip(), by=request.user)
-    return Status(201, _family_out(request, revision))
+    return Status(201, _family_out(revision))
 
 
 @router.post("/check", response={200: CheckedOut, **refusals(401, 413, 422)}, operation_id="family_check", summary="Check a document")
@@ -97,7 +95,7 @@ def family(request: HttpRequest, code: str) -> FamilyOut:
     row = get_object_or_404(Family, code=code)
     revision = row.revisions.newest_first().first()
     assert revision is not None
-    return _family_out(request, revision)
+    return _family_out(revision)
 
 
 @router.get(
@@ -105,7 +103,7 @@ def family(request: HttpRequest, code: str) -> FamilyOut:
 )
 def revision(request: HttpRequest, code: str, number: int) -> FamilyOut:
     """Show one revision of a family."""
-    return _family_out(request, _revision(code, number))
+    return _family_out(_revision(code, number))
 
 
 @router.get("/{code}/revisions/{int:number}/document.json", operation_id="revision_export", summary="Hand the document out")

@@ -46,7 +46,6 @@ class FamilyOut(Schema):
     document: EngineDocument
     curves: list[LobeCurve]
     revisions: list[RevisionRow]
-    may_write: bool
 
 
 class DocumentText(InSchema):

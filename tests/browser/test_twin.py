@@ -8,8 +8,9 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
 from engine.services import add_revision
+from gurvo_core.motion import stand_at
 from tests.browser.case import PHONE, BrowserCase
-from tests.engines import CODES, family_copy
+from tests.engines import CODES, family, family_copy
 from work.models import Entry
 
 
@@ -33,7 +34,7 @@ class TwinCase(BrowserCase):
         return self.page.evaluate(
             """name => {
                 const mark = [...document.querySelectorAll('[data-mark] title')].find((one) => one.textContent === name);
-                return Number(/rotate\\(([-.\\d]+)/.exec(mark.closest('[data-mark]').parentElement.style.transform)[1]);
+                return Number(/rotate\\(([-.\\d]+)/.exec(mark.closest('svg').style.transform)[1]);
             }""",
             mark,
         )
@@ -128,6 +129,42 @@ class FamilyTwinTests(TwinCase):
         wide = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(wide, PHONE["width"])
 
+    def test_no_name_on_any_drawing_covers_another(self):
+        """Library: the browser's own boxes of every drawn name, in every family, from both ends."""
+        self.sign_in()
+        for code in CODES:
+            self.twin(code)
+            for side in ("front", "flywheel"):
+                boxes = self.page.evaluate(
+                    "() => [...document.querySelectorAll('[aria-label^=\"The front\"] text')].map((one) => {"
+                    " const box = one.getBoundingClientRect();"
+                    " return [one.textContent, box.left, box.top, box.right, box.bottom]; })"
+                )
+                self.assertGreater(len(boxes), 1)
+                for n, (name, left, top, right, bottom) in enumerate(boxes):
+                    for other in boxes[n + 1 :]:
+                        apart = left >= other[3] or right <= other[1] or top >= other[4] or bottom <= other[2]
+                        with self.subTest(family=code, side=side, names=(name, other[0])):
+                            self.assertTrue(apart)
+                self.type("f")
+                self.page.wait_for_timeout(100)
+
+    def test_a_piston_is_drawn_where_the_core_has_it(self):
+        """Second method: the core's drop at four angles against the drawn piston's place, in shares of the drawing."""
+        self.sign_in()
+        self.twin("wick-1")
+        engine = family("wick-1")
+        drawn = []
+        for deg in (0, 90, 180, 500):
+            self.type(str(deg), "Enter")
+            self.page.wait_for_timeout(350)
+            drawn.append(self.page.locator("[aria-label^='Cylinder 1 in section'] rect").bounding_box()["y"])
+        drops = [one.drop_mm for deg in (0, 90, 180, 500) for one in stand_at(engine, deg).cylinders]
+        scale = (drawn[2] - drawn[0]) / (drops[2] - drops[0])
+        for place, drop in zip(drawn, drops, strict=True):
+            with self.subTest(drop=drop):
+                self.assertAlmostEqual((place - drawn[0]) / scale, drop, delta=0.5)
+
     def test_no_accessibility_fault_in_light_and_dark(self):
         """Library: axe-core on the twin, the import page and the revisions."""
         for scheme in ("light", "dark"):
@@ -152,7 +189,7 @@ class BenchTwinTests(TwinCase):
         self.page.get_by_label("Turn to").wait_for()
         self.type("330", "Enter")
         expect(self.page.get_by_role("button", name="I have turned it to 330°")).to_be_visible()
-        self.type("r")
+        self.type("Space")
         expect(self.page.get_by_text("In the ledger: 330°, cylinder 4 30° before firing TDC")).to_be_visible()
         self.assertEqual(Entry.objects.get(kind="turn").body["to"], "330")
         self.type("w")
@@ -187,6 +224,27 @@ class BenchTwinTests(TwinCase):
         self.page.goto("/bench/T-1/twin")
         self.page.get_by_label("Turn to").wait_for()
         expect(self.page.get_by_role("button", name=re.compile("I have turned it"))).to_have_count(0)
+
+
+class SeveralCamsTests(TwinCase):
+    def test_the_bench_of_a_v6_asks_for_each_cam_on_its_own_cylinder(self):
+        self.sign_in()
+        self.type("n")
+        self.page.get_by_label("Serial").wait_for()
+        self.page.get_by_label("Family").select_option("corrie-v6")
+        self.page.get_by_label("Serial").fill("C6-1")
+        self.type("Enter")
+        self.answer("How is your wheel numbered", "x", "Enter")
+        self.answer("How will you find true TDC", "1")
+        self.answer("Turn forward", "41,5", "Enter")
+        self.answer("Turn back", "41", "Enter")
+        self.answer("Take over true TDC", "Space")
+        self.answer("Take the piston stop out", "PageDown")
+        run = self.page.get_by_label("Run of work")
+        expect(run.get_by_text("Intake cam A, opening side")).to_be_visible()
+        run.get_by_text("Intake cam B, opening side").click()
+        expect(self.page.get_by_text("dial on cylinder 2 intake, rising through 1.00 mm")).to_be_visible()
+        expect(self.page.get_by_text("card: 59.0° before BDC of cylinder 1")).to_be_visible()
 
 
 class MoveTests(TwinCase):
@@ -272,3 +330,37 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_role("img", name="Lift of measured-lobe")).to_be_visible()
         self.page.get_by_role("button", name="Put it into the document").click()
         expect(self.page.get_by_text("Profiles “measured-lobe” is new.")).to_be_visible()
+
+    def test_a_document_is_taken_in_by_keyboard_alone(self):
+        self.sign_in("lena")
+        self.page.goto("/import")
+        field = self.page.get_by_label("Document", exact=True)
+        expect(field).to_be_focused()
+        data = family_copy("wick-1")
+        data["identity"]["family"], data["identity"]["name"] = "wick-2", "Wick 2"
+        self.page.keyboard.insert_text(json.dumps(data))
+        expect(self.page.get_by_text("A new family.")).to_be_visible()
+        self.type("Tab", "a sister of the first", "Enter")
+        expect(self.page.get_by_role("heading", name="Wick 2")).to_be_visible()
+        self.type("w")
+        expect(self.sentence).to_contain_text("cylinder 1 at firing TDC", ignore_case=True)
+        self.type("w")
+        expect(self.page.get_by_role("heading", name="Wick 2")).to_be_visible()
+
+    def test_what_is_typed_survives_a_server_that_does_not_answer(self):
+        self.sign_in("lena")
+        self.page.goto("/import")
+        self.page.route("**/api/families/check", lambda route: route.abort())
+        self.fill(self.spoilt())
+        expect(self.page.get_by_text("The server does not answer")).to_be_visible(timeout=20_000)
+        self.page.unroute("**/api/families/check")
+        self.page.reload()
+        expect(self.page.get_by_text("2 faults")).to_be_visible()
+
+    def test_a_file_that_is_no_text_is_said_so(self):
+        self.sign_in("lena")
+        self.page.goto("/import")
+        with self.page.expect_file_chooser() as chooser:
+            self.page.get_by_role("button", name="Choose a file").click()
+        chooser.value.set_files({"name": "photo.json", "mimeType": "application/json", "buffer": b"\xff\xd8\xff\xe0"})
+        expect(self.page.get_by_text("photo.json is no text in UTF-8")).to_be_visible()

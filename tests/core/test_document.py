@@ -76,6 +76,51 @@ SPOILT = (
     ("corrie-v6", "camshafts.3", lambda d: d["drive"]["stages"].pop(3), "Nothing drives Exhaust cam B"),
     ("corrie-v6", "camshafts.0.lobes.0.cylinder", set_in("camshafts", 0, "lobes", 0, "cylinder", to=2), "not in Bank A"),
     ("corrie-v6", "drive.locks.0.holds", set_in("drive", "locks", 0, "holds", to="mast"), "which is not there"),
+    ("quern-4", "drive.shafts", set_in("drive", "shafts", 1, "kind", to="crank"), "one shaft of the kind “crank”, not 2"),
+    ("quern-4", "drive.shafts.0", set_in("drive", "shafts", 0, "x_mm", to=3), "stands at 0, 0"),
+    ("quern-4", "drive.wheels.0", set_in("drive", "wheels", 0, "diameter_mm", to=60), "not both"),
+    ("quern-4", "drive.stages.0.count", set_in("drive", "stages", 0, "count", to=70), "too long"),
+    ("quern-4", "camshafts.0.followers", lambda d: d["camshafts"][0]["followers"].append(d["camshafts"][0]["followers"][0]), "at most 2"),
+    ("quern-4", "camshafts.0.lobes.1.valve", set_in("camshafts", 0, "followers", 1, "valve", to="intake"), "a follower for valve exhaust"),
+    ("quern-4", "camshafts.0.lobes", set_in("camshafts", 0, "lobes", 2, "cylinder", to=1), "2 lobes of Camshaft are for cylinder 1"),
+    ("quern-4", "camshafts.0.lobes.0.lash_mm", set_in("camshafts", 0, "followers", 0, "ratio", to=0.01), "would never open"),
+    ("quern-4", "timing_positions.0.after_tdc_deg", set_in("timing_positions", 0, "after_tdc_deg", to=5), "use the kind “offset”"),
+    ("quern-4", "timing_positions.0.after_tdc_deg", set_in("timing_positions", 0, "kind", to="offset"), "Say how many degrees"),
+    ("quern-4", "firing_order.0", set_in("firing_order", to=[3, 4, 2, 1]), "beginning with cylinder 1"),
+    ("quern-4", "throws.0.pin_deg", set_in("throws", 0, "pin_deg", to=15), "its own pin_deg is 0"),
+    ("quern-4", "throws", set_in("throws", 3, "cylinder", to=5), "names cylinder 5, which is not there"),
+    ("quern-4", "adjustments.0.slots", set_in("adjustments", 0, "slots", 1, "name", to="A6"), "2 key slots are called A6"),
+    ("quern-4", "adjustments", set_in("adjustments", 1, "name", to="Crank sprocket key"), "2 adjustments are called"),
+    ("wick-1", "profiles.0", set_in("profiles", 0, "opening", "ramp_cam_deg", to=0), "both a height and a length"),
+    (
+        "wick-1",
+        "profiles.0",
+        lambda d: d["profiles"][0].update(nose_dwell_cam_deg=60, opening=d["profiles"][0]["opening"] | {"cam_deg": 150}),
+        "longer",
+    ),
+    ("wick-1", "profiles.0", set_in("profiles", 0, "lobe_lift_mm", to=0.1), "as high as the nose"),
+    (
+        "wick-1",
+        "camshafts.0.phaser.travel_deg",
+        set_in("camshafts", 0, "phaser", to={"name": "p", "travel_deg": 500, "rests": "advanced"}),
+        "120",
+    ),
+    (
+        "garth-d6",
+        "drive.stages.0.meshes.0.most_backlash_mm",
+        set_in("drive", "stages", 0, "meshes", 0, "most_backlash_mm", to=0.01),
+        "swap",
+    ),
+    ("garth-d6", "drive.stages.0.meshes.0", set_in("drive", "wheels", 0, "teeth", to=None), "needs its teeth to mesh"),
+    ("teasel-4", "drive.stages.0.path", lambda d: d["drive"]["stages"][0]["path"].append({"wheel": "aux-pulley"}), "one wheel twice"),
+    ("teasel-4", "drive.stages.0.marked", lambda d: d["drive"]["stages"][0]["marked"].reverse(), "not listed in the order"),
+    (
+        "corrie-v6",
+        "drive.stages.0.marked.0.meets",
+        set_in("drive", "stages", 0, "marked", 0, "meets", to="crank-b-mark"),
+        "does not go round",
+    ),
+    ("corrie-v6", "drive.stages.2", set_in("drive", "wheels", 4, "teeth", to=30), "turns 15/28 of a turn"),
     ("sorrel-f4", "drive.stages.0.marked.0.to_next", lambda d: _shift(d, 0, 3), "they cannot meet"),
 )
 
@@ -105,7 +150,12 @@ class FaultTests(unittest.TestCase):
         self.assertLessEqual({"reference_cylinder", "adjustments.0.fitted", "throws", "drive.stages.0"}, set(faults_of(data)))
 
     def test_a_text_that_is_no_json_says_in_which_line(self):
-        for text, words in (("{\n'a': 1,\n 'b' 2}", "line 3"), ("", "no JSON"), ("[" * 5000, "no JSON")):
+        for text, words in (
+            ("{\n'a': 1,\n 'b' 2}", "line 3"),
+            ("", "no JSON"),
+            ("[" * 5000, "no JSON"),
+            ('{"a": 1, "a": 2}', "“a” is given twice"),
+        ):
             with self.subTest(text=text[:12]), self.assertRaises(DocumentError) as refused:
                 read_text(text)
             self.assertIn(words, refused.exception.faults[0].sentence)

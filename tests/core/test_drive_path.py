@@ -3,6 +3,7 @@
 import json
 import math
 import unittest
+from dataclasses import replace
 from fractions import Fraction
 
 from hypothesis import given, settings
@@ -10,7 +11,7 @@ from hypothesis import strategies as st
 from shapely import MultiPoint, Point
 
 from gurvo_core.drive import draw_drive, loop_path
-from gurvo_core.drive.path import Circle, tangent_loop
+from gurvo_core.drive.path import Circle, circles_of, tangent_loop
 from gurvo_core.engine import LoopStage
 from gurvo_core.engine.circles import pitch_radius_mm, shaft_speeds
 from gurvo_core.errors import GeometryError
@@ -98,3 +99,33 @@ class CircleTests(unittest.TestCase):
                 self.assertEqual({wheel.id for wheel in drawing.wheels}, {wheel.id for wheel in family(code).drive.wheels})
                 self.assertTrue(all(drawing.box.left_mm < wheel.x_mm < drawing.box.right_mm for wheel in drawing.wheels))
                 self.assertIn("box", json.loads(drawing.model_dump_json()))
+
+
+class CountTests(unittest.TestCase):
+    def test_pitches_between_marks_on_two_equal_wheels(self):
+        """By hand: 20 teeth each, pitch 8, axes 160 apart: half a wheel each side and a run of 160 / 8 = 20 between: 60 in all."""
+        radius = 8 / (2 * math.sin(math.pi / 20))
+        wheels = [Circle(name=n, x_mm=0, y_mm=y, radius_mm=radius, clockwise=True, teeth=20) for n, y in (("low", 0), ("high", 160))]
+        path = tangent_loop(wheels, 8)
+        self.assertAlmostEqual(path.pitches, 60, places=9)
+        self.assertEqual([round(wrap.pitches, 9) for wrap in path.wraps], [10, 10])
+        self.assertEqual([round(wrap.from_clock_deg) for wrap in path.wraps], [90, 270])
+
+    def test_a_loop_travelled_the_other_way_is_as_long(self):
+        """Property: mirrored wheels turning the other way."""
+        document = family("tarn-f4")
+        circles = circles_of(document, document.drive.stages[0])
+        turned = [replace(one, x_mm=-one.x_mm, clockwise=not one.clockwise) for one in circles]
+        there, back = tangent_loop(circles, 8), tangent_loop(turned, 8)
+        self.assertAlmostEqual(there.pitches, back.pitches, places=9)
+        for one, other in zip(there.wraps, back.wraps, strict=True):
+            self.assertAlmostEqual(one.wrap_deg, other.wrap_deg, places=9)
+
+    def test_every_shipped_chain_and_belt_has_teeth_enough_in_mesh(self):
+        """Practice: a driving wheel wants about a third of its circle in mesh; none of ours has less."""
+        for code in CODES:
+            for stage in family(code).drive.stages:
+                if isinstance(stage, LoopStage):
+                    driver = loop_path(family(code), stage).wraps[0]
+                    with self.subTest(family=code, stage=stage.id):
+                        self.assertGreater(driver.wrap_deg, 115)

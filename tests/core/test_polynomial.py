@@ -31,7 +31,7 @@ def lobe(law="4-5-6-7", **rest):
 
 class LawTests(unittest.TestCase):
     def test_each_law_is_the_polynomial_of_its_boundary_conditions(self):
-        """Library: sympy solves the textbook's conditions (Norton, Cam Design; from memory) for the coefficients."""
+        """Library: sympy solves the textbooks' conditions (from memory) for the coefficients."""
         shares = np.linspace(0, 1, 41)
         for law in TEXTBOOK:
             theirs = [float(symbolic(law).subs(u, sympy.Rational(n, 40))) for n in range(41)]

@@ -33,6 +33,7 @@ class DemoTests(TestCase):
             "C6-0031": "intake cam A, opening side",
             "D6-0012": "method",
             "F4-0044": "wheel and dial",
+            "W1-0007": "wheel and dial",
         }
         self.assertEqual({engine.serial: self.state(engine.serial).waits_for for engine in Engine.objects.all()}, waits)
 
@@ -54,6 +55,10 @@ class DemoTests(TestCase):
         self.assertEqual({person["role"] for person in PEOPLE}, set(ROLES))
         self.assertEqual(Gauge.objects.count(), len(GAUGES))
         self.assertEqual({gauge["kind"] for gauge in GAUGES}, set(Gauge.Kind.values))
+
+    def test_one_engine_is_on_an_older_revision_than_its_familys_newest(self):
+        engine = Engine.objects.get(serial="W1-0007")
+        self.assertEqual((engine.revision.number, engine.revision.family.revisions.count()), (1, 2))
 
     def test_ledgers_read_like_days_of_work_in_order(self):
         for engine in Engine.objects.all():

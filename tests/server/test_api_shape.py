@@ -25,6 +25,8 @@ BODIES = (
     {"kind": "wheel_zero", "method": "top", "zero_deg": 0.0},
     {"kind": "strike", "strikes": str(uuid.uuid4()), "reason": "x"},
     {"kind": "note", "text": "x"},
+    {"kind": "turn", "to": "330"},
+    decision("revision", number=2, reason="x"),
 )
 JUNK = st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=8)
 

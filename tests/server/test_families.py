@@ -1,11 +1,17 @@
 """Families: look, check, take in, hand out, compare; who may; nothing half-saved. Engines move to a newer revision by the lead alone."""
 
 import json
+from contextlib import redirect_stdout
+from io import StringIO
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
+from django.core.management import CommandError, call_command
 from django.test import Client
 
 from engine.bridge import twin_json
 from engine.models import Family, Revision
+from engine.services import add_revision
 from gurvo_core.reading import read_document
 from tests.engines import CODES, SETUP, decision, family_copy, found_tdc, lift, quern_4_copy
 from tests.server.cases import JSON, ShopCase
@@ -199,3 +205,39 @@ class TurnTests(FamiliesCase):
         for entry in found_tdc().entries[:4]:
             self.must(entry.body.model_dump(mode="json"))
         self.refused(self.turn("30"), 422, "entry.kind", "piston stop fitted: take it out first")
+
+
+class ReadingTests(FamiliesCase):
+    def test_lists_and_looks_need_few_queries_however_many_families(self):
+        for code in CODES:
+            if code != "quern-4":
+                add_revision(family_copy(code), by=None)
+        self.client.get("/api/families")
+        # session, person, families with their engines, revisions
+        with self.assertNumQueries(4):
+            self.assertEqual(len(self.client.get("/api/families").json()), len(CODES))
+        # session, person, family, newest revision, all revisions, role
+        with self.assertNumQueries(6):
+            self.client.get("/api/families/corrie-v6")
+
+    def test_a_stranger_sees_none_of_it(self):
+        self.client = Client()
+        for path in ("", "/quern-4", "/quern-4/revisions/1", "/quern-4/revisions/1/document.json", "/quern-4/revisions/1/twin"):
+            with self.subTest(path=path):
+                self.assertEqual(self.client.get(f"/api/families{path}").status_code, 401)
+        for path in ("/check", "/lift-table", ""):
+            with self.subTest(path=path):
+                self.assertEqual(self.send(path, text="x").status_code, 401)
+
+    def test_the_command_takes_json5_and_says_every_fault(self):
+        with TemporaryDirectory() as folder:
+            file = Path(folder) / "engine.json5"
+            file.write_text("// ours\n" + json.dumps(family_copy("wick-1")), "utf-8")
+            with redirect_stdout(StringIO()) as said:
+                call_command("load_family", str(file))
+            self.assertIn("wick-1 revision 1", said.getvalue())
+            with self.assertRaisesMessage(CommandError, "the same as revision 1"):
+                call_command("load_family", str(file))
+            file.write_bytes(b"\xff\xfe{")
+            with self.assertRaisesMessage(CommandError, "no text in UTF-8"):
+                call_command("load_family", str(file))

@@ -1128,8 +1128,6 @@ export interface components {
             /** Curves */
             curves: components["schemas"]["LobeCurve"][];
             document: components["schemas"]["EngineDocument"];
-            /** May Write */
-            may_write: boolean;
             /** Name */
             name: string;
             /** Revision */

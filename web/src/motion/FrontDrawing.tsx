@@ -40,7 +40,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
     }, []),
   );
   // letters come out alike on a wide drawing and a tall one
-  const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 27);
+  const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 25);
   const turnOf = (shaft: string): Turned => twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
   return (
     <Sheet box={box} mirrored={seenFrom !== 'front'} label={`The front of the engine, seen from the ${seenFrom}`}>

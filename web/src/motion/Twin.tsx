@@ -245,7 +245,8 @@ function AngleInput({ turning, first }: { turning: Turning; first: number }) {
         aria-label="Turn to"
         aria-describedby={help}
         inputMode="decimal"
-        autoFocus
+        // on touch the field would call up a keyboard that hides the engine
+        autoFocus={!window.matchMedia('(pointer: coarse)').matches}
         autoComplete="off"
         data-figure
         placeholder={`${resting}°`}

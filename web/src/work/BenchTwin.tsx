@@ -52,7 +52,9 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
         voice={voice}
         start={start}
         keys={[
-          ...(engine.may_record ? [{ keys: ['r'], label: 'I have turned it', run: () => undefined }] : []),
+          ...(engine.may_record
+            ? [{ keys: ['Record'], shown: 'R or Space', label: 'I have turned it', run: () => undefined }]
+            : []),
           { keys: ['w'], label: 'bench', run: toBench },
         ]}
       >
@@ -60,6 +62,9 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
           <>
             {engine.may_record && <TurnedTo bench={bench} restingDeg={resting} />}
             <Known crank={state.crank} voice={voice} />
+            {state.cams.some((cam) => cam.advance_deg != null) && (
+              <span className={classes.known}>Cams stand where they were measured.</span>
+            )}
           </>
         )}
       </Twin>
@@ -90,7 +95,7 @@ function TurnedTo({ bench, restingDeg }: { bench: Schemas['Bench']; restingDeg: 
     const outcome = await record('turn', 'Crank turned to', `${restingDeg}°`, { kind: 'turn', to: String(restingDeg) });
     setWrong(outcome.kind === 'refused' ? outcome.sentence : '');
   };
-  useKeys([{ keys: ['r'], label: 'I have turned it', run: say }]);
+  useKeys([{ keys: ['r', ' '], label: 'I have turned it', run: say }]);
   return (
     <div className={classes.turned}>
       <Button onClick={say}>I have turned it to {restingDeg}°</Button>
