@@ -110,6 +110,16 @@ class FamilyTwinTests(TwinCase):
         # by hand: 340 at timing, 45 on for the page, 25 for the phaser's 50 crank degrees: 50, nearest to half past 1
         expect(self.sentence).to_contain_text("phaser mark A at half past 1")
 
+    def test_lobes_say_where_they_point_and_valves_how_far_they_are_open(self):
+        """By hand: the intake of cylinder 1 has its nose at its follower, 195 degrees, at 467; it lifts 9.4 less 0.2 of lash there."""
+        self.sign_in()
+        self.twin("teasel-4")
+        beside = self.page.get_by_label("Marks and lobes")
+        expect(beside.get_by_role("row", name=re.compile("^intake "))).to_contain_text("shut")
+        self.type("467", "Enter")
+        row = beside.get_by_role("row", name=re.compile("^intake half past 6"))
+        expect(row).to_contain_text("open 9.20 mm")
+
     def test_the_strip_is_clicked_and_a_cylinder_chosen(self):
         self.sign_in()
         self.twin("quern-4")

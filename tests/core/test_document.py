@@ -2,8 +2,10 @@
 
 import json
 import unittest
+from itertools import pairwise
 from pathlib import Path
 
+import pyjson5
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
@@ -14,6 +16,7 @@ from gurvo_core.engine.difference import difference
 from gurvo_core.errors import DocumentError
 from gurvo_core.motion import twin_frames
 from gurvo_core.reading import read_document, read_text
+from tests.core.documents import documents
 from tests.engines import CODES, family, family_copy, quern_4, quern_4_copy
 
 ROOT = Path(__file__).parents[2]
@@ -207,6 +210,17 @@ class FamilyTests(unittest.TestCase):
             spring["rate_n_mm"] = data.draw(st.floats(0.1, 2000))
         document = read_document(plain)
         self.assertEqual(read_document(read_text(document.model_dump_json())), document)
+
+    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=80)
+    @given(documents())
+    def test_any_drawn_engine_is_sound_comes_back_the_same_and_fires_evenly(self, plain):
+        """Property: layouts, firing orders, cranks and drives drawn at random; even firing is 720 / n whatever the layout."""
+        document = read_document(plain)
+        self.assertEqual(read_document(read_text(document.model_dump_json())), document)
+        self.assertEqual(read_document(read_text(pyjson5.dumps(document.model_dump(mode="json")))), document)
+        self.assertEqual(difference(document, document), [])
+        fires = sorted(document.firing_deg.values())
+        self.assertTrue(all(abs(b - a - 720 / len(fires)) < 1e-9 for a, b in pairwise(fires)))
 
     @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=300)
     @given(st.sampled_from(CODES), st.data())

@@ -4,6 +4,7 @@ import unittest
 
 import numpy as np
 
+from gurvo_core.drive import draw_drive
 from gurvo_core.errors import ReadingError
 from gurvo_core.motion import CamPlace, lobe_clock_deg, mark_clock_deg, stand_at, twin_frames
 from gurvo_core.motion.clock import advance_of
@@ -130,3 +131,53 @@ class StrokeTests(unittest.TestCase):
                     self.assertAlmostEqual(one.drop_mm, row.drop_um[deg] / 1000, delta=0.0006)
         self.assertEqual(frames.home_deg, 630)
         self.assertEqual(stand_at(engine, 630 - 720).words, frames.words[630])
+
+
+class DrawnTests(unittest.TestCase):
+    def test_the_drawn_rod_keeps_its_length_whatever_the_offset_and_the_way_it_runs(self):
+        """By hand: from crank pin to piston pin it is always one rod, at every frame of every cylinder of every family."""
+        deg = np.arange(720)
+        for code in CODES:
+            for one in twin_frames(family(code)).cylinders:
+                section = one.section
+                turned = np.radians(section.crank_pin.begin_deg + (section.crank_pin.end_deg - section.crank_pin.begin_deg) * deg / 720)
+                across = section.throw_mm * np.sin(turned) - section.pin_x_mm
+                along = section.top_mm - np.array(one.drop_um) / 1000 - section.throw_mm * np.cos(turned)
+                with self.subTest(family=code, cylinder=one.cylinder):
+                    np.testing.assert_allclose(np.hypot(across, along), section.rod_mm, atol=0.0006)  # drops are whole micrometres
+
+    def test_valves_of_a_cylinder_are_shut_around_its_firing_tdc(self):
+        """Property: nothing is open where it fires; every valve opens once in a cycle, as far as its document says."""
+        for code in CODES:
+            engine = family(code)
+            for one in twin_frames(engine).cylinders:
+                fires = round(engine.firing_deg[one.cylinder])
+                for valve in one.valves:
+                    with self.subTest(family=code, cylinder=one.cylinder, valve=valve.valve):
+                        self.assertEqual(valve.lift_um[fires % 720], 0)
+                        self.assertAlmostEqual(max(valve.lift_um) / 1000, valve.most_mm, delta=0.002)
+
+    def test_a_stand_lists_every_lobe_and_who_is_at_the_top(self):
+        stand = stand_at(family("corrie-v6"), 120)
+        self.assertEqual(len(stand.lobes), 24)
+        self.assertEqual(stand.at_tdc, ["cylinder 2 firing", "cylinder 5 overlap"])
+        twins = [lobe for lobe in stand.lobes if (lobe.camshaft, lobe.cylinder) == ("intake-b", 4)]
+        self.assertEqual([(lobe.place, lobe.clock_deg) for lobe in twins], [(place, twins[0].clock_deg) for place in ("front", "rear")])
+
+    def test_arcs_lie_on_their_wheels_and_pointers_outside_them(self):
+        for code in CODES:
+            drawing = draw_drive(family(code))
+            for loop, stage in zip(drawing.loops, [s for s in family(code).drive.stages if s.kind != "gears"], strict=True):
+                wheels = {wheel.id: wheel for wheel in drawing.wheels}
+                for arc, step in zip(loop.arcs, stage.path, strict=True):
+                    wheel = wheels[step.wheel]
+                    for place in (arc.begin, arc.end):
+                        away = np.hypot(place.x_mm - wheel.x_mm, place.y_mm - wheel.y_mm)
+                        with self.subTest(family=code, wheel=wheel.id):
+                            self.assertAlmostEqual(away, wheel.radius_mm, places=6)
+            for pointer in drawing.pointers:
+                mark = next(mark for mark in family(code).drive.marks if mark.meets == pointer.id)
+                wheel = next(wheel for wheel in drawing.wheels if wheel.id == mark.wheel)
+                away = np.hypot(pointer.x_mm - wheel.x_mm, pointer.y_mm - wheel.y_mm)
+                with self.subTest(family=code, pointer=pointer.id):
+                    self.assertGreater(away, wheel.radius_mm)

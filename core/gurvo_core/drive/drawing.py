@@ -14,7 +14,7 @@ from gurvo_core.engine.drive import Shaft
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
-POINTER_GAP = 0.035  # of the whole drawing's height or width
+POINTER_GAP = 0.026  # of the whole drawing's height or width
 MARGIN_MM = 26.0
 
 

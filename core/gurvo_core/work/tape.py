@@ -120,7 +120,7 @@ def _words(entry: LedgerEntry) -> tuple[str, str, str]:
     if isinstance(body, LiftReading):
         lift = f"{body.lift.text.strip()} {body.lift.unit}" if body.lift else "full lift"
         moves = {"opening": "opens", "closing": "closes", "top": "stands"}[body.flank]
-        return f"{body.valve.capitalize()} {moves}, {lift}", _wheel(body.wheel), _details("", body.turned)
+        return f"{body.valve.capitalize()} {moves}, {lift}", _wheel(body.wheel), _details(f"cylinder {body.cylinder}", body.turned)
     if isinstance(body, WheelZero):
         return "Wheel zero taken over", f"{body.zero_deg:+.2f}°", METHOD_NAMES[body.method]
     if isinstance(body, Strike):

@@ -126,7 +126,7 @@ function Still({ drawing, loops, size, mirrored }: StillProps) {
           transform={`translate(${pointer.x_mm} ${-pointer.y_mm}) rotate(${pointer.clock_deg})`}
           className={classes.pointer}
         >
-          <path d={`M0 ${size * 0.7} L${-size * 0.45} ${-size * 0.5} H${size * 0.45} Z`} />
+          <path d={`M0 ${size * 0.55} L${-size * 0.4} ${-size * 0.4} H${size * 0.4} Z`} />
           <title>{pointer.name}</title>
         </g>
       ))}

@@ -7,34 +7,32 @@ export function Marks({ stand, seenFrom }: { stand: Schemas['Stand'] | undefined
   if (!stand) return <p className={classes.empty}>Working out where the marks stand</p>;
   if (stand.marks.length === 0) return <p className={classes.empty}>The document names no marks.</p>;
   return (
-    <div className={classes.scroll}>
-      <table className={classes.marks}>
-        <thead>
-          <tr>
-            <th>Mark</th>
-            <th>now</th>
-            <th>at timing</th>
-            <th>a turn later</th>
+    <table className={classes.marks}>
+      <thead>
+        <tr>
+          <th>Mark</th>
+          <th>now</th>
+          <th>at timing</th>
+          <th>a turn later</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stand.marks.map((mark) => (
+          <tr key={mark.id} data-met={mark.met}>
+            <td>
+              {mark.name}
+              <small>{about(mark)}</small>
+            </td>
+            <td>
+              <b>{sayClock(mark.now_deg, seenFrom)}</b>
+              {mark.met && <small>in place</small>}
+            </td>
+            <td>{sayClock(mark.timing_deg, seenFrom)}</td>
+            <td>{sayClock(mark.turn_later_deg, seenFrom)}</td>
           </tr>
-        </thead>
-        <tbody>
-          {stand.marks.map((mark) => (
-            <tr key={mark.id} data-met={mark.met}>
-              <td>
-                {mark.name}
-                <small>{about(mark)}</small>
-              </td>
-              <td>
-                <b>{sayClock(mark.now_deg, seenFrom)}</b>
-                {mark.met && <small>in place</small>}
-              </td>
-              <td>{sayClock(mark.timing_deg, seenFrom)}</td>
-              <td>{sayClock(mark.turn_later_deg, seenFrom)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

@@ -10,6 +10,7 @@ import { say, type Voice } from '../app/saying';
 import { useLikings } from '../app/session';
 import { type Phasers, standQuery, type TwinOf, twinQuery } from './api';
 import { FrontDrawing } from './FrontDrawing';
+import { Lobes } from './Lobes';
 import { Marks } from './Marks';
 import { Section } from './Section';
 import { Strokes } from './Strokes';
@@ -90,8 +91,9 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
               </figcaption>
             </figure>
           )}
-          <aside className={classes.marks}>
+          <aside className={classes.marks} aria-label="Marks and lobes">
             <Marks stand={stand} seenFrom={voice.seenFrom} />
+            <Lobes stand={stand} cylinder={chosen} voice={voice} />
           </aside>
         </div>
         <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />

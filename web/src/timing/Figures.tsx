@@ -19,7 +19,7 @@ export function Figures({ state, question, engine, voice }: FiguresProps) {
       {early ? (
         <TdcFigures state={state} />
       ) : (
-        state.cams.map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
+        camsShown(state, question).map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
       )}
       {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} />}
       {state.wheel && early && (
@@ -37,6 +37,12 @@ export function Figures({ state, question, engine, voice }: FiguresProps) {
       )}
     </div>
   );
+}
+
+/** Of several cams the one that is asked about; all of them when none is. */
+function camsShown(state: Schemas['BenchState'], question: Schemas['Question'] | undefined) {
+  const asked = state.cams.filter((cam) => cam.camshaft === question?.camshaft);
+  return asked.length > 0 ? asked : state.cams;
 }
 
 interface RowProps {

@@ -1,0 +1,40 @@
+/** The chosen cylinder's lobes: where each nose points, and how far its valve is open. */
+import type { Schemas } from '../api/client';
+import { sayClock, sayLength, type Voice } from '../app/saying';
+import classes from './Marks.module.css';
+
+export interface LobesProps {
+  stand: Schemas['Stand'] | undefined;
+  cylinder: number;
+  voice: Voice;
+}
+
+export function Lobes({ stand, cylinder, voice }: LobesProps) {
+  const lobes = stand?.lobes.filter((lobe) => lobe.cylinder === cylinder) ?? [];
+  if (lobes.length === 0) return null;
+  return (
+    <table className={classes.marks}>
+      <thead>
+        <tr>
+          <th>Cylinder {cylinder}</th>
+          <th>nose at</th>
+          <th>valve</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lobes.map((lobe) => (
+          <tr key={`${lobe.camshaft} ${lobe.valve} ${lobe.place}`}>
+            <td>
+              {lobe.valve}
+              {lobe.place && `, ${lobe.place}`}
+            </td>
+            <td>{sayClock(lobe.clock_deg, voice.seenFrom)}</td>
+            <td>
+              <b>{lobe.lift_mm > 0 ? `open ${sayLength(lobe.lift_mm, voice.factor)}` : 'shut'}</b>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
