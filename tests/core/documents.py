@@ -47,7 +47,13 @@ def documents(draw):
                 "id": "cam",
                 "name": draw(WORDS),
                 "followers": [
-                    {"valve": v, "kind": "rocker", "clock_deg": draw(st.floats(0, 359)), "ratio": draw(st.floats(1, 1.8))} for v in sorts
+                    {
+                        "valve": v,
+                        "kind": "rocker",
+                        "clock_deg": draw(st.floats(0, 359, allow_subnormal=False)),
+                        "ratio": draw(st.floats(1, 1.8)),
+                    }
+                    for v in sorts
                 ],
                 "lobes": lobes,
             }
@@ -63,7 +69,7 @@ def documents(draw):
 
 def _drive(draw):
     teeth, away = draw(st.integers(14, 30)), draw(st.floats(160, 400))
-    towards = math.radians(draw(st.floats(-60, 60)))
+    towards = math.radians(draw(st.floats(-60, 60, allow_subnormal=False)))
     return {
         "shafts": [
             {"id": "crank", "name": "Crank", "kind": "crank"},
