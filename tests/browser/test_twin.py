@@ -115,7 +115,7 @@ class FamilyTwinTests(TwinCase):
         self.sign_in()
         self.twin("teasel-4")
         beside = self.page.get_by_label("Marks and lobes")
-        expect(beside.get_by_role("row", name=re.compile("^intake "))).to_contain_text("shut")
+        expect(beside.get_by_role("row", name=re.compile("^intake half past 10"))).to_contain_text("shut")
         self.type("467", "Enter")
         row = beside.get_by_role("row", name=re.compile("^intake half past 6"))
         expect(row).to_contain_text("open 9.20 mm")

@@ -163,6 +163,14 @@ class FaultTests(unittest.TestCase):
                 read_text(text)
             self.assertIn(words, refused.exception.faults[0].sentence)
 
+    def test_a_file_of_another_kind_does_not_bury_its_reader_in_faults(self):
+        data = quern_4_copy()
+        data["profiles"][0]["cam_deg"] = ["x"] * 900
+        with self.assertRaises(DocumentError) as refused:
+            read_document(data)
+        self.assertEqual(len(refused.exception.faults), 201)
+        self.assertRegex(refused.exception.faults[-1].sentence, r"^There are 70\d more faults")
+
     def test_comments_and_late_commas_are_read_and_left_out(self):
         """Practice: an author notes beside a figure where it is from."""
         text = json.dumps(quern_4_copy()).replace('{"format"', "{ // measured on the bench\n'format'", 1)
