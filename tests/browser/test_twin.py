@@ -309,6 +309,22 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_text("set warmer")).to_be_visible()
         expect(self.page.get_by_text("was 0.1 mm, is 0.11 mm")).to_be_visible()
 
+    def test_an_older_revision_is_looked_at_and_turned(self):
+        newer = family_copy("corrie-v6")
+        newer["fits"][0]["most_mm"] = 0.06
+        add_revision(newer, by=None)
+        self.sign_in()
+        self.page.goto("/families/corrie-v6/revisions")
+        self.page.get_by_role("link", name="1", exact=True).click()
+        expect(self.page.get_by_text("Revision 1, not the newest: that is 2")).to_be_visible()
+        expect(self.page.get_by_text("0.02 to 0.05 mm")).to_be_visible()
+        expect(self.page.get_by_text("pin, holds the Crankshaft at bank A: TDC of cylinder 1, firing")).to_be_visible()
+        expect(self.page.get_by_text("press and release · Clip on: the clip stops it arming early").first).to_be_visible()
+        self.type("w")
+        expect(self.page.get_by_text("twin, revision 1")).to_be_visible()
+        self.page.goto("/families/corrie-v6?revision=9")
+        expect(self.page.get_by_role("heading", name="corrie-v6 cannot be shown")).to_be_visible()
+
     def test_a_file_is_chosen_and_an_export_comes_back_as_it_was(self):
         self.sign_in("lena")
         self.page.goto("/families/garth-d6")

@@ -8,6 +8,12 @@ import { Floor } from '../work/Floor';
 import { Notice } from './Notice';
 import { Door, Shell } from './Shell';
 
+/** `?revision=2` shows that one; anything else the newest. */
+function revisionSearch(search: Record<string, unknown>): { revision?: number } {
+  const number = Number(search.revision);
+  return Number.isInteger(number) && number > 0 ? { revision: number } : {};
+}
+
 const root = createRootRoute({
   component: Door,
   notFoundComponent: () => <Notice title="There is nothing here">Go back to the Floor.</Notice>,
@@ -18,13 +24,15 @@ const families = createRoute({ getParentRoute: () => shell, path: '/families', c
 const family = createRoute({
   getParentRoute: () => shell,
   path: '/families/$code',
+  validateSearch: revisionSearch,
   component: function FamilyRoute() {
-    return <FamilyPage code={family.useParams().code} />;
+    return <FamilyPage code={family.useParams().code} revision={family.useSearch().revision} />;
   },
 });
 const familyTwin = createRoute({
   getParentRoute: () => shell,
   path: '/families/$code/twin',
+  validateSearch: revisionSearch,
   component: lazyRouteComponent(() => import('../motion/FamilyTwin'), 'FamilyTwin'),
 });
 const importFamily = createRoute({

@@ -9,17 +9,29 @@ import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
 import { documentHref, familyQuery } from './api';
 import classes from './FamilyPage.module.css';
+import {
+  crankFacts,
+  driveFacts,
+  type Fact,
+  holdingFacts,
+  jointFacts,
+  kitFacts,
+  limitFacts,
+  moveFacts,
+  variantFacts,
+} from './facts';
 import { LobeDrawing } from './LobeDrawing';
 
 type Document = Schemas['EngineDocument'];
 
-export function FamilyPage({ code }: { code: string }) {
-  const { data, error, isPending } = useQuery(familyQuery(code));
+export function FamilyPage({ code, revision }: { code: string; revision?: number | undefined }) {
+  const { data, error, isPending } = useQuery(familyQuery(code, revision));
   const navigate = useNavigate();
   if (isPending) return <Waiting what="Fetching the document" />;
   if (error) return <Notice title={`${code} cannot be shown`}>{error.message}</Notice>;
   const { document } = data;
-  const toTwin = () => navigate({ to: '/families/$code/twin', params: { code } });
+  const toTwin = () => navigate({ to: '/families/$code/twin', params: { code }, search: revision ? { revision } : {} });
+  const newest = data.revisions[0]?.number ?? data.revision;
   return (
     <>
       <main className={page.page}>
@@ -33,6 +45,7 @@ export function FamilyPage({ code }: { code: string }) {
               {[document.identity.layout, document.identity.fuel].join(', ')}. {document.identity.variant}.{' '}
               <Link to="/families/$code/revisions" params={{ code }}>
                 Revision {data.revision}
+                {newest > data.revision && `, not the newest: that is ${newest}`}
               </Link>
             </p>
           </div>
@@ -44,22 +57,12 @@ export function FamilyPage({ code }: { code: string }) {
           </div>
         </div>
         <div className={classes.parts}>
-          <Part title="Crank and rods">
-            <Facts facts={crankFacts(document)} />
-          </Part>
+          <Listed title="Crank and rods" facts={crankFacts(document)} />
           <Part title="Cam card">
             <CardTable document={document} />
           </Part>
-          <Part title="Drive">
-            <Facts facts={driveFacts(document)} />
-          </Part>
-          <Part title="What can be moved">
-            {document.adjustments.length ? (
-              <Facts facts={document.adjustments.map((one) => [one.name, places(one)])} />
-            ) : (
-              <p className={page.lead}>Nothing; the marks decide.</p>
-            )}
-          </Part>
+          <Listed title="Drive" facts={driveFacts(document)} />
+          <Listed title="What can be moved" facts={moveFacts(document)} />
           <Part title="Lobes" wide>
             <div className={classes.lobes}>
               {data.curves.map((curve) => (
@@ -67,21 +70,16 @@ export function FamilyPage({ code }: { code: string }) {
               ))}
             </div>
           </Part>
-          {document.joints.length > 0 && (
-            <Part title="Joints">
-              <Facts
-                facts={document.joints.map((one) => [
-                  `${one.name}, ${one.fasteners} × ${one.thread}`,
-                  one.stages.join(' · '),
-                ])}
-              />
-            </Part>
-          )}
-          {document.stages.length > 0 && (
-            <Part title="Stages of work" wide>
-              <Facts facts={document.stages.map((one) => [one.title, one.steps.join(' · ')])} />
-            </Part>
-          )}
+          <Listed title="Locks and tensioners" facts={holdingFacts(document)} wide />
+          <Listed title="Joints" facts={jointFacts(document)} />
+          <Listed title="Fits and lash" facts={limitFacts(document)} />
+          <Listed title="On the bench, new" facts={kitFacts(document)} />
+          <Listed title="Variants" facts={variantFacts(document)} />
+          <Listed
+            title="Stages of work"
+            facts={document.stages.map((one) => [one.title, one.steps.join(' · ')])}
+            wide
+          />
         </div>
       </main>
       <KeyStrip actions={[{ keys: ['w'], label: 'twin', run: toTwin }]} />
@@ -98,7 +96,17 @@ function Part({ title, children, wide }: { title: string; children: ReactNode; w
   );
 }
 
-function Facts({ facts: list }: { facts: [string, string][] }) {
+/** A part that is left out when the document says nothing of it. */
+function Listed({ title, facts, wide }: { title: string; facts: Fact[]; wide?: boolean }) {
+  if (facts.length === 0) return null;
+  return (
+    <Part title={title} {...(wide ? { wide } : {})}>
+      <Facts facts={facts} />
+    </Part>
+  );
+}
+
+function Facts({ facts: list }: { facts: Fact[] }) {
   return (
     <dl className={classes.facts}>
       {list.map(([name, value]) => (
@@ -109,31 +117,6 @@ function Facts({ facts: list }: { facts: [string, string][] }) {
       ))}
     </dl>
   );
-}
-
-function crankFacts(document: Document): [string, string][] {
-  const banks = document.banks.map((bank): [string, string] => [
-    document.banks.length > 1 ? `${bank.name}, cylinders ${bank.cylinders.join(', ')}` : 'Bore, stroke, rod',
-    `${bank.cranktrain.bore_mm} × ${bank.cranktrain.stroke_mm}, rod ${bank.cranktrain.rod_mm} mm`,
-  ]);
-  const offset = document.banks[0]?.cranktrain.pin_offset_mm ?? 0;
-  return [
-    ...banks,
-    ['Pin offset', `${offset} mm`],
-    ['Firing order', document.firing_order.join(' - ')],
-    ['Runs', `${document.running_direction}, seen from the front`],
-    ['Wheel is set to', `cylinder ${document.reference_cylinder}`],
-    ...document.timing_positions.map((one): [string, string] => ['Timing position', one.name]),
-  ];
-}
-
-function driveFacts(document: Document): [string, string][] {
-  return document.drive.stages.map((stage) => {
-    if (stage.kind === 'gears') return [stage.name, `gears, module ${stage.module_mm}`];
-    const what = stage.kind === 'chain' ? 'links' : 'teeth';
-    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
-    return [stage.name, `${stage.count} ${what}, pitch ${stage.pitch_mm} mm${tensioner}`];
-  });
 }
 
 /** A figure of the card; a negative one lies on the other side. */
@@ -170,20 +153,4 @@ function CardTable({ document }: { document: Document }) {
       </Table.Tbody>
     </Table>
   );
-}
-
-/** The places an adjustment has, as its document says them. */
-function places(adjustment: Document['adjustments'][number]): string {
-  switch (adjustment.kind) {
-    case 'key_slots':
-      return adjustment.slots.map((slot) => slot.name).join(', ');
-    case 'offset_bushes':
-      return adjustment.bushes.map((bush) => bush.name).join(', ');
-    case 'hole_circles':
-      return `${adjustment.cam_holes} and ${adjustment.sprocket_holes} holes`;
-    case 'slotted_sprocket':
-      return `± ${adjustment.range_deg}°, any place`;
-    case 'sprocket_teeth':
-      return `${adjustment.teeth} teeth`;
-  }
 }

@@ -44,7 +44,11 @@ export function Revisions() {
           <Table.Tbody>
             {data.revisions.map((row) => (
               <Table.Tr key={row.number}>
-                <Table.Td>{row.number}</Table.Td>
+                <Table.Td>
+                  <Link to="/families/$code" params={{ code }} search={{ revision: row.number }}>
+                    {row.number}
+                  </Link>
+                </Table.Td>
                 <Table.Td>{new Date(row.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}</Table.Td>
                 <Table.Td>{row.by}</Table.Td>
                 <Table.Td>{row.remark}</Table.Td>

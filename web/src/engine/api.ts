@@ -7,11 +7,16 @@ export const familiesQuery = queryOptions({
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/families', { signal })),
 });
 
-export const familyQuery = (code: string) =>
+/** A family at one revision; at its newest when none is named. */
+export const familyQuery = (code: string, number?: number) =>
   queryOptions({
-    queryKey: ['families', code],
+    queryKey: ['families', code, 'revision', number ?? 'newest'],
     queryFn: async ({ signal }) =>
-      unwrap(await client.GET('/api/families/{code}', { params: { path: { code } }, signal })),
+      number === undefined
+        ? unwrap(await client.GET('/api/families/{code}', { params: { path: { code } }, signal }))
+        : unwrap(
+            await client.GET('/api/families/{code}/revisions/{number}', { params: { path: { code, number } }, signal }),
+          ),
   });
 
 export const differenceQuery = (code: string, before: number, after: number) =>

@@ -2,7 +2,7 @@
 import { UnstyledButton } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from '@tanstack/react-router';
+import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router';
 import { Notice, Waiting } from '../app/Notice';
 import { useLikings } from '../app/session';
 import { useVoice } from '../app/voice';
@@ -12,7 +12,8 @@ import { Twin } from './Twin';
 
 export function FamilyTwin() {
   const { code } = useParams({ from: '/shell/families/$code/twin' });
-  const { data, error, isPending } = useQuery(familyQuery(code));
+  const { revision } = useSearch({ from: '/shell/families/$code/twin' });
+  const { data, error, isPending } = useQuery(familyQuery(code, revision));
   useDocumentTitle(`${data?.name ?? code} · twin · Gurvo`);
   if (isPending) return <Waiting what="Fetching the document" />;
   if (error) return <Notice title={`${code} cannot be shown`}>{error.message}</Notice>;

@@ -1,0 +1,95 @@
+/** What an engine document says, part by part, as name and value; in its own words, nothing worked out. */
+import type { Schemas } from '../api/client';
+
+type Document = Schemas['EngineDocument'];
+export type Fact = [name: string, value: string];
+
+export function crankFacts(document: Document): Fact[] {
+  const banks = document.banks.map(
+    (bank): Fact => [
+      document.banks.length > 1 ? `${bank.name}, cylinders ${bank.cylinders.join(', ')}` : 'Bore, stroke, rod',
+      `${bank.cranktrain.bore_mm} × ${bank.cranktrain.stroke_mm}, rod ${bank.cranktrain.rod_mm} mm`,
+    ],
+  );
+  const offset = document.banks[0]?.cranktrain.pin_offset_mm ?? 0;
+  return [
+    ...banks,
+    ['Pin offset', `${offset} mm`],
+    ['Firing order', document.firing_order.join(' - ')],
+    ['Runs', `${document.running_direction}, seen from the front`],
+    ['Wheel is set to', `cylinder ${document.reference_cylinder}`],
+    ...document.timing_positions.map((one): Fact => ['Timing position', one.name]),
+  ];
+}
+
+export function driveFacts(document: Document): Fact[] {
+  return document.drive.stages.map((stage) => {
+    if (stage.kind === 'gears') return [stage.name, `gears, module ${stage.module_mm}`];
+    const what = stage.kind === 'chain' ? 'links' : 'teeth';
+    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
+    return [stage.name, `${stage.count} ${what}, pitch ${stage.pitch_mm} mm${tensioner}`];
+  });
+}
+
+/** What holds shafts, and what takes up slack: how each is fitted, armed and proven. */
+export function holdingFacts(document: Document): Fact[] {
+  const { drive, timing_positions: positions } = document;
+  const named = (list: { id: string; name: string }[], id: string) => list.find((one) => one.id === id)?.name ?? id;
+  const locks = drive.locks.map(
+    (lock): Fact => [
+      lock.name,
+      `${lock.kind}, holds the ${named(drive.shafts, lock.holds)} at ${named(positions, lock.position)}`,
+    ],
+  );
+  const tensioners = drive.stages.flatMap((stage): Fact[] => {
+    if (stage.kind === 'gears' || !stage.tensioner) return [];
+    const { name, kind, fit, arm, prove } = stage.tensioner;
+    return [[name, [kind.replaceAll('_', ' '), fit, arm, prove].filter(Boolean).join(' · ')]];
+  });
+  return [...locks, ...tensioners];
+}
+
+export function moveFacts(document: Document): Fact[] {
+  return document.adjustments.map((one): Fact => [one.name, places(one)]);
+}
+
+export function jointFacts(document: Document): Fact[] {
+  return document.joints.map((one): Fact => {
+    const notes = [...one.stages, one.lubrication, one.one_time ? 'new every time' : ''].filter(Boolean);
+    return [`${one.name}, ${one.fasteners} × ${one.thread}`, notes.join(' · ')];
+  });
+}
+
+export function limitFacts(document: Document): Fact[] {
+  const fits = document.fits.map((one): Fact => [one.name, `${one.least_mm} to ${one.most_mm} mm`]);
+  const lash = document.lash.map((one): Fact => {
+    const range =
+      one.set_by === 'hydraulic' ? 'none, hydraulic' : `${one.least_mm} to ${one.most_mm} mm, by ${one.set_by}`;
+    return [`Lash, ${one.valve}, ${one.engine_is}`, range];
+  });
+  return [...fits, ...lash];
+}
+
+export function kitFacts(document: Document): Fact[] {
+  return document.kit.map((one): Fact => [one.name, `${one.count}${one.one_time ? ', used once' : ''}`]);
+}
+
+export function variantFacts(document: Document): Fact[] {
+  return document.identity.variants.map((one): Fact => [one.name, one.told_by]);
+}
+
+/** The places an adjustment has, as its document says them. */
+function places(adjustment: Document['adjustments'][number]): string {
+  switch (adjustment.kind) {
+    case 'key_slots':
+      return adjustment.slots.map((slot) => slot.name).join(', ');
+    case 'offset_bushes':
+      return adjustment.bushes.map((bush) => bush.name).join(', ');
+    case 'hole_circles':
+      return `${adjustment.cam_holes} and ${adjustment.sprocket_holes} holes`;
+    case 'slotted_sprocket':
+      return `± ${adjustment.range_deg}°, any place`;
+    case 'sprocket_teeth':
+      return `${adjustment.teeth} teeth`;
+  }
+}
