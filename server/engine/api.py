@@ -4,7 +4,7 @@ import json
 
 from django.contrib.auth.models import User
 from django.db.models import Count
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 from ninja.params import P, QueryEx
@@ -19,6 +19,7 @@ from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.motion import Stand
 from gurvo_core.motion.lobe import lobe_curve
+from shop.roles import shown_name
 
 router = Router()
 
@@ -34,7 +35,7 @@ def _family_out(shown: Revision) -> FamilyOut:
         RevisionRow(
             number=row.number,
             at=row.at,
-            by=(row.by.first_name or row.by.username) if row.by else "",
+            by=shown_name(row.by),
             remark=row.remark,
             engines=row.n,
         )
@@ -92,9 +93,9 @@ def lift_table(request: HttpRequest, payload: LiftTableIn) -> LiftTable:
 @router.get("/{code}", response={200: FamilyOut, **refusals(401, 404)}, operation_id="family_look", summary="One family")
 def family(request: HttpRequest, code: str) -> FamilyOut:
     """Show a family's newest document."""
-    row = get_object_or_404(Family, code=code)
-    revision = row.revisions.newest_first().first()
-    assert revision is not None
+    revision = Revision.objects.newest_of(code)
+    if revision is None:
+        raise Http404
     return _family_out(revision)
 
 

@@ -31,3 +31,7 @@ class RevisionQuerySet(AppendOnlyQuerySet):
     def newest_first(self) -> Self:
         """The newest revision of each family comes first."""
         return self.order_by("family_id", "-number")
+
+    def newest_of(self, family: str) -> Any:
+        """The newest revision of one family, or None."""
+        return self.filter(family=family).newest_first().first()

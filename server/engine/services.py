@@ -33,7 +33,7 @@ def check_text(text: str) -> Checked:
     except DocumentError as error:
         return Checked(faults=error.faults)
     identity = document.identity
-    newest = Revision.objects.filter(family=identity.family).newest_first().first()
+    newest = Revision.objects.newest_of(identity.family)
     changes = difference(EngineDocument.model_validate(newest.document), document) if newest else []
     number = newest.number + 1 if newest else 1
     return Checked(faults=[], family=identity.family, name=identity.name, layout=identity.layout, revision=number, changes=changes)
@@ -52,7 +52,7 @@ def add_revision(data: object, *, by: User | None, remark: str = "") -> Revision
     document = read_document(data)
     identity = document.identity
     family, _ = Family.objects.get_or_create(code=identity.family, defaults={"name": identity.name})
-    newest = Revision.objects.filter(family=family).newest_first().first()
+    newest = Revision.objects.newest_of(identity.family)
     plain = document.model_dump(mode="json")
     if newest is not None and EngineDocument.model_validate(newest.document) == document:
         raise Conflict(f"This is the same as revision {newest.number}: nothing is to be taken in.", "text")

@@ -14,7 +14,7 @@ from gurvo_core.units import per_unit
 from shop import services
 from shop.errors import Forbidden
 from shop.models import Gauge, Preference
-from shop.roles import role_of
+from shop.roles import role_of, shown_name
 from shop.schemas import GaugeOut, LengthUnit, Person, PreferenceIn, Session, SignIn, UnitFactor
 
 session_router = Router()
@@ -29,7 +29,7 @@ def _session(user: object) -> Session:
         person = Person.model_validate(
             {
                 "username": user.username,
-                "name": user.first_name or user.username,
+                "name": shown_name(user),
                 "role": role_of(user),
                 "length_unit": likes.length_unit,
                 "seen_from": likes.seen_from,

@@ -7,7 +7,7 @@
 | lead | all that, sign the record, strike a signature, take engine documents in, move an engine to a newer revision |
 """
 
-__all__ = ["ROLES", "Role", "may_record", "may_sign", "may_write_documents", "role_of"]
+__all__ = ["ROLES", "Role", "may_record", "may_sign", "may_write_documents", "role_of", "shown_name"]
 
 from typing import Literal
 
@@ -41,3 +41,8 @@ def may_sign(role: Role) -> bool:
 def may_write_documents(role: Role) -> bool:
     """Whether engine documents may be taken in, and engines moved to a newer one."""
     return role == "lead"
+
+
+def shown_name(user: User | None) -> str:
+    """What a person is called on screen and on paper; nothing for nobody."""
+    return (user.first_name or user.username) if user else ""

@@ -12,8 +12,8 @@ from engine.bridge import Places, document_of, newest_number, places_of, stand_o
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
 from gurvo_core.motion import Stand
-from gurvo_core.work import TapeLine, cam_places, present
-from shop.roles import may_record, may_sign, may_write_documents, role_of
+from gurvo_core.work import TapeLine, cam_places, cams_of, present
+from shop.roles import may_record, may_sign, may_write_documents, role_of, shown_name
 from work import bridge, services
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
@@ -42,7 +42,7 @@ def _floor_row(engine: Engine) -> FloorRow:
         family=engine.revision.family.name,
         purpose=engine.purpose,
         stand=engine.stand,
-        builder=(engine.builder.first_name or engine.builder.username) if engine.builder else "",
+        builder=shown_name(engine.builder),
         promised=engine.promised,
         late_days=max(0, late),
         beads=[Bead(title=step.title, status=step.status) for step in state.steps],
@@ -65,7 +65,6 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         family_code=engine.revision.family_id,
         revision=engine.revision.number,
         newest_revision=newest_number(engine.revision.family_id),
-        first_cylinder=document.firing_order[0],
         purpose=engine.purpose,
         stand=engine.stand,
         running_direction=document.running_direction,
@@ -132,8 +131,8 @@ def entries(
 
 
 def _places(engine: Engine, phasers: Phasers) -> Places:
-    cams = present(bridge.ledger_of(engine).situation).cams
-    return places_of(document_of(engine.revision_id), cam_places(cams), phasers)
+    measured = cam_places(cams_of(bridge.ledger_of(engine).situation))
+    return places_of(document_of(engine.revision_id), measured, phasers)
 
 
 @router.get("/{serial}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")

@@ -14,6 +14,7 @@ from pydantic import TypeAdapter
 from engine.bridge import document_of
 from gurvo_core.work import EntryBody, Gauge, LedgerEntry, Situation, TapeLine, gather, go_on, struck_by, tape_line
 from shop.models import Gauge as GaugeRow
+from shop.roles import shown_name
 from work.models import Engine, Entry
 
 LEDGERS_KEPT = 64
@@ -39,7 +40,7 @@ def to_ledger(row: Entry) -> LedgerEntry:
         id=row.id,
         seq=row.seq,
         at=row.at,
-        by=row.by.first_name or row.by.username,
+        by=shown_name(row.by),
         body=BODY.validate_python(row.body),
         typed_at=row.typed_at,
         gauges=tuple(Gauge.model_validate(gauge) for gauge in row.gauges),

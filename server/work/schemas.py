@@ -64,7 +64,6 @@ class EngineHead(Schema):
     family_code: str
     revision: int
     newest_revision: int
-    first_cylinder: int
     purpose: str
     stand: int | None
     running_direction: Literal["clockwise", "counter-clockwise"]

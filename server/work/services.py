@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from engine.models import Family, Revision
+from engine.models import Revision
 from gurvo_core.work import EntryBody, LedgerEntry, check_entry, inside_figures
 from gurvo_core.work.entries import Decision, RevisionDecision, SetupDecision, SignOffDecision, Strike
 from shop.errors import Conflict, Forbidden, Refusal
@@ -87,8 +87,7 @@ def _check_signing(role: Role, entries: Sequence[LedgerEntry], body: EntryBody) 
 def put_on_stand(*, serial: str, family: str, purpose: str, stand: int | None, promised: date | None, by: User) -> Engine:
     """Begin an engine on the newest revision of its family."""
     _check_role(role_of(by))
-    row = Family.objects.filter(code=family).first()
-    revision = row.revisions.newest_first().first() if row else None
+    revision = Revision.objects.newest_of(family)
     if revision is None:
         raise Refusal(f"There is no family {family}; choose one of the list.", "family")
     if Engine.objects.filter(serial__iexact=serial).exists():

@@ -8,9 +8,8 @@ __all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTension
 import math
 
 from gurvo_core.drive.path import LoopPath, Point, loop_path
-from gurvo_core.engine import EngineDocument, GearStage, LoopStage, Stage, Wheel
+from gurvo_core.engine import EngineDocument, LoopStage, Stage, Wheel
 from gurvo_core.engine.circles import pitch_radius_mm
-from gurvo_core.engine.drive import Shaft
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
@@ -35,7 +34,6 @@ class DrawnWheel(Shown):
     shaft: str
     name: str
     kind: str
-    drive: str
     x_mm: float
     y_mm: float
     radius_mm: float
@@ -137,21 +135,15 @@ def draw_drive(document: EngineDocument) -> DriveDrawing:
     ['crank-sprocket', 'cam-sprocket']
     """
     drive = document.drive
-    shafts = {shaft.id: shaft for shaft in drive.shafts}
-    stages = {name: stage for stage in reversed(drive.stages) for name in _names(stage)}
-    wheels = [_wheel(document, wheel, shafts[wheel.shaft], stages.get(wheel.id)) for wheel in drive.wheels]
+    stages = {name: stage for stage in reversed(drive.stages) for name in stage.wheel_ids}
+    wheels = [_wheel(document, wheel, stages.get(wheel.id)) for wheel in drive.wheels]
     loops = [_loop(document, stage) for stage in drive.stages if isinstance(stage, LoopStage)]
     box = _box(wheels)
     return DriveDrawing(box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
 
 
-def _names(stage: Stage) -> list[str]:
-    if isinstance(stage, GearStage):
-        return [name for mesh in stage.meshes for name in (mesh.driver, mesh.driven)]
-    return [step.wheel for step in stage.path]
-
-
-def _wheel(document: EngineDocument, wheel: Wheel, shaft: Shaft, stage: Stage | None) -> DrawnWheel:
+def _wheel(document: EngineDocument, wheel: Wheel, stage: Stage | None) -> DrawnWheel:
+    shaft = document.drive.shaft(wheel.shaft)
     marks = [
         DrawnMark(
             id=mark.id,
@@ -168,7 +160,6 @@ def _wheel(document: EngineDocument, wheel: Wheel, shaft: Shaft, stage: Stage | 
         shaft=shaft.id,
         name=wheel.name or shaft.name,
         kind=shaft.kind,
-        drive=stage.kind if stage else "",
         x_mm=shaft.x_mm,
         y_mm=shaft.y_mm,
         radius_mm=pitch_radius_mm(stage, wheel) if stage else (wheel.diameter_mm or 0.0) / 2,

@@ -51,18 +51,18 @@ def _loop_faults(document: EngineDocument, stage: LoopStage, path: str) -> list[
 
 
 def _length(stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
-    what = "links" if stage.kind == "chain" else "teeth"
+    has = f"{stage.name} has {stage.count} {stage.counted_in}"
     round_it = f"the way round its wheels is {way.pitches:.1f}"
     if stage.count < way.pitches - TOO_SHORT:
-        yield Fault(path=f"{path}.count", sentence=f"{stage.name} has {stage.count} {what}, but {round_it}: it is too short.")
+        yield Fault(path=f"{path}.count", sentence=f"{has}, but {round_it}: it is too short.")
     elif stage.count > way.pitches * (1 + MOST_SLACK) + TOO_SHORT:
-        yield Fault(path=f"{path}.count", sentence=f"{stage.name} has {stage.count} {what}, but {round_it}: it is too long.")
+        yield Fault(path=f"{path}.count", sentence=f"{has}, but {round_it}: it is too long.")
 
 
 def _counts(document: EngineDocument, stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
     """Counts between marked ones against the way between the marks, but for the tensioner's run."""
     marks = {mark.id: mark for mark in document.drive.marks}
-    if len(stage.marked) < len(("one", "another")) or len({marks[link.meets].position for link in stage.marked}) > 1:
+    if len(stage.marked) < 2 or len({marks[link.meets].position for link in stage.marked}) > 1:
         return
     places = {wrap.circle.name: n for n, wrap in enumerate(way.wraps)}
     slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
@@ -74,10 +74,8 @@ def _counts(document: EngineDocument, stage: LoopStage, way: LoopPath, path: str
         if slack_after in over:
             continue
         if abs(passed - link.to_next) > COUNT_WITHIN:
-            what = "links" if stage.kind == "chain" else "teeth"
-            sentence = (
-                f"From {here.name} to {there.name} {link.to_next:g} {what} are counted, but the way is {passed:.1f}: they cannot meet."
-            )
+            counted = f"From {here.name} to {there.name} {link.to_next:g} {stage.counted_in} are counted"
+            sentence = f"{counted}, but the way is {passed:.1f}: they cannot meet."
             yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
 
 

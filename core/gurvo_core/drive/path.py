@@ -44,11 +44,10 @@ class Run:
 
 @dataclass(frozen=True, kw_only=True)
 class Wrap:
-    """The arc on which a wheel is touched, from the clock position where the loop comes to where it leaves."""
+    """The arc on which a wheel is touched, from the clock position where the loop comes to it."""
 
     circle: Circle
     from_clock_deg: float
-    to_clock_deg: float
     wrap_deg: float
     pitches: float
 
@@ -91,11 +90,10 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
     >>> [circle.clockwise for circle in circles_of(quern_4(), quern_4().drive.stages[0])]
     [True, True]
     """
-    wheels, shafts = {wheel.id: wheel for wheel in document.drive.wheels}, {shaft.id: shaft for shaft in document.drive.shafts}
     circles = []
     for step in stage.path:
-        wheel = wheels[step.wheel]
-        shaft = shafts[wheel.shaft]
+        wheel = document.drive.wheel(step.wheel)
+        shaft = document.drive.shaft(wheel.shaft)
         circles.append(
             Circle(
                 name=wheel.id,
@@ -217,7 +215,6 @@ def _wrap(circle: Circle, coming_deg: float, leaving_deg: float, pitch_mm: float
     return Wrap(
         circle=circle,
         from_clock_deg=_clock_deg(circle, coming_deg),
-        to_clock_deg=_clock_deg(circle, leaving_deg),
         wrap_deg=turned,
         pitches=pitches,
     )

@@ -44,6 +44,11 @@ class Lobe(Part):
     lash_mm: float = Field(default=0, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
     place: str = Field(default="", max_length=40, description="Tells twin lobes of one valve sort apart, such as front and rear")
 
+    @property
+    def nose_after_overlap_deg(self) -> float:
+        """Crank degrees of the nose after its cylinder's overlap TDC, negative before it."""
+        return self.nose_deg if self.valve == "intake" else -self.nose_deg
+
 
 class Camshaft(Part):
     """One camshaft with all its lobes. Its place and what drives it are in the drive, under the same id."""

@@ -83,19 +83,13 @@ def shaft_speeds(drive: Drive) -> Speeds:
     speeds = Speeds(turns={shaft.id: Fraction(1) for shaft in drive.shafts if shaft.kind == "crank"})
     waiting = list(enumerate(drive.stages))
     while waiting:
-        ready = [item for item in waiting if any(_shaft(wheels, name) in speeds.turns for name in _wheel_ids(item[1]))]
+        ready = [item for item in waiting if any(_shaft(wheels, name) in speeds.turns for name in item[1].wheel_ids)]
         if not ready:
             break
         for at, stage in ready:
             _turn(speeds, at, stage, wheels)
         waiting = [item for item in waiting if item not in ready]
     return speeds
-
-
-def _wheel_ids(stage: Stage) -> list[str]:
-    if isinstance(stage, LoopStage):
-        return [step.wheel for step in stage.path]
-    return [name for mesh in stage.meshes for name in (mesh.driver, mesh.driven)]
 
 
 def _shaft(wheels: dict[str, Wheel], wheel_id: str) -> str | None:

@@ -76,6 +76,16 @@ class LoopStage(Part):
     marked: tuple[MarkedLink, ...] = Field(default=(), max_length=32, description="In the order in which they travel")
     tensioner: Tensioner | None = None
 
+    @property
+    def wheel_ids(self) -> tuple[str, ...]:
+        """Ids of its wheels, as its path names them."""
+        return tuple(step.wheel for step in self.path)
+
+    @property
+    def counted_in(self) -> str:
+        """What its count counts."""
+        return "links" if self.kind == "chain" else "teeth"
+
 
 class Mesh(Part):
     """Two gears that mesh."""
@@ -95,6 +105,11 @@ class GearStage(Part):
     module_mm: float = Field(gt=0, le=50, description="Transverse module: pitch diameter over teeth [mm]")
     meshes: tuple[Mesh, ...] = Field(min_length=1, max_length=16)
 
+    @property
+    def wheel_ids(self) -> tuple[str, ...]:
+        """Ids of its wheels, as its meshes name them; an idler stands in two."""
+        return tuple(name for mesh in self.meshes for name in (mesh.driver, mesh.driven))
+
 
 Stage = Annotated[LoopStage | GearStage, Field(discriminator="kind")]
 
@@ -108,3 +123,11 @@ class Drive(Part):
     pointers: tuple[Pointer, ...] = Field(default=(), max_length=32)
     marks: tuple[Mark, ...] = Field(default=(), max_length=64)
     locks: tuple[Lock, ...] = Field(default=(), max_length=16)
+
+    def wheel(self, wheel_id: str) -> Wheel:
+        """The wheel of that id; the cross-checks made sure that it is there."""
+        return next(wheel for wheel in self.wheels if wheel.id == wheel_id)
+
+    def shaft(self, shaft_id: str) -> Shaft:
+        """The shaft of that id; the cross-checks made sure that it is there."""
+        return next(shaft for shaft in self.shafts if shaft.id == shaft_id)

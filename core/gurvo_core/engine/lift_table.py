@@ -14,14 +14,13 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from gurvo_core.angles import signed_deg
 from gurvo_core.engine.misread import Suspect, suspects_in
 from gurvo_core.engine.part import Word
-from gurvo_core.engine.profiles import LiftProfile
+from gurvo_core.engine.profiles import LEAST_POINTS, MOST_POINTS, LiftProfile
 from gurvo_core.units import per_unit
 
 MOST_ROWS = 5000
-LEAST_POINTS = 5
-MOST_POINTS = 1441
 WIDE_GAP = 3.5  # times the usual step
 SECOND_NOSE = 0.1  # of the top: a smaller rise on a flank is a dip, a larger one another nose
 ANGLE_WORDS, LIFT_WORDS = ("deg", "angle", "°"), ("lift", "rise", "mm", "inch")
@@ -125,7 +124,7 @@ def _rows(text: str) -> tuple[list[str], list[tuple[int, list[str]]]]:
     split = [(n, next(csv.reader(io.StringIO(line), delimiter=mark)) if mark else line.split()) for n, line in lines]
     header = any(_number(cell) is None for cell in split[0][1])
     width = len(split[0][1])
-    if width < len(("angle", "lift")):
+    if width < 2:
         raise _NoTable("There is one column only; give two: angle and lift, with a comma, semicolon or tab between them.")
     names = [cell.strip() for cell in split[0][1]] if header else [f"column {n + 1}" for n in range(width)]
     return names, split[1:] if header else split
@@ -189,20 +188,15 @@ def _from_nose(points: Points, said: list[str]) -> Points:
     if ordered[-1][1] - ordered[0][1] == 360 and ordered[0][2] == ordered[-1][2]:
         ordered = ordered[:-1]
     highest = [point for point in ordered if point[2] == top]
-    nose_deg = highest[0][1] + _round_the_end(highest[-1][1] - highest[0][1]) / 2
+    nose_deg = highest[0][1] + signed_deg(highest[-1][1] - highest[0][1]) / 2
     if any(point[1] != 0 for point in highest):
         said.append(f"The nose is at {nose_deg:g}° of the table's angles (cam degrees); it is put at 0.")
-    moved = sorted(((n, _round_the_end(deg - nose_deg), lift) for n, deg, lift in ordered), key=lambda point: point[1])
+    moved = sorted(((n, signed_deg(deg - nose_deg), lift) for n, deg, lift in ordered), key=lambda point: point[1])
     moved = [(n, round(deg, 6) + 0.0, lift) for n, deg, lift in moved]
     if not any(deg == 0 for _, deg, _ in moved):
         said.append("No line stands at the middle of the nose; one is added there at full lift.")
         moved = sorted([*moved, (highest[0][0], 0.0, top)], key=lambda point: point[1])
     return moved
-
-
-def _round_the_end(deg: float) -> float:
-    """The same place within half a turn either side of 0."""
-    return deg - 360 if deg > 180 else deg + 360 if deg <= -180 else deg
 
 
 def _not_a_lobe(points: Points) -> list[str]:

@@ -3,7 +3,7 @@
 Cam degrees count from the nose, negative on the opening side. Lobe lift in mm.
 """
 
-__all__ = ["LiftProfile", "PolynomialFlank", "PolynomialProfile", "Profile"]
+__all__ = ["LEAST_POINTS", "MOST_POINTS", "LiftProfile", "PolynomialFlank", "PolynomialProfile", "Profile"]
 
 from typing import Annotated, Literal
 
@@ -11,14 +11,18 @@ from pydantic import Field
 
 from gurvo_core.engine.part import Part, Word
 
+LEAST_POINTS, MOST_POINTS = 5, 1441
+
 
 class LiftProfile(Part):
     """Lobe lift as a table, from base circle over the nose back to base circle."""
 
     kind: Literal["table"] = "table"
     id: Word
-    cam_deg: tuple[float, ...] = Field(min_length=5, max_length=1441, description="Cam degrees from the nose, growing [deg]")
-    lobe_lift_mm: tuple[float, ...] = Field(min_length=5, max_length=1441)
+    cam_deg: tuple[float, ...] = Field(
+        min_length=LEAST_POINTS, max_length=MOST_POINTS, description="Cam degrees from the nose, growing [deg]"
+    )
+    lobe_lift_mm: tuple[float, ...] = Field(min_length=LEAST_POINTS, max_length=MOST_POINTS)
 
     @property
     def top_mm(self) -> float:

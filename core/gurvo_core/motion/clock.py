@@ -93,7 +93,7 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
     >>> float(mark_clock_deg(engine, crank_mark, 90.0, {}) - mark_clock_deg(engine, crank_mark, 0.0, {})) % 360
     90.0
     """
-    shaft = next(wheel.shaft for wheel in document.drive.wheels if wheel.id == mark.wheel)
+    shaft = document.drive.wheel(mark.wheel).shaft
     cam = document.camshaft(shaft)
     on_deg = np.asarray(crank_deg, dtype=np.float64) - document.position_deg(mark.position)
     if cam is not None:
@@ -125,8 +125,7 @@ def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
     >>> nose_crank_deg(quern_4(), quern_4().camshafts[0].lobes[0])
     467.0
     """
-    from_overlap = lobe.nose_deg if lobe.valve == "intake" else -lobe.nose_deg
-    return (document.firing_deg[lobe.cylinder] + CYCLE_DEG / 2 + from_overlap) % CYCLE_DEG
+    return (document.firing_deg[lobe.cylinder] + CYCLE_DEG / 2 + lobe.nose_after_overlap_deg) % CYCLE_DEG
 
 
 def lobe_clock_deg(

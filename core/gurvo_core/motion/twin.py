@@ -108,8 +108,6 @@ class ShaftFrames(Shown):
 class TwinFrames(Shown):
     """A whole cycle; every list has one value a frame."""
 
-    step_deg: float
-    clockwise: bool
     home_deg: float
     home_name: str
     reference_cylinder: int
@@ -171,10 +169,9 @@ def _home(document: EngineDocument) -> tuple[float, str]:
 
 def _said_marks(document: EngineDocument) -> list[Mark]:
     """The marks that the big sentence names: the first on each camshaft, a few at most."""
-    shafts = {wheel.id: wheel.shaft for wheel in document.drive.wheels}
     first: dict[str, Mark] = {}
     for mark in document.drive.marks:
-        shaft = shafts[mark.wheel]
+        shaft = document.drive.wheel(mark.wheel).shaft
         if mark.kind == "mark" and document.camshaft(shaft):
             first.setdefault(shaft, mark)
     return list(first.values())[:MARKS_SAID]
@@ -313,8 +310,6 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
     said = [(mark.name, mark_clock_deg(document, mark, frames.crank_deg, known)) for mark in _said_marks(document)]
     words = [_sentence(document, float(deg), [(name, clock[n]) for name, clock in said]) for n, deg in enumerate(frames.crank_deg)]
     return TwinFrames(
-        step_deg=1.0,
-        clockwise=document.clockwise > 0,
         home_deg=home_deg,
         home_name=home_name,
         reference_cylinder=document.reference_cylinder,
@@ -334,13 +329,12 @@ def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places:
     drive = document.drive
     angles = [crank_deg, document.position_deg(mark.position), crank_deg + 360]
     now, timing, later = (float(deg) for deg in mark_clock_deg(document, mark, angles, places))
-    wheel = next(wheel for wheel in drive.wheels if wheel.id == mark.wheel)
-    shaft = next(shaft for shaft in drive.shafts if shaft.id == wheel.shaft)
+    wheel = drive.wheel(mark.wheel)
     met = {pointer.id: pointer.name for pointer in drive.pointers} | {other.id: other.name for other in drive.marks}
     return MarkStands(
         id=mark.id,
         name=mark.name,
-        wheel=wheel.name or shaft.name,
+        wheel=wheel.name or drive.shaft(wheel.shaft).name,
         kind=mark.kind,
         decides=mark.decides,
         meets=met.get(mark.meets or "", ""),

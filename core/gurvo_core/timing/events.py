@@ -93,7 +93,7 @@ def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm:
     >>> round(profile_event_deg(table, shaft, lobe, 3.0, "closing"), 6)
     528.0
     """
-    nose_deg = OVERLAP_TDC_DEG + (lobe.nose_deg if lobe.valve == "intake" else -lobe.nose_deg)
+    nose_deg = OVERLAP_TDC_DEG + lobe.nose_after_overlap_deg
     lobe_lift_mm = (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve)
     return nose_deg + 2 * crossing_cam_deg(profile, lobe_lift_mm, flank)
 

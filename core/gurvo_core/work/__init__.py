@@ -8,6 +8,7 @@ __all__ = [
     "Situation",
     "TapeLine",
     "cam_places",
+    "cams_of",
     "check_entry",
     "gather",
     "go_on",
@@ -19,7 +20,7 @@ __all__ = [
 ]
 
 from gurvo_core.work.accept import check_entry
-from gurvo_core.work.cam_work import cam_places
+from gurvo_core.work.cam_work import cam_places, cams_of
 from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
 from gurvo_core.work.readings import inside_figures
 from gurvo_core.work.replay import present, replay

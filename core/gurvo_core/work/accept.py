@@ -15,7 +15,7 @@ from gurvo_core.motion.frames import slider_of
 from gurvo_core.motion.lobe import most_valve_lift_mm
 from gurvo_core.timing import Wheel, event_deg, profile_event_deg
 from gurvo_core.timing.events import card_event_deg
-from gurvo_core.work.cam_work import SAME_ADVANCE_DEG, SAME_LIFT_MM, cam_figures, check_order, events_found_deg
+from gurvo_core.work.cam_work import SAME_ADVANCE_DEG, SAME_LIFT_MM, cams_of, check_order, events_found_deg
 from gurvo_core.work.entries import (
     CamDecision,
     Decision,
@@ -36,7 +36,6 @@ from gurvo_core.work.entries import (
 from gurvo_core.work.permission import loose_ends, permission
 from gurvo_core.work.readings import length_mm, turned_deg, turned_to_deg
 from gurvo_core.work.situation import Situation, struck_by
-from gurvo_core.work.state import CamFigures
 from gurvo_core.work.tdc_work import SAME_ZERO_DEG, adopted_zero, find_tdc, half_pair
 
 LEAST_PAIR_ARC_DEG = 8.0  # nearer to TDC the piston dwells and a touch says nothing
@@ -135,7 +134,7 @@ def _check_decision(now: Situation, body: Decision, gauges: Sequence[Gauge]) -> 
     elif isinstance(decision, CamDecision):
         _check_cam(now, decision)
     elif isinstance(decision, SignOffDecision):
-        undecided = [cam.name for cam in _cams(now) if not cam.decided]
+        undecided = [cam.name for cam in cams_of(now) if not cam.decided]
         _need(not undecided, "decision.subject", f"decide first what is done about: {', '.join(undecided)}")
 
 
@@ -249,14 +248,8 @@ def _check_events(now: Situation, body: LiftReading, line: CardLine, zero_deg: f
     _need(right, "wheel.text", f"the {body.valve} valve would open after it closes: check the figure and its side")
 
 
-def _cams(now: Situation) -> list[CamFigures]:
-    estimate = find_tdc(now)
-    zero = estimate if adopted_zero(now, estimate) else None
-    return [cam_figures(now, shaft, zero) for shaft in now.document.camshafts]
-
-
 def _check_cam(now: Situation, decision: CamDecision) -> None:
-    cam = next((cam for cam in _cams(now) if cam.camshaft == decision.camshaft), None)
+    cam = next((cam for cam in cams_of(now) if cam.camshaft == decision.camshaft), None)
     if cam is None:
         raise EntryRefused("decision.camshaft", decision.camshaft, f"this engine has no camshaft {decision.camshaft}")
     if cam.verdict is None or cam.advance_deg is None:

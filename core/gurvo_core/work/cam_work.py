@@ -1,6 +1,6 @@
 """A camshaft's figures from the readings that stand: events, centrelines, advance, verdict, corrections."""
 
-__all__ = ["advance_words", "cam_figures", "cam_places", "check_order", "events_found_deg"]
+__all__ = ["advance_words", "cam_figures", "cam_places", "cams_of", "check_order", "events_found_deg"]
 
 from collections.abc import Iterable
 from functools import cached_property, lru_cache
@@ -28,6 +28,7 @@ from gurvo_core.work.entries import MoveMade
 from gurvo_core.work.readings import gauge_u
 from gurvo_core.work.situation import CamWork, Situation, Taken
 from gurvo_core.work.state import CamFigures, EventFigure, Offer, ValveFigures
+from gurvo_core.work.tdc_work import adopted_zero, find_tdc
 
 SAME_LIFT_MM = 0.0005
 SAME_ADVANCE_DEG = 1e-6  # what was shown and sent back differs by rounding at most
@@ -138,7 +139,7 @@ class _Valve:
     def top_centreline(self) -> Estimate | None:
         """Centreline by maximum lift; the dial cannot see the nose's flat."""
         way = 1 if self.line.valve == "intake" else -1
-        mean, _ = self._mean("top", OVERLAP_TDC_DEG + way * self.lobe.nose_deg, gauge_u(self.now.wheel_gauge))
+        mean, _ = self._mean("top", OVERLAP_TDC_DEG + self.lobe.nose_after_overlap_deg, gauge_u(self.now.wheel_gauge))
         if mean is None or self.zero is None:
             return None
         hidden_deg = _nose_width(self.profile, self.shaft, self.lobe, self.now.dial_step_mm) / 3**0.5
@@ -271,6 +272,33 @@ def _worst(valves: list[ValveFigures]) -> Verdict | None:
         return None
     order: tuple[Verdict, ...] = ("out", "can't tell", "in")
     return next(verdict for verdict in order if verdict in verdicts)
+
+
+def cams_of(now: Situation) -> list[CamFigures]:
+    """Return the figures of all camshafts, by the wheel zero that was taken over.
+
+    Parameters
+    ----------
+    now : Situation
+        What stands.
+
+    Returns
+    -------
+    cams : list of CamFigures
+        In the document's order; readings wait until true TDC is taken over.
+
+    Source
+    ------
+    ``cam_figures``, ``find_tdc``.
+
+    Example
+    -------
+    >>> [cam.camshaft for cam in cams_of(gather(quern_4(), []))]
+    ['cam']
+    """
+    estimate = find_tdc(now)
+    zero = estimate if adopted_zero(now, estimate) else None
+    return [cam_figures(now, shaft, zero) for shaft in now.document.camshafts]
 
 
 def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:

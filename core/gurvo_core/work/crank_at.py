@@ -76,7 +76,7 @@ def _lift_readings(now: Situation, zero: TdcEstimate | None) -> list[_Place]:
         lobe = document.lobe(line.camshaft, cylinder, line.valve)
         if lobe is None:
             continue
-        nose_deg = OVERLAP_TDC_DEG + (lobe.nose_deg if line.valve == "intake" else -lobe.nose_deg)
+        nose_deg = OVERLAP_TDC_DEG + lobe.nose_after_overlap_deg
         near = {"opening": card_event_deg(line, "opening"), "closing": card_event_deg(line, "closing"), "top": nose_deg}
         for flank, near_deg in near.items():
             readings = now.cams[line.camshaft].readings.get((cylinder, line.valve, flank), [])

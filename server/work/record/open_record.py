@@ -3,6 +3,7 @@
 import json
 
 from engine.bridge import document_of
+from shop.roles import shown_name
 from work.models import Engine, Entry
 
 
@@ -29,7 +30,7 @@ def _entry(row: Entry) -> dict[str, object]:
         "seq": row.seq,
         "at": row.at.isoformat(),
         "typed_at": row.typed_at.isoformat() if row.typed_at else None,
-        "by": row.by.first_name or row.by.username,
+        "by": shown_name(row.by),
         "body": row.body,
         "inside": row.inside,
         "gauges": row.gauges,

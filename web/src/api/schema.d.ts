@@ -862,8 +862,6 @@ export interface components {
          * @description A wheel on its shaft; one that turns stands as at crank angle 0.
          */
         DrawnWheel: {
-            /** Drive */
-            drive: string;
             /** Id */
             id: string;
             /** Kind */
@@ -1030,8 +1028,6 @@ export interface components {
             family: string;
             /** Family Code */
             family_code: string;
-            /** First Cylinder */
-            first_cylinder: number;
             /** May Move */
             may_move: boolean;
             /** May Record */
@@ -2780,8 +2776,6 @@ export interface components {
          * @description A whole cycle; every list has one value a frame.
          */
         TwinFrames: {
-            /** Clockwise */
-            clockwise: boolean;
             /** Cylinders */
             cylinders: components["schemas"]["CylinderFrames"][];
             /** Home Deg */
@@ -2792,8 +2786,6 @@ export interface components {
             reference_cylinder: number;
             /** Shafts */
             shafts: components["schemas"]["ShaftFrames"][];
-            /** Step Deg */
-            step_deg: number;
             /** Words */
             words: string[];
         };

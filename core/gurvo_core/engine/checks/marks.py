@@ -80,13 +80,14 @@ def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Faul
 def _counts(drive: Drive, at: int, stage: LoopStage | GearStage) -> Iterator[Fault]:
     if not isinstance(stage, LoopStage) or not stage.marked:
         return
-    what = "links" if stage.kind == "chain" else "teeth"
     total = sum(link.to_next for link in stage.marked)
     if total != stage.count:
-        sentence = f"The counts between the marks add up to {total:g} {what} round the loop, but {stage.name} has {stage.count}."
+        sentence = (
+            f"The counts between the marks add up to {total:g} {stage.counted_in} round the loop, but {stage.name} has {stage.count}."
+        )
         yield Fault(path=f"drive.stages.{at}.marked", sentence=sentence)
     wheel_of = {mark.id: mark.wheel for mark in drive.marks}
-    order = [step.wheel for step in stage.path]
+    order = stage.wheel_ids
     for n, link in enumerate(stage.marked):
         wheel = wheel_of.get(link.meets)
         if wheel is not None and wheel not in order:

@@ -9,7 +9,7 @@ from itertools import combinations
 
 from gurvo_core.engine.circles import pitch_radius_mm, shaft_speeds
 from gurvo_core.engine.document import EngineDocument
-from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Shaft, Stage, Wheel
+from gurvo_core.engine.drive import Drive, GearStage, Shaft, Wheel
 from gurvo_core.errors import Fault
 
 HALF = Fraction(1, 2)
@@ -59,7 +59,7 @@ def _wheels(drive: Drive) -> Iterator[Fault]:
                 smooth = [name for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].teeth is None]
                 if smooth:
                     yield Fault(path=f"drive.stages.{at}.meshes.{n}", sentence=f"Gear {smooth[0]} needs its teeth to mesh.")
-        elif len({step.wheel for step in stage.path}) != len(stage.path):
+        elif len(set(stage.wheel_ids)) != len(stage.wheel_ids):
             yield Fault(path=f"drive.stages.{at}.path", sentence=f"{stage.name} goes round one wheel twice; list each wheel once.")
 
 
@@ -85,8 +85,7 @@ def _stage_of(drive: Drive, shaft_id: str) -> str:
     """Path of the first stage with a wheel on that shaft."""
     mine = {wheel.id for wheel in drive.wheels if wheel.shaft == shaft_id}
     for at, stage in enumerate(drive.stages):
-        names = [step.wheel for step in stage.path] if isinstance(stage, LoopStage) else [m.driven for m in stage.meshes]
-        if mine & set(names):
+        if mine & set(stage.wheel_ids):
             return f"drive.stages.{at}"
     return "drive.stages"
 
@@ -94,8 +93,7 @@ def _stage_of(drive: Drive, shaft_id: str) -> str:
 def _places(drive: Drive) -> Iterator[Fault]:
     shafts, wheels = {shaft.id: shaft for shaft in drive.shafts}, {wheel.id: wheel for wheel in drive.wheels}
     for at, stage in enumerate(drive.stages):
-        names = _names(stage)
-        here = [wheels[name] for name in names if name in wheels and wheels[name].shaft in shafts]
+        here = [wheels[name] for name in dict.fromkeys(stage.wheel_ids) if name in wheels and wheels[name].shaft in shafts]
         meshing = {frozenset((mesh.driver, mesh.driven)) for mesh in stage.meshes} if isinstance(stage, GearStage) else set()
         if isinstance(stage, GearStage):
             yield from _meshes(stage, at, wheels, shafts)
@@ -109,12 +107,6 @@ def _places(drive: Drive) -> Iterator[Fault]:
                 yield Fault(path=f"drive.stages.{at}", sentence=sentence)
 
 
-def _names(stage: Stage) -> list[str]:
-    if isinstance(stage, LoopStage):
-        return list(dict.fromkeys(step.wheel for step in stage.path))
-    return list(dict.fromkeys(name for mesh in stage.meshes for name in (mesh.driver, mesh.driven)))
-
-
 def _apart_mm(a: Shaft, b: Shaft) -> float:
     return math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm)
 
@@ -122,7 +114,7 @@ def _apart_mm(a: Shaft, b: Shaft) -> float:
 def _meshes(stage: GearStage, at: int, wheels: dict[str, Wheel], shafts: dict[str, Shaft]) -> Iterator[Fault]:
     for n, mesh in enumerate(stage.meshes):
         pair = [wheels[name] for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].shaft in shafts]
-        if len(pair) != len((mesh.driver, mesh.driven)) or any(wheel.teeth is None for wheel in pair):
+        if len(pair) < 2 or any(wheel.teeth is None for wheel in pair):
             continue
         apart_mm = _apart_mm(shafts[pair[0].shaft], shafts[pair[1].shaft])
         right_mm = pitch_radius_mm(stage, pair[0]) + pitch_radius_mm(stage, pair[1])
