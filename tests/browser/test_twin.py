@@ -120,6 +120,17 @@ class FamilyTwinTests(TwinCase):
         row = beside.get_by_role("row", name=re.compile("^intake half past 6"))
         expect(row).to_contain_text("open 9.20 mm")
 
+    def test_another_cylinders_lobes_stand_right_at_once(self):
+        """By hand: cylinder 3 fires 180 degrees after 1, so its lobes stand 90 degrees of the cam behind, before anything is turned."""
+        self.sign_in()
+        self.twin("quern-4")
+        lobe = "document.querySelector('path[data-valve=intake][class*=lobe]').closest('svg').style.transform"
+        stood = [float(self.page.evaluate(lobe).split("(")[1].split("deg")[0])]
+        self.page.get_by_role("button", name="Cylinder 3, Row").click()
+        expect(self.page.get_by_role("img", name="Cylinder 3 in section")).to_be_visible()
+        stood.append(float(self.page.evaluate(lobe).split("(")[1].split("deg")[0]))
+        self.assertAlmostEqual((stood[0] - stood[1]) % 360, 90, delta=0.01)
+
     def test_the_strip_is_clicked_and_a_cylinder_chosen(self):
         self.sign_in()
         self.twin("quern-4")

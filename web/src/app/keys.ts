@@ -8,7 +8,7 @@ export interface KeyAction {
   shown?: string;
   label: string;
   /** Only with Shift (true) or only without (false); either way when left out. */
-  shift?: boolean;
+  shift?: boolean | undefined;
   /** Kept out of the strip, only listed under `?`. */
   quiet?: boolean;
   run: () => void;

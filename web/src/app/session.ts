@@ -38,6 +38,13 @@ export function useSignOut() {
   });
 }
 
+/** Looks from the other end. */
+export function useTurnRound(): () => void {
+  const like = useLikings();
+  const { person } = usePerson();
+  return () => like({ seen_from: person.seen_from === 'front' ? 'flywheel' : 'front' });
+}
+
 /** Keeps a liking; shown at once, sent behind. */
 export function useLikings() {
   const queries = useQueryClient();

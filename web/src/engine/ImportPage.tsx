@@ -132,7 +132,7 @@ function Verdict({ text, check, error }: VerdictProps) {
         <p className={classes.stop}>
           <b>Cannot be taken in.</b> {check.faults.length === 1 ? 'One fault' : `${check.faults.length} faults`}:
         </p>
-        <ol className={classes.faults}>
+        <ol className={`${page.sentences} ${classes.faults}`}>
           {check.faults.map((fault) => (
             <li key={`${fault.path} ${fault.sentence}`}>
               <code>{fault.path || 'the whole text'}</code>

@@ -1,10 +1,11 @@
-/** The twin of a family's newest document, as its card has the cams. */
+/** The twin of a family's document, as its card has the cams. */
 import { UnstyledButton } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router';
 import { Notice, Waiting } from '../app/Notice';
-import { useLikings } from '../app/session';
+import type { Voice } from '../app/saying';
+import { useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
 import { familyQuery } from '../engine/api';
 import classes from './FamilyTwin.module.css';
@@ -13,6 +14,7 @@ import { Twin } from './Twin';
 export function FamilyTwin() {
   const { code } = useParams({ from: '/shell/families/$code/twin' });
   const { revision } = useSearch({ from: '/shell/families/$code/twin' });
+  const navigate = useNavigate();
   const { data, error, isPending } = useQuery(familyQuery(code, revision));
   useDocumentTitle(`${data?.name ?? code} · twin · Gurvo`);
   if (isPending) return <Waiting what="Fetching the document" />;
@@ -21,39 +23,35 @@ export function FamilyTwin() {
     <div className={classes.page}>
       <nav className={classes.path} aria-label="Where this is">
         <Link to="/families">Families</Link> ›{' '}
-        <Link to="/families/$code" params={{ code }}>
+        <Link to="/families/$code" params={{ code }} search={revision ? { revision } : {}}>
           {data.name}
         </Link>{' '}
         › twin, revision {data.revision}
       </nav>
-      <Turned code={code} number={data.revision} running={data.document.running_direction} />
+      <Turned
+        code={code}
+        number={data.revision}
+        running={data.document.running_direction}
+        toDocument={() => navigate({ to: '/families/$code', params: { code }, search: revision ? { revision } : {} })}
+      />
     </div>
   );
 }
 
-function Turned({
-  code,
-  number,
-  running,
-}: {
+interface TurnedProps {
   code: string;
   number: number;
-  running: 'clockwise' | 'counter-clockwise';
-}) {
+  running: Voice['running'];
+  toDocument: () => void;
+}
+
+function Turned({ code, number, running, toDocument }: TurnedProps) {
   const voice = useVoice(running);
-  const navigate = useNavigate();
-  const like = useLikings();
+  const turnRound = useTurnRound();
   return (
-    <Twin
-      of={{ code, number }}
-      voice={voice}
-      keys={[{ keys: ['w'], label: 'document', run: () => navigate({ to: '/families/$code', params: { code } }) }]}
-    >
+    <Twin of={{ code, number }} voice={voice} keys={[{ keys: ['w'], label: 'document', run: toDocument }]}>
       {() => (
-        <UnstyledButton
-          className={classes.side}
-          onClick={() => like({ seen_from: voice.seenFrom === 'front' ? 'flywheel' : 'front' })}
-        >
+        <UnstyledButton className={classes.side} onClick={turnRound}>
           seen from the {voice.seenFrom}
         </UnstyledButton>
       )}

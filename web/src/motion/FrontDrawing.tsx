@@ -1,10 +1,10 @@
 /** The front of the engine to scale: wheels with their marks, chains and belts on their way, pointers, the chosen cylinder's lobes. */
-import { useCallback, useRef } from 'react';
+import { useRef } from 'react';
 import type { Schemas } from '../api/client';
 import type { SeenFrom } from '../app/saying';
 import classes from './FrontDrawing.module.css';
 import { placeLabels } from './labels';
-import { Piece, Sheet } from './Piece';
+import { Piece, Sheet, Still } from './Piece';
 import { evenly, type Turning, useAngle } from './turning';
 
 type Wheel = Schemas['DrawnWheel'];
@@ -26,19 +26,16 @@ interface Turner {
 }
 
 export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawingProps) {
-  const { box, wheels, loops } = twin.drawing;
+  const { box, wheels } = twin.drawing;
   const turners = useRef(new Map<string, Turner>());
   const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
     if (node) turners.current.set(key, { node, turned });
     else turners.current.delete(key);
   };
-  useAngle(
-    turning,
-    useCallback((deg: number) => {
-      for (const { node, turned } of turners.current.values())
-        node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
-    }, []),
-  );
+  useAngle(turning, (deg: number) => {
+    for (const { node, turned } of turners.current.values())
+      node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
+  });
   // letters come out alike on a wide drawing and a tall one
   const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 25);
   const turnOf = (shaft: string): Turned => twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
@@ -77,7 +74,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
           )
         );
       })}
-      <Still drawing={twin.drawing} loops={loops} size={size} mirrored={seenFrom !== 'front'} />
+      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} />
     </Sheet>
   );
 }
@@ -88,23 +85,17 @@ function lobesOf(cylinder: Schemas['CylinderFrames'] | undefined) {
   return valves.filter((valve, n) => valves.findIndex((one) => one.valve === valve.valve) === n);
 }
 
-interface StillProps {
+interface FixedProps {
   drawing: Schemas['DriveDrawing'];
-  loops: Schemas['DrawnLoop'][];
   size: number;
   mirrored: boolean;
 }
 
 /** What does not turn: the ways of chains and belts, tensioners, pointers, names. */
-function Still({ drawing, loops, size, mirrored }: StillProps) {
-  const { box, pointers } = drawing;
+function Fixed({ drawing, size, mirrored }: FixedProps) {
+  const { box, loops, pointers } = drawing;
   return (
-    <svg
-      aria-hidden="true"
-      className={classes.still}
-      viewBox={`${box.left_mm} ${-box.top_mm} ${box.right_mm - box.left_mm} ${box.top_mm - box.bottom_mm}`}
-      style={{ fontSize: size }}
-    >
+    <Still box={box} size={size}>
       {loops.map((loop) => (
         <Loop key={loop.id} loop={loop} />
       ))}
@@ -139,7 +130,7 @@ function Still({ drawing, loops, size, mirrored }: StillProps) {
           {label.text}
         </text>
       ))}
-    </svg>
+    </Still>
   );
 }
 

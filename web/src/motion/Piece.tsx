@@ -43,6 +43,20 @@ export function Piece({ box, x, y, reach, size, ref, children }: PieceProps) {
   );
 }
 
+/** What does not move on a sheet, drawn in mm with y downwards from the crank's axis. */
+export function Still({ box, size, children }: Pick<PieceProps, 'box' | 'size' | 'children'>) {
+  return (
+    <svg
+      aria-hidden="true"
+      className={classes.still}
+      viewBox={`${box.left_mm} ${-box.top_mm} ${box.right_mm - box.left_mm} ${box.top_mm - box.bottom_mm}`}
+      style={{ fontSize: size }}
+    >
+      {children}
+    </svg>
+  );
+}
+
 export interface SheetProps {
   box: Schemas['Box'];
   mirrored: boolean;

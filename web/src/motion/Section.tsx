@@ -1,8 +1,8 @@
 /** One cylinder in section, bore upright and to scale: crank pin, rod, piston, valves. */
-import { useCallback, useRef } from 'react';
+import { useRef } from 'react';
 import type { Schemas } from '../api/client';
 import type { SeenFrom } from '../app/saying';
-import { movePiece, Piece, Sheet } from './Piece';
+import { movePiece, Piece, Sheet, Still } from './Piece';
 import classes from './Section.module.css';
 import { between, evenly, type Turning, useAngle } from './turning';
 
@@ -24,29 +24,23 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
   const piston = useRef<SVGSVGElement>(null);
   const valves = useRef(new Map<number, SVGSVGElement>());
   const reaches = { crank: reach * 1.1, rod: rodLength + bore * 0.12, piston: bore * 0.6, valve: bore * 0.75 };
-  useAngle(
-    turning,
-    useCallback(
-      (deg: number) => {
-        const turnedDeg = evenly(section.crank_pin, deg);
-        const turned = (turnedDeg * Math.PI) / 180;
-        const [x, y] = [reach * Math.sin(turned), -reach * Math.cos(turned)];
-        const pinY = -(top - between(cylinder.drop_um, deg) / UM);
-        const leaning = (Math.atan2(pinX - x, y - pinY) * 180) / Math.PI;
-        movePiece(crank.current, reach * 1.1, 0, 0, turnedDeg);
-        movePiece(rod.current, rodLength + bore * 0.12, x, y, leaning);
-        movePiece(piston.current, bore * 0.6, 0, pinY, 0);
-        for (const [n, node] of valves.current) {
-          const head = section.heads[n];
-          const frames = cylinder.valves.find((valve) => valve.valve === head?.valve);
-          const lift = frames ? between(frames.lift_um, deg) / UM : 0;
-          const along = ((head?.angle_deg ?? 0) * Math.PI) / 180;
-          movePiece(node, bore * 0.75, -lift * Math.sin(along), lift * Math.cos(along), head?.angle_deg ?? 0);
-        }
-      },
-      [cylinder, section, reach, rodLength, top, pinX, bore],
-    ),
-  );
+  useAngle(turning, (deg: number) => {
+    const turnedDeg = evenly(section.crank_pin, deg);
+    const turned = (turnedDeg * Math.PI) / 180;
+    const [x, y] = [reach * Math.sin(turned), -reach * Math.cos(turned)];
+    const pinY = -(top - between(cylinder.drop_um, deg) / UM);
+    const leaning = (Math.atan2(pinX - x, y - pinY) * 180) / Math.PI;
+    movePiece(crank.current, reaches.crank, 0, 0, turnedDeg);
+    movePiece(rod.current, reaches.rod, x, y, leaning);
+    movePiece(piston.current, reaches.piston, 0, pinY, 0);
+    for (const [n, node] of valves.current) {
+      const head = section.heads[n];
+      const frames = cylinder.valves.find((valve) => valve.valve === head?.valve);
+      const lift = frames ? between(frames.lift_um, deg) / UM : 0;
+      const along = ((head?.angle_deg ?? 0) * Math.PI) / 180;
+      movePiece(node, reaches.valve, -lift * Math.sin(along), lift * Math.cos(along), head?.angle_deg ?? 0);
+    }
+  });
   const deck = -(top + bore * CROWN);
   const half = Math.max(bore, reach * 2.2) / 2 + bore * 0.14;
   const box = { left_mm: -half, right_mm: half, top_mm: -deck + bore * 0.75, bottom_mm: -reach * 1.35 };
@@ -72,15 +66,10 @@ export function Section({ cylinder, turning, seenFrom }: SectionProps) {
           </Piece>
         );
       })}
-      <svg
-        aria-hidden="true"
-        className={classes.still}
-        viewBox={`${-half} ${-box.top_mm} ${2 * half} ${box.top_mm - box.bottom_mm}`}
-        style={{ fontSize: size }}
-      >
+      <Still box={box} size={size}>
         <path d={roofPath(section, deck)} className={classes.bore} />
         <circle r={reach} className={classes.path} />
-      </svg>
+      </Still>
       <Piece box={box} x={0} y={0} reach={reaches.crank} size={size} ref={crank}>
         <line y2={-reach} className={classes.web} />
         <circle r={bore * 0.06} className={classes.axis} />

@@ -1,5 +1,5 @@
 /** All cylinders as a strip of strokes over the 720 degrees of a cycle, with the crank's place on it. */
-import { type PointerEvent, useCallback, useRef } from 'react';
+import { type PointerEvent, useRef } from 'react';
 import type { Schemas } from '../api/client';
 import classes from './Strokes.module.css';
 import { inCycle, type Turning, useAngle } from './turning';
@@ -16,12 +16,9 @@ export interface StrokesProps {
 export function Strokes({ frames, chosen, onChoose, turning }: StrokesProps) {
   const cursor = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLDivElement>(null);
-  useAngle(
-    turning,
-    useCallback((deg: number) => {
-      if (cursor.current) cursor.current.style.transform = `translateX(${((100 * inCycle(deg)) / CYCLE).toFixed(3)}%)`;
-    }, []),
-  );
+  useAngle(turning, (deg: number) => {
+    if (cursor.current) cursor.current.style.transform = `translateX(${((100 * inCycle(deg)) / CYCLE).toFixed(3)}%)`;
+  });
   const turnHere = (event: PointerEvent) => {
     const box = field.current?.getBoundingClientRect();
     if (box) turning.turnTo(Math.round((CYCLE * (event.clientX - box.left)) / box.width));

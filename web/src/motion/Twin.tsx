@@ -1,13 +1,13 @@
 /** The twin: for every crank angle where pistons, valves, lobes and marks are, from either end. */
 import { SegmentedControl, TextInput, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useCallback, useId, useMemo, useRef, useState } from 'react';
+import { type ReactNode, useId, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { say, type Voice } from '../app/saying';
-import { useLikings } from '../app/session';
+import { useTurnRound } from '../app/session';
 import { type Phasers, standQuery, type TwinOf, twinQuery } from './api';
 import { FrontDrawing } from './FrontDrawing';
 import { Lobes } from './Lobes';
@@ -61,11 +61,10 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
   const cylinder = frames.cylinders.find((one) => one.cylinder === chosen);
   const resting = useRestingAngle(turning);
   const stand = useQuery(standQuery(of, resting, phasers)).data;
-  const like = useLikings();
-  const otherSide = voice.seenFrom === 'front' ? 'flywheel' : 'front';
-  const nextCylinder = (by: number) => {
+  const turnRound = useTurnRound();
+  const nextCylinder = () => {
     const at = frames.cylinders.findIndex((one) => one.cylinder === chosen);
-    const next = frames.cylinders[(at + by + frames.cylinders.length) % frames.cylinders.length];
+    const next = frames.cylinders[(at + 1) % frames.cylinders.length];
     if (next) setChosen(next.cylinder);
   };
   return (
@@ -99,7 +98,7 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
         <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />
         <Slider turning={turning} />
         <div className={classes.controls}>
-          <AngleInput turning={turning} first={twin.first_cylinder} />
+          <AngleInput turning={turning} resting={resting} first={twin.first_cylinder} />
           <div className={classes.buttons}>
             {[-90, -10, -1, 1, 10, 90].map((by) => (
               <UnstyledButton
@@ -131,8 +130,8 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
       <KeyStrip
         actions={[
           ...turnKeys(turning, frames.home_deg),
-          { keys: ['c'], label: 'next cylinder', shift: false, run: () => nextCylinder(1) },
-          { keys: ['f'], label: 'front / flywheel', run: () => like({ seen_from: otherSide }) },
+          { keys: ['c'], label: 'next cylinder', shift: false, run: nextCylinder },
+          { keys: ['f'], label: 'front / flywheel', run: turnRound },
           ...keys,
         ]}
       />
@@ -146,7 +145,7 @@ function turnKeys(turning: Turning, home: number): KeyAction[] {
       keys: [keys[0]],
       shown,
       label: `${by}°`,
-      ...(shift === undefined ? {} : { shift }),
+      shift,
       run: () => turning.turn(-by),
     },
     {
@@ -154,7 +153,7 @@ function turnKeys(turning: Turning, home: number): KeyAction[] {
       shown,
       label: `on ${by}°`,
       quiet: true,
-      ...(shift === undefined ? {} : { shift }),
+      shift,
       run: () => turning.turn(by),
     },
   ];
@@ -169,22 +168,13 @@ function turnKeys(turning: Turning, home: number): KeyAction[] {
 /** The big sentence: where the crank stands and where the marks are. Each part is laid out by itself, since few change at once. */
 function Sentence({ turning, words, voice }: { turning: Turning; words: string[]; voice: Voice }) {
   const line = useRef<HTMLHeadingElement>(null);
-  const partsAt = useCallback(
-    (deg: number) => say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice).split(/(?<=; )/),
-    [words, voice],
-  );
-  useAngle(
-    turning,
-    useCallback(
-      (deg: number) => {
-        for (const [n, part] of partsAt(deg).entries()) {
-          const node = line.current?.children[n];
-          if (node && node.textContent !== part) node.textContent = part;
-        }
-      },
-      [partsAt],
-    ),
-  );
+  const partsAt = (deg: number) => say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice).split(/(?<=; )/);
+  useAngle(turning, (deg: number) => {
+    for (const [n, part] of partsAt(deg).entries()) {
+      const node = line.current?.children[n];
+      if (node && node.textContent !== part) node.textContent = part;
+    }
+  });
   return (
     <h1 ref={line} className={classes.sentence}>
       {partsAt(turning.aim).map((part, n) => (
@@ -197,13 +187,10 @@ function Sentence({ turning, words, voice }: { turning: Turning; words: string[]
 
 function Slider({ turning }: { turning: Turning }) {
   const input = useRef<HTMLInputElement>(null);
-  useAngle(
-    turning,
-    useCallback((deg: number) => {
-      if (input.current && document.activeElement !== input.current)
-        input.current.value = String(Math.round(inCycle(deg)));
-    }, []),
-  );
+  useAngle(turning, (deg: number) => {
+    if (input.current && document.activeElement !== input.current)
+      input.current.value = String(Math.round(inCycle(deg)));
+  });
   return (
     <input
       ref={input}
@@ -222,11 +209,10 @@ function Slider({ turning }: { turning: Turning }) {
 }
 
 /** An angle to turn to; what is typed stays until it is one. */
-function AngleInput({ turning, first }: { turning: Turning; first: number }) {
+function AngleInput({ turning, resting, first }: { turning: Turning; resting: number; first: number }) {
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState('');
   const help = useId();
-  const resting = useRestingAngle(turning);
   const go = () => {
     const deg = Number(typed.trim().replace(',', '.'));
     if (typed.trim() === '' || !Number.isFinite(deg))

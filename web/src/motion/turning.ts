@@ -27,6 +27,11 @@ export class Turning {
     this.target = start;
   }
 
+  /** Where it stands, counted on over cycles. */
+  get now(): number {
+    return this.at;
+  }
+
   /** Where it is going, within the cycle. */
   get aim(): number {
     return inCycle(this.target);
@@ -46,21 +51,20 @@ export class Turning {
 
   /** Goes to an angle of the cycle by the shorter way. */
   turnTo(deg: number): void {
-    const way = inCycle(deg - this.target);
-    this.go(this.target + (way > CYCLE / 2 ? way - CYCLE : way));
+    this.go(this.nearest(deg));
   }
 
   /** Stands there at once, as a slider does under a finger. */
   jumpTo(deg: number): void {
-    this.turnTo(deg);
     cancelAnimationFrame(this.frame);
     this.frame = 0;
+    this.target = this.nearest(deg);
     this.stand(this.target);
   }
 
-  stop(): void {
-    cancelAnimationFrame(this.frame);
-    this.frame = 0;
+  private nearest(deg: number): number {
+    const way = inCycle(deg - this.target);
+    return this.target + (way > CYCLE / 2 ? way - CYCLE : way);
   }
 
   private go(target: number): void {
@@ -88,11 +92,8 @@ export function useAngle(turning: Turning, apply: (deg: number) => void): void {
   const latest = useRef(apply);
   latest.current = apply;
   useLayoutEffect(() => turning.watch((deg) => latest.current(deg)), [turning]);
-  // what was drawn anew since, such as another cylinder, has to stand right as well
-  useLayoutEffect(() => {
-    const stop = turning.watch(apply);
-    stop();
-  }, [turning, apply]);
+  // whatever was drawn anew, such as another cylinder's lobes, has to stand right as well
+  useLayoutEffect(() => latest.current(turning.now));
 }
 
 /** The angle once it has come to rest for a moment, within the cycle, to a tenth. */

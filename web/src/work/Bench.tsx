@@ -8,7 +8,7 @@ import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { growsClockwise, type LengthUnit, say, type Voice } from '../app/saying';
-import { useLikings } from '../app/session';
+import { useLikings, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
 import { gaugesQuery } from '../shop/Gauges';
 import { Figures } from '../timing/Figures';
@@ -158,6 +158,7 @@ interface BenchKeysInput {
 
 function useBenchKeys({ serial, state, question, setChosen, voice, openNote }: BenchKeysInput): KeyAction[] {
   const like = useLikings();
+  const turnRound = useTurnRound();
   const navigate = useNavigate();
   const step = state.steps.find((one) => one.status === 'now');
   const move = (by: number) => {
@@ -165,11 +166,10 @@ function useBenchKeys({ serial, state, question, setChosen, voice, openNote }: B
     const at = list.findIndex((one) => one.key === question?.key);
     setChosen(list[Math.max(0, Math.min(list.length - 1, at + by))]?.key ?? null);
   };
-  const otherSide = voice.seenFrom === 'front' ? 'flywheel' : 'front';
   return [
     { keys: ['ArrowDown'], label: 'next question', quiet: true, run: () => move(1) },
     { keys: ['ArrowUp'], label: 'question before', quiet: true, run: () => move(-1) },
-    { keys: ['f'], label: 'front / flywheel', run: () => like({ seen_from: otherSide }) },
+    { keys: ['f'], label: 'front / flywheel', run: turnRound },
     { keys: ['l'], label: 'mm / inch', run: () => like({ length_unit: NEXT_UNIT[voice.unit] }) },
     { keys: ['m'], label: 'note', quiet: true, run: openNote },
     { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },

@@ -6,7 +6,7 @@ import type { Schemas } from '../api/client';
 import { Mark } from '../app/Mark';
 import { SchemeButton } from '../app/Shell';
 import type { SeenFrom } from '../app/saying';
-import { useLikings } from '../app/session';
+import { useTurnRound } from '../app/session';
 import classes from './BenchHead.module.css';
 import { MoveDialog } from './MoveDialog';
 
@@ -19,7 +19,7 @@ export interface BenchHeadProps {
 }
 
 export function BenchHead({ engine, permission, seenFrom, other }: BenchHeadProps) {
-  const like = useLikings();
+  const turnRound = useTurnRound();
   const [moving, setMoving] = useState(false);
   const behind =
     engine.newest_revision > engine.revision && `revision ${engine.revision}, newest ${engine.newest_revision}`;
@@ -52,10 +52,7 @@ export function BenchHead({ engine, permission, seenFrom, other }: BenchHeadProp
         >
           {other}
         </Link>
-        <UnstyledButton
-          className={classes.side}
-          onClick={() => like({ seen_from: seenFrom === 'front' ? 'flywheel' : 'front' })}
-        >
+        <UnstyledButton className={classes.side} onClick={turnRound}>
           seen from the {seenFrom}
         </UnstyledButton>
       </div>
