@@ -34,31 +34,28 @@ class Bench:
 
         entry_id = uuid.uuid4()
         with self._at():
-            services.record(self.engine, entry_id=entry_id, body=bridge.BODY.validate_python(body), by=self.by)
+            services.record(self.engine, entry_id=entry_id, body=bridge.HOUSE.bodies.validate_python(body), by=self.by)
         return entry_id
 
-    def decide(self, subject: str, **rest: object) -> None:
-        """Make a decision."""
-        self.enter(kind="decision", decision={"subject": subject, **rest})
-
-    def state(self) -> "BenchState":  # noqa: F821 - known once Django is ready
-        """What the bench shows now."""
-        from gurvo_core.work import present
+    def timing(self) -> "TimingView":  # noqa: F821 - known once Django is ready
+        """What the bench shows of the timing now."""
         from work import bridge
 
-        return present(bridge.ledger_of(self.engine).situation)
+        self.engine.refresh_from_db()
+        return vars(bridge.HOUSE.show(bridge.ledger_of(self.engine).folded))["timing"]
 
     def find_tdc(self, before: str, after: str) -> None:
         """Set up the wheel and find true TDC by a positive stop."""
-        self.decide("setup", **WHEEL)
-        self.decide("tdc_method", method="positive_stop")
+        self.enter(kind="wheel_setup", **WHEEL)
+        self.enter(kind="tdc_method", method="positive_stop")
+        self.enter(kind="piston_stop", fitted=True)
         for place, text in (("before", before), ("after", after)):
             wheel = {"text": text, "side": f"{place} TDC"}
             self.enter(kind="tdc_reading", method="positive_stop", place=place, wheel=wheel)
-        tdc = self.state().tdc
+        tdc = self.timing().tdc
         assert tdc is not None
         self.enter(kind="wheel_zero", method="positive_stop", zero_deg=tdc.zero_deg)
-        self.decide("stop_out")
+        self.enter(kind="piston_stop", fitted=False)
 
     def lift(self, valve: str, flank: str, text: str, side: str) -> uuid.UUID:
         """Take one lift reading at 1.00 mm."""
@@ -102,10 +99,10 @@ def load() -> None:
     slipped = finished.lift("intake", "opening", "27.5", "before TDC")
     finished.enter(kind="strike", strikes=str(slipped), reason="went past it, turned back")
     finished.degree(("16.5", "before TDC"), ("51.5", "after BDC"), ("54", "before BDC"), ("13.5", "after TDC"))
-    advance = finished.state().cams[0].advance_deg
-    finished.decide("cam", camshaft="cam", advance_deg=advance, reason="")
+    advance = finished.timing().cams[0].advance_deg
+    finished.enter(kind="cam_decision", camshaft="cam", advance_deg=advance, reason="")
     finished.by = lead
-    finished.decide("sign_off", remark="Marks and wheel agree.")
+    finished.enter(kind="sign_off", remark="Marks and wheel agree.")
 
     out = bench("Q4-0170", "irrigation pump", 2, 1, timedelta(hours=1))
     out.find_tdc("41", "41.5")
@@ -136,7 +133,7 @@ def _other_families(bench: Callable[..., Bench]) -> None:
     pump.find_tdc("40", "41")
     pump.enter(kind="turn", to="150")
     railcar = bench("D6-0012", "railcar", 7, 14, timedelta(hours=4), family="garth-d6")
-    railcar.decide("setup", **WHEEL)
+    railcar.enter(kind="wheel_setup", **WHEEL)
     railcar.enter(kind="turn", to="0")
     bench("F4-0044", "railcar generator", 8, 12, timedelta(hours=6), family="tarn-f4")
     bench("W1-0007", "orchard sprayer", 9, 2, timedelta(hours=7), family="wick-1")

@@ -3,23 +3,24 @@
 import copy
 import json
 import uuid
+from dataclasses import replace
 from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
 
-from pydantic import TypeAdapter
-
 from gurvo_core.engine import EngineDocument
+from gurvo_core.ledger import GAUGES, Facts, Folded, Gauge, LedgerEntry
+from gurvo_core.ledger.versions import ENTRY_VERSION
 from gurvo_core.reading import read_document
-from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
+from gurvo_core.timing.job import TimingView
+from gurvo_core.work import HOUSE
 
 FAMILIES = Path(__file__).parent.parent / "demo" / "families"
 QUERN_4 = FAMILIES / "quern-4.json"
 CODES = ("corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", "teasel-4", "wick-1")
-BODY = TypeAdapter(EntryBody)
 WHEEL = Gauge(id="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
 DIAL = Gauge(id="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
-SETUP = {"subject": "setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
+SETUP = {"kind": "wheel_setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 
 @cache
@@ -47,8 +48,11 @@ def family(code: str) -> EngineDocument:
     return read_document(family_copy(code))
 
 
-def decision(subject: str, **rest) -> dict:
-    return {"kind": "decision", "decision": {"subject": subject, **rest}}
+STOP_IN, STOP_OUT = {"kind": "piston_stop", "fitted": True}, {"kind": "piston_stop", "fitted": False}
+
+
+def act(kind: str, **rest) -> dict:
+    return {"kind": kind, **rest}
 
 
 def stop(place: str, text: str, side: str | None = None) -> dict:
@@ -67,12 +71,13 @@ class Ledger:
     def __init__(self) -> None:
         self.entries: list[LedgerEntry] = []
 
-    def add(self, body: dict, entry_id: uuid.UUID | None = None) -> uuid.UUID:
+    def add(self, body: dict, entry_id: uuid.UUID | None = None, version: int = ENTRY_VERSION) -> uuid.UUID:
         seq = len(self.entries) + 1
-        gauges = (WHEEL, DIAL) if body.get("decision", {}).get("subject") == "setup" else ()
+        gauges = (WHEEL, DIAL) if body["kind"] == "wheel_setup" else ()
         at = datetime(2026, 11, 23, 8, seq // 60 % 60, seq % 60, tzinfo=UTC)
-        entry = LedgerEntry(id=entry_id or uuid.uuid4(), seq=seq, at=at, by="Della", body=BODY.validate_python(body), gauges=gauges)
-        self.entries.append(entry)
+        entry = LedgerEntry(id=entry_id or uuid.uuid4(), seq=seq, at=at, by="Della", body=HOUSE.read(body, version), gauges=gauges)
+        settled = HOUSE.settled(entry.body, quern_4(), self.entries)
+        self.entries.append(replace(entry, body=settled))
         return entry.id
 
 
@@ -81,10 +86,26 @@ def found_tdc() -> Ledger:
     from gurvo_core.work import replay
 
     ledger = Ledger()
-    ledger.add({"kind": "decision", "decision": SETUP})
+    ledger.add(SETUP)
+    ledger.add(STOP_IN)
     ledger.add(stop("before", "41.5"))
     ledger.add(stop("after", "41"))
-    tdc = replay(quern_4(), ledger.entries).tdc
+    tdc = replay(quern_4(), ledger.entries).timing.tdc
     ledger.add({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": tdc.zero_deg})
-    ledger.add(decision("stop_out"))
+    ledger.add(STOP_OUT)
     return ledger
+
+
+def standing(ledger: Ledger, engine: EngineDocument | None = None) -> Folded:
+    """What stands in a ledger."""
+    return HOUSE.fold(engine or quern_4(), ledger.entries)
+
+
+def timing(ledger: Ledger, engine: EngineDocument | None = None) -> TimingView:
+    """What the bench shows of the timing."""
+    return HOUSE.show(standing(ledger, engine)).timing
+
+
+def check(ledger: Ledger, body: dict, *, engine: EngineDocument | None = None, gauges=(WHEEL, DIAL), **how) -> None:
+    """Refuse an entry, or let it pass."""
+    HOUSE.check(standing(ledger, engine), HOUSE.read(body, ENTRY_VERSION), Facts({GAUGES: {gauge.id: gauge for gauge in gauges}}), **how)

@@ -18,7 +18,7 @@ def test(labels: list[str]) -> int:
     ensure_all(browser=True)
     say_share()
     env = {**python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
-    return run(PYTHON, MANAGE, "test", "--noinput", "--top-level-directory", ROOT, *(labels or ["tests"]), env=env)
+    return run(PYTHON, MANAGE, "test", "--noinput", "--parallel", "auto", "--top-level-directory", ROOT, *(labels or ["tests"]), env=env)
 
 
 def _export(schema: Path, types: Path, engine_schema: Path) -> None:
@@ -69,6 +69,7 @@ def lint() -> int:
         "ruff": lambda: run(BIN / "ruff", "check", "."),
         "ruff format": lambda: run(BIN / "ruff", "format", "--check", "--quiet", "."),
         "mypy": lambda: run(BIN / "mypy", "core/gurvo_core", "server", env={**python, "MYPYPATH": "core:server"}),
+        "arrows": lambda: run(BIN / "lint-imports", "--no-cache", env=python, quiet=True),
         "biome": lambda: run("npx", "biome", "ci", "--error-on-warnings", "--colors=off", ".", cwd=WEB),
         "tsc": lambda: run("npx", "tsc", "--noEmit", cwd=WEB),
         "types": _types_are_current,

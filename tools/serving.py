@@ -28,6 +28,7 @@ def migrate(database: Path) -> dict[str, str]:
     """Bring a database up to date and return the environment to use it."""
     env = python_env("shop", database)
     must("Bringing the database up to date", PYTHON, MANAGE, "migrate", "--verbosity", "0", env=env)
+    must("Bringing the Floor up to date", PYTHON, MANAGE, "refresh_summaries", env=env)
     return env
 
 

@@ -3,9 +3,10 @@
 Degrees throughout, positive in the running direction. A circle is 360 for the crank wheel and 720 for a four-stroke cycle.
 """
 
-__all__ = ["midpoint_deg", "nearest_turn_deg", "signed_deg", "wrap_deg"]
+__all__ = ["circular_mean_deg", "midpoint_deg", "nearest_turn_deg", "signed_deg", "wrap_deg"]
 
 import math
+from collections.abc import Iterable
 
 
 def wrap_deg(angle_deg: float, circle_deg: float = 360.0) -> float:
@@ -120,3 +121,29 @@ def nearest_turn_deg(angle_deg: float, near_deg: float, circle_deg: float = 360.
     592.0
     """
     return near_deg + signed_deg(angle_deg - near_deg, circle_deg)
+
+
+def circular_mean_deg(angles_deg: Iterable[float]) -> float:
+    """Return the direction in which places on a circle lie on the whole.
+
+    Parameters
+    ----------
+    angles_deg : iterable of float
+        Places on a 360 circle [deg].
+
+    Returns
+    -------
+    mean_deg : float
+        Direction of the sum of their unit vectors, -180 to 180 [deg]; figures either side of a zero are not averaged across it.
+
+    Source
+    ------
+    [circular-mean] mean direction of directional statistics.
+
+    Example
+    -------
+    >>> round(circular_mean_deg([350.0, 20.0]), 6), round(circular_mean_deg([170.0, -170.0]), 6) % 360
+    (5.0, 180.0)
+    """
+    east, north = zip(*((math.cos(math.radians(deg)), math.sin(math.radians(deg))) for deg in angles_deg), strict=True)
+    return math.degrees(math.atan2(math.fsum(north), math.fsum(east)))

@@ -8,10 +8,21 @@ The family::
     ├── ReadingError     a reading that cannot belong to this wheel, lobe or method
     ├── DocumentError    an engine document with faults (carries all of them)
     ├── EntryRefused     an entry the ledger cannot take now
+    ├── AskFirst         an entry it takes only when somebody says why
     └── NotConverged     a solver that found no answer (carries its data)
 """
 
-__all__ = ["CoreError", "DocumentError", "EntryRefused", "Fault", "FigureError", "GeometryError", "NotConverged", "ReadingError"]
+__all__ = [
+    "AskFirst",
+    "CoreError",
+    "DocumentError",
+    "EntryRefused",
+    "Fault",
+    "FigureError",
+    "GeometryError",
+    "NotConverged",
+    "ReadingError",
+]
 
 from pydantic import BaseModel, ConfigDict
 
@@ -54,6 +65,20 @@ class EntryRefused(CoreError):  # noqa: N818 - said as it happens
     """An entry the ledger cannot take as things stand."""
 
     code = "entry"
+
+
+class AskFirst(CoreError):  # noqa: N818 - said as it happens
+    """An entry the ledger takes only when somebody says why; ``way_out`` says who may."""
+
+    code = "ask"
+
+    def __init__(self, field: str, rule: str, way_out: str) -> None:
+        self.way_out = way_out
+        super().__init__(field, None, rule)
+
+    def under(self, path: str) -> "AskFirst":
+        """Return the same question with its field placed below ``path``."""
+        return AskFirst(f"{path}.{self.field}" if self.field else path, self.rule, self.way_out)
 
 
 class NotConverged(CoreError):  # noqa: N818 - said as it happens

@@ -13,14 +13,14 @@ from ninja.security import django_auth
 from config.schemas import Problem
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
-from gurvo_core.errors import CoreError, DocumentError, Fault
+from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault
 from shop.api import router as shop
 from shop.api import session_router
 from shop.errors import Refusal
 from work.api import router as engines
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
-TAGGED_UNIONS = ("entry", "decision")
+TAGGED_UNIONS = ("entry",)
 
 
 def field_path(location: Iterable[object]) -> list[str]:
@@ -61,9 +61,18 @@ api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
 
 
-def problem(request: HttpRequest, status: int, code: str, sentence: str, field: str = "", *, faults: Sequence[Fault] = ()) -> HttpResponse:
+def problem(
+    request: HttpRequest,
+    status: int,
+    code: str,
+    sentence: str,
+    field: str = "",
+    *,
+    faults: Sequence[Fault] = (),
+    way_out: str = "none",
+) -> HttpResponse:
     """Answer with a Problem."""
-    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults))
+    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults), way_out=way_out)
     return api.create_response(request, said.model_dump(), status=status)
 
 
@@ -75,13 +84,19 @@ def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
 @api.exception_handler(CoreError)
 def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
     sentence = str(error)
+    sentence = sentence if sentence.endswith((".", "?")) else f"{sentence}."
+    if isinstance(error, AskFirst):
+        return problem(request, 409, error.code, sentence, error.field, way_out=error.way_out)
     faults = error.faults if isinstance(error, DocumentError) else ()
-    return problem(request, 422, error.code, sentence if sentence.endswith((".", "?")) else f"{sentence}.", error.field, faults=faults)
+    return problem(request, 422, error.code, sentence, error.field, faults=faults)
 
 
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     first = error.errors[0]
+    inner = first.get("ctx", {}).get("error")
+    if isinstance(inner, CoreError):  # the core's own sentence, said while the shape was read
+        return _core_refused(request, inner)
     path = field_path(first["loc"])
     return problem(request, 422, "shape", plain_sentence({**first, "loc": path}), ".".join(path))
 

@@ -3,7 +3,7 @@
 __all__ = ["InSchema", "Problem", "refusals"]
 
 from ninja import Schema
-from pydantic import ConfigDict
+from pydantic import ConfigDict, Field
 
 from gurvo_core.errors import Fault
 
@@ -21,6 +21,7 @@ class Problem(Schema):
     field: str = ""
     sentence: str
     faults: list[Fault] = []
+    way_out: str = Field(default="none", description="What would make it acceptable: none, reason, lead and reason")
 
 
 def refusals(*statuses: int) -> dict[int, type[Problem]]:

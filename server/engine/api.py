@@ -9,16 +9,18 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 from ninja.params import P, QueryEx
 
+from config.answers import json_answer, unchanged
 from config.schemas import Problem, refusals
 from engine import services
-from engine.bridge import document_of, places_of, stand_of, twin_json
+from engine.bridge import document_of, places_of, snapshot_of, twin_json, words_of
 from engine.models import Family, Revision
 from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
-from gurvo_core.motion import Stand
+from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
+from gurvo_core.work import RULES_VERSION
 from shop.roles import shown_name
 
 router = Router()
@@ -130,19 +132,37 @@ def compare(request: HttpRequest, code: str, before: QueryEx[int, P(ge=1)], afte
 def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the frames of a whole cycle and the drawing of the front."""
     row = _revision(code, number)
-    return HttpResponse(twin_json(row.pk, places_of(document_of(row.pk), {}, phasers)), content_type="application/json")
+    tag = f"twin-{row.pk}-{RULES_VERSION}-{phasers}"
+    if (same := unchanged(request, tag)) is not None:
+        return same
+    return json_answer(twin_json(row.pk, places_of(document_of(row.pk), {}, phasers)), tag=tag, packed_for=request)
 
 
 @router.get(
-    "/{code}/revisions/{int:number}/stand", response={200: Stand, **refusals(401, 404, 422)}, operation_id="stand_look", summary="One angle"
+    "/{code}/revisions/{int:number}/twin/words",
+    response={200: list[str], **refusals(401, 404, 422)},
+    operation_id="twin_words",
+    summary="Every degree",
 )
-def stand(
+def words(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest") -> list[str]:
+    """Say in a sentence what is to be seen at every degree of a cycle."""
+    row = _revision(code, number)
+    return words_of(row.pk, places_of(document_of(row.pk), {}, phasers))
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/snapshot",
+    response={200: Snapshot, **refusals(401, 404, 422)},
+    operation_id="snapshot_look",
+    summary="One angle",
+)
+def snapshot(
     request: HttpRequest,
     code: str,
     number: int,
     crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)],
     phasers: Phasers = "rest",
-) -> Stand:
+) -> Snapshot:
     """Say everything that is to be seen at one crank angle."""
     row = _revision(code, number)
-    return stand_of(row.pk, crank_deg, places_of(document_of(row.pk), {}, phasers))
+    return snapshot_of(row.pk, crank_deg, places_of(document_of(row.pk), {}, phasers))

@@ -6,7 +6,7 @@ from functools import lru_cache
 from engine.models import Revision
 from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
-from gurvo_core.motion import CamPlace, Stand, stand_at
+from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
@@ -29,9 +29,15 @@ def twin_json(revision_id: int, places: Places) -> str:
     return show_twin(document_of(revision_id), dict(places)).model_dump_json()
 
 
-def stand_of(revision_id: int, crank_deg: float, places: Places) -> Stand:
+@lru_cache(maxsize=64)
+def words_of(revision_id: int, places: Places) -> list[str]:
+    """Return the big sentence of every degree."""
+    return twin_words(document_of(revision_id), dict(places))
+
+
+def snapshot_of(revision_id: int, crank_deg: float, places: Places) -> Snapshot:
     """Return everything that is to be seen at one crank angle."""
-    return stand_at(document_of(revision_id), crank_deg, dict(places))
+    return snapshot_at(document_of(revision_id), crank_deg, dict(places))
 
 
 def newest_number(family: str) -> int:

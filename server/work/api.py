@@ -3,21 +3,24 @@
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
-from ninja import Router, Status
+from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
-from config.schemas import Problem, refusals
-from engine.bridge import Places, document_of, newest_number, places_of, stand_of, twin_json
+from config.answers import json_answer, unchanged
+from config.schemas import refusals
+from engine.bridge import Places, document_of, newest_number, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
-from gurvo_core.motion import Stand
-from gurvo_core.work import TapeLine, cam_places, cams_of, present
-from shop.roles import may_record, may_sign, may_write_documents, role_of, shown_name
+from gurvo_core.motion import Snapshot
+from gurvo_core.timing.job import CAM_PLACES
+from gurvo_core.work import RULES_VERSION, TapeLine
+from shop.roles import may_record, may_sign, may_write_documents, role_of
 from work import bridge, services
+from work.errors import WrongPerson
+from work.floor import floor_moment, floor_page, floor_row
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
-from work.schemas import Bead, Bench, EngineHead, EngineIn, EntryIn, FloorRow
+from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow
 
 router = Router()
 TAPE_SHOWN = 60
@@ -33,29 +36,12 @@ def _person(request: HttpRequest) -> User:
     return request.user
 
 
-def _floor_row(engine: Engine) -> FloorRow:
-    state = present(bridge.ledger_of(engine).situation)
-    current = next((step for step in state.steps if step.status == "now"), None)
-    late = (timezone.localdate() - engine.promised).days if engine.promised and not state.signed else 0
-    return FloorRow(
-        serial=engine.serial,
-        family=engine.revision.family.name,
-        purpose=engine.purpose,
-        stand=engine.stand,
-        builder=shown_name(engine.builder),
-        promised=engine.promised,
-        late_days=max(0, late),
-        beads=[Bead(title=step.title, status=step.status) for step in state.steps],
-        step=current.title if current else "Signed",
-        waits_for=state.waits_for,
-        free_to_turn=state.permission.free,
-        loose_ends=len(state.loose_ends),
-        verdict=next((cam.verdict for cam in state.cams), None),
-        signed=state.signed,
-    )
+def _bench_tag(engine: Engine, by: User, newest: int) -> str:
+    """Changes with everything the bench shows: ledger, revision, rules, who looks, and whether there is a newer document."""
+    return f"{engine.last_entry}-{engine.revision_id}-{newest}-{RULES_VERSION}-{engine.stand}-{by.pk}-{role_of(by)}"
 
 
-def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
+def _bench(engine: Engine, ledger: bridge.Ledger, by: User, newest: int) -> HttpResponse:
     """What the bench shows; it was checked when it was built, so it is written out once and not read again."""
     document = document_of(engine.revision_id)
     role = role_of(by)
@@ -64,7 +50,7 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         family=engine.revision.family.name,
         family_code=engine.revision.family_id,
         revision=engine.revision.number,
-        newest_revision=newest_number(engine.revision.family_id),
+        newest_revision=newest,
         purpose=engine.purpose,
         stand=engine.stand,
         running_direction=document.running_direction,
@@ -73,29 +59,31 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         may_sign=may_sign(role),
         may_move=may_write_documents(role),
     )
-    state, tape = present(ledger.situation), bridge.tape_of(ledger.entries, most=TAPE_SHOWN)
-    bench = Bench(engine=head, state=state, tape=tape, entries=len(ledger.entries))
-    return HttpResponse(bench.model_dump_json(), content_type="application/json")
+    state, tape = bridge.HOUSE.show(ledger.folded), bridge.tape_of(ledger, limit=TAPE_SHOWN)
+    bench = Bench.model_construct(engine=head, state=state, tape=tape, entries=len(ledger.entries))
+    return json_answer(bench.model_dump_json(serialize_as_any=True, warnings=False), tag=_bench_tag(engine, by, newest))
 
 
-@router.get("", response={200: list[FloorRow], 401: Problem}, operation_id="engines_list", summary="The Floor: every engine")
-def floor(request: HttpRequest) -> list[FloorRow]:
-    """List every engine with what it waits for."""
-    return [_floor_row(engine) for engine in Engine.objects.on_the_floor()]
+@router.get("", response={200: FloorPage, **refusals(401, 422)}, operation_id="engines_list", summary="The Floor, a page at a time")
+def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
+    """List engines with what they wait for."""
+    tag = f"{floor_moment()}-{wanted.model_dump_json()}"
+    return unchanged(request, tag) or json_answer(floor_page(wanted).model_dump_json(), tag=tag)
 
 
 @router.post("", response={201: FloorRow, **refusals(401, 403, 409, 422)}, operation_id="engine_begin", summary="Put an engine on a stand")
 def begin(request: HttpRequest, payload: EngineIn) -> Status[FloorRow]:
     """Put an engine on a stand."""
     engine = services.put_on_stand(**payload.model_dump(), by=_person(request))
-    return Status(201, _floor_row(engine))
+    return Status(201, floor_row(_engine(engine.serial)))
 
 
-@router.get("/{serial}", response={200: Bench, **refusals(401, 404)}, operation_id="bench_look", summary="The Bench of one engine")
+@router.get("/{serial}", response={200: Bench, **refusals(401, 404, 409)}, operation_id="bench_look", summary="The Bench of one engine")
 def bench(request: HttpRequest, serial: str) -> HttpResponse:
-    """Show everything the bench shows."""
-    engine = _engine(serial)
-    return _bench(engine, bridge.ledger_of(engine), _person(request))
+    """Show everything the bench shows; nothing is sent again to somebody who has it."""
+    engine, by = _engine(serial), _person(request)
+    newest = newest_number(engine.revision.family_id)
+    return unchanged(request, _bench_tag(engine, by, newest)) or _bench(engine, bridge.ledger_of(engine), by, newest)
 
 
 @router.post(
@@ -106,12 +94,16 @@ def bench(request: HttpRequest, serial: str) -> HttpResponse:
 )
 def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpResponse:
     """Append one entry and answer with what the bench shows now."""
-    engine = _engine(serial)
+    engine, by = _engine(serial), _person(request)
+    if payload.by is not None and payload.by != by.username:
+        raise WrongPerson(payload.by, by.username)
     try:
-        ledger = services.record(engine, entry_id=payload.id, body=payload.entry, by=_person(request), typed_at=payload.typed_at)
+        engine, ledger = services.record(
+            engine, entry_id=payload.id, body=payload.entry, by=by, typed_at=payload.typed_at, because=payload.because
+        )
     except CoreError as error:
         raise error.under("entry") from None
-    return _bench(engine, ledger, _person(request))
+    return _bench(engine, ledger, by, newest_number(engine.revision.family_id))
 
 
 @router.get(
@@ -124,14 +116,14 @@ def entries(
     request: HttpRequest,
     serial: str,
     before: QueryEx[int | None, P(ge=1)] = None,
-    most: QueryEx[int, P(ge=1, le=500)] = TAPE_SHOWN,
+    limit: QueryEx[int, P(ge=1, le=500)] = TAPE_SHOWN,
 ) -> list[TapeLine]:
     """List lines of the tape, newest first, from before a place."""
-    return bridge.tape_of(bridge.ledger_of(_engine(serial)).entries, before=before, most=most)
+    return bridge.tape_of(bridge.ledger_of(_engine(serial)), before=before, limit=limit)
 
 
 def _places(engine: Engine, phasers: Phasers) -> Places:
-    measured = cam_places(cams_of(bridge.ledger_of(engine).situation))
+    measured = bridge.ledger_of(engine).folded.facts.get(CAM_PLACES) or {}
     return places_of(document_of(engine.revision_id), measured, phasers)
 
 
@@ -139,16 +131,27 @@ def _places(engine: Engine, phasers: Phasers) -> Places:
 def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the twin with the camshafts where they were measured."""
     engine = _engine(serial)
-    return HttpResponse(twin_json(engine.revision_id, _places(engine, phasers)), content_type="application/json")
+    places = _places(engine, phasers)
+    tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}"
+    return unchanged(request, tag) or json_answer(twin_json(engine.revision_id, places), tag=tag, packed_for=request)
 
 
-@router.get("/{serial}/stand", response={200: Stand, **refusals(401, 404, 422)}, operation_id="engine_stand", summary="One angle")
-def stand(
+@router.get(
+    "/{serial}/twin/words", response={200: list[str], **refusals(401, 404, 409, 422)}, operation_id="engine_words", summary="Every degree"
+)
+def words(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> list[str]:
+    """Say in a sentence what is to be seen at every degree of a cycle."""
+    engine = _engine(serial)
+    return words_of(engine.revision_id, _places(engine, phasers))
+
+
+@router.get("/{serial}/snapshot", response={200: Snapshot, **refusals(401, 404, 422)}, operation_id="engine_snapshot", summary="One angle")
+def snapshot(
     request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)], phasers: Phasers = "rest"
-) -> Stand:
+) -> Snapshot:
     """Say everything that is to be seen at one crank angle, with the camshafts where they were measured."""
     engine = _engine(serial)
-    return stand_of(engine.revision_id, crank_deg, _places(engine, phasers))
+    return snapshot_of(engine.revision_id, crank_deg, _places(engine, phasers))
 
 
 def _download(content: bytes, media_type: str, name: str) -> HttpResponse:

@@ -1,49 +1,58 @@
 """From rows to the core's ledger and back to plain results. No arithmetic, no saving.
 
-Ledgers only ever grow, so what was read of one is kept in this process and only the new rows are fetched. The last row kept is
-fetched again each time: should it not be the same row, everything is read anew.
+Ledgers only ever grow, so what was read of one is kept in this process, by use and within a bound in bytes, and only new rows are
+fetched. Each engine's row names its last entry: while that is the one kept, nothing is fetched at all.
 """
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from threading import Lock
-from typing import Any, cast
 
-from pydantic import TypeAdapter
+from cachetools import LRUCache
+from django.conf import settings
+from django.utils.module_loading import import_string
 
 from engine.bridge import document_of
-from gurvo_core.work import EntryBody, Gauge, LedgerEntry, Situation, TapeLine, gather, go_on, struck_by, tape_line
+from gurvo_core.errors import CoreError
+from gurvo_core.ledger import Folded, Gauge, LedgerEntry
+from gurvo_core.work import ROOMS, House, TapeLine
 from shop.models import Gauge as GaugeRow
 from shop.roles import shown_name
+from work.errors import BrokenLedger
 from work.models import Engine, Entry
 
-LEDGERS_KEPT = 64
-BODY: TypeAdapter[EntryBody] = TypeAdapter(cast("Any", EntryBody))  # a union is no class, and mypy wants one here
+# before the last room, which closes the record, stand those that a shop adds in its settings
+HOUSE = House((*ROOMS[:-1], *map(import_string, settings.EXTRA_ROOMS), ROOMS[-1]))
+LEDGER_BYTES = 64 * 1024 * 1024
+ENTRY_BYTES = 4096  # what one entry takes in memory, a little on the safe side
 
 
 @dataclass(frozen=True, kw_only=True)
 class Ledger:
-    """All entries of an engine, oldest first, and what stands in them. Shared between requests: never changed."""
+    """All entries of an engine and what stands in them. Shared between requests: never changed."""
 
-    entries: tuple[LedgerEntry, ...]
-    situation: Situation
+    folded: Folded
     revision_id: int
 
+    @property
+    def entries(self) -> tuple[LedgerEntry, ...]:
+        """Oldest first."""
+        return self.folded.entries
 
-_kept: dict[str, Ledger] = {}
+
+_kept: LRUCache[str, Ledger] = LRUCache(LEDGER_BYTES, getsizeof=lambda ledger: ENTRY_BYTES * (len(ledger.entries) + 1))
 _lock = Lock()
 
 
-def to_ledger(row: Entry) -> LedgerEntry:
-    """Return a row as the core's ledger entry."""
+def to_entry(row: Entry, engine: Engine, before: Sequence[LedgerEntry]) -> LedgerEntry:
+    """Return a row as the core's ledger entry, whatever version it was kept in."""
+    try:
+        body = HOUSE.settled(HOUSE.read(row.body, row.version), document_of(engine.revision_id), before)
+        gauges = tuple(Gauge.model_validate(gauge) for gauge in row.gauges)
+    except (CoreError, ValueError) as error:
+        raise BrokenLedger(engine.serial, f"entry {row.seq} cannot be read ({error})") from error
     return LedgerEntry(
-        id=row.id,
-        seq=row.seq,
-        at=row.at,
-        by=shown_name(row.by),
-        body=BODY.validate_python(row.body),
-        typed_at=row.typed_at,
-        gauges=tuple(Gauge.model_validate(gauge) for gauge in row.gauges),
+        id=row.id, seq=row.seq, at=row.at, by=shown_name(row.by), body=body, typed_at=row.typed_at, because=row.because, gauges=gauges
     )
 
 
@@ -51,51 +60,57 @@ def ledger_of(engine: Engine) -> Ledger:
     """Return an engine's whole ledger with what stands in it."""
     with _lock:
         known = _kept.get(engine.pk)
-    if known is None or not known.entries:
-        return _keep(engine, _grown(_empty(engine), Entry.objects.filter(engine=engine).since(1)))
+    if known is None:
+        known = _empty(engine)
     if known.revision_id != engine.revision_id:
         known = on_revision(known, engine.revision_id)
-    last = known.entries[-1]
-    rows = list(Entry.objects.filter(engine=engine).since(last.seq))
-    if not rows or rows[0].id != last.id:
-        return _keep(engine, _grown(_empty(engine), Entry.objects.filter(engine=engine).since(1)))
-    return _keep(engine, _grown(known, rows[1:])) if rows[1:] else known
+    last = known.entries[-1] if known.entries else None
+    if (last.id if last else None) == engine.last_entry:
+        return _keep(engine, known)
+    rows = list(Entry.objects.filter(engine=engine).since(last.seq if last else 1))
+    if last is not None and (not rows or rows[0].id != last.id):
+        return _keep(engine, _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1)))
+    return _keep(engine, _grown(engine, known, rows[1:] if last else rows))
 
 
-def with_row(ledger: Ledger, row: Entry) -> Ledger:
+def with_row(engine: Engine, ledger: Ledger, row: Entry) -> Ledger:
     """Return a ledger with one more row. It is not kept: its transaction may still fail."""
-    return _grown(ledger, [row])
+    return _grown(engine, ledger, [row])
 
 
 def _empty(engine: Engine) -> Ledger:
-    return Ledger(entries=(), situation=gather(document_of(engine.revision_id), ()), revision_id=engine.revision_id)
+    try:
+        folded = HOUSE.fold(document_of(engine.revision_id), ())
+    except ValueError as error:
+        raise BrokenLedger(engine.serial, f"its engine document, revision {engine.revision.number}, cannot be read") from error
+    return Ledger(folded=folded, revision_id=engine.revision_id)
 
 
 def on_revision(ledger: Ledger, revision_id: int) -> Ledger:
     """Return the same entries as they stand on another revision of the engine document."""
-    return Ledger(entries=ledger.entries, situation=gather(document_of(revision_id), ledger.entries), revision_id=revision_id)
+    return Ledger(folded=HOUSE.fold(document_of(revision_id), ledger.entries), revision_id=revision_id)
 
 
-def _grown(ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
-    added = [to_ledger(row) for row in rows]
-    entries = (*ledger.entries, *added)
-    before = ledger.situation
-    situation = go_on(before, entries, added[0]) if len(added) == 1 else gather(before.document, entries)
-    return Ledger(entries=entries, situation=situation, revision_id=ledger.revision_id)
+def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
+    entries = list(ledger.entries)
+    for row in rows:
+        entries.append(to_entry(row, engine, entries))
+    folded = ledger.folded
+    if len(entries) == len(folded.entries) + 1:
+        return Ledger(folded=HOUSE.apply(folded, entries[-1]), revision_id=ledger.revision_id)
+    return Ledger(folded=HOUSE.fold(folded.document, entries), revision_id=ledger.revision_id)
 
 
 def _keep(engine: Engine, ledger: Ledger) -> Ledger:
     with _lock:
-        _kept.pop(engine.pk, None)
-        _kept[engine.pk] = ledger
-        while len(_kept) > LEDGERS_KEPT:
-            del _kept[next(iter(_kept))]
+        if ledger.entries and ENTRY_BYTES * (len(ledger.entries) + 1) <= LEDGER_BYTES:
+            _kept[engine.pk] = ledger
     return ledger
 
 
-def gauges_named(codes: list[str]) -> tuple[Gauge, ...]:
+def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
     """Return gauges as they are now, for an entry that names them."""
-    rows = GaugeRow.objects.filter(code__in=codes)
+    rows = GaugeRow.objects.filter(code__in=codes) if codes else ()
     return tuple(
         Gauge(
             id=row.code,
@@ -109,9 +124,8 @@ def gauges_named(codes: list[str]) -> tuple[Gauge, ...]:
     )
 
 
-def tape_of(ledger: Sequence[LedgerEntry], *, before: int | None = None, most: int | None = None) -> list[TapeLine]:
+def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = None) -> list[TapeLine]:
     """Return the newest lines of the tape first, from before a place."""
-    struck = struck_by(ledger)
-    part = ledger[: before - 1] if before is not None else ledger
-    chosen = part[-most:] if most else part
-    return [tape_line(entry, struck.get(entry.id)) for entry in reversed(chosen)]
+    part = ledger.entries[: before - 1] if before is not None else ledger.entries
+    chosen = part[-limit:] if limit else part
+    return [HOUSE.tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]

@@ -1,4 +1,4 @@
-"""Engines, and the ledger of each: entries are added and never changed."""
+"""Engines, the ledger of each, and what the Floor shows of each: entries are added and never changed."""
 
 import uuid
 
@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from engine.models import AppendOnly, Revision
+from gurvo_core.ledger.versions import ENTRY_VERSION
 from work.querysets import EngineQuerySet, EntryQuerySet
 
 
@@ -19,6 +20,8 @@ class Engine(models.Model):
     builder = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, blank=True, on_delete=models.PROTECT, related_name="engines")
     promised = models.DateField(null=True, blank=True)
     begun = models.DateTimeField(auto_now_add=True)
+    last_seq = models.PositiveIntegerField(default=0, help_text="Place of the ledger's last entry")
+    last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
 
     objects = EngineQuerySet.as_manager()
 
@@ -37,8 +40,10 @@ class Entry(AppendOnly):
     engine = models.ForeignKey(Engine, on_delete=models.PROTECT, related_name="entries")
     seq = models.PositiveIntegerField()
     kind = models.CharField(max_length=20)
+    version = models.PositiveSmallIntegerField(default=ENTRY_VERSION, help_text="Of the body's shape")
     body = models.JSONField()
-    inside = models.JSONField(default=dict)
+    because = models.CharField(max_length=500, blank=True, help_text="Why it was taken although the core objected")
+    si_values = models.JSONField(default=dict)
     gauges = models.JSONField(default=list)
     at = models.DateTimeField()
     typed_at = models.DateTimeField(null=True, help_text="By the clock of the machine it was typed on")
@@ -54,3 +59,24 @@ class Entry(AppendOnly):
     def __str__(self) -> str:
         """Engine, place and kind."""
         return f"{self.engine_id} #{self.seq} {self.kind}"
+
+
+class EngineSummary(models.Model):
+    """What the Floor shows of an engine, as worked out at one entry, on one revision, by one version of the rules."""
+
+    engine = models.OneToOneField(Engine, primary_key=True, on_delete=models.CASCADE, related_name="summary")
+    at_entry = models.UUIDField(null=True)
+    revision_id = models.IntegerField()
+    rules = models.PositiveIntegerField()
+    beads = models.JSONField(default=list)
+    step = models.CharField(max_length=120, blank=True)
+    waits_for = models.CharField(max_length=200, blank=True)
+    free_to_turn = models.BooleanField(default=False)
+    loose_ends = models.PositiveIntegerField(default=0)
+    verdict = models.CharField(max_length=12, blank=True)
+    signed = models.BooleanField(default=False)
+    broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
+
+    def __str__(self) -> str:
+        """Whose it is."""
+        return f"{self.engine_id}: {self.waits_for}"

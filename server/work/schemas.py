@@ -1,23 +1,47 @@
 """What the engines' API takes and gives."""
 
 from datetime import date
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import AwareDatetime, Field, StringConstraints
+from pydantic import AwareDatetime, Field, StringConstraints, model_validator
 
 from config.schemas import InSchema
+from gurvo_core.ledger import Body
+from gurvo_core.ledger.entry import Reason
+from gurvo_core.ledger.versions import ENTRY_VERSION, upcast
 from gurvo_core.timing import Verdict
-from gurvo_core.work import BenchState, EntryBody, TapeLine
+from gurvo_core.work import BenchState, TapeLine
+from work.bridge import HOUSE
+
+if TYPE_CHECKING:
+    EntryBody = Body
+    BenchStateOut = BenchState
+else:
+    EntryBody = HOUSE.body_type
+    BenchStateOut = HOUSE.state_type
 
 
 class EntryIn(InSchema):
-    """An entry and the id its maker's client gave it."""
+    """An entry and the id its maker's client gave it. One that was typed before an update of Gurvo may still be of version 1."""
 
     id: UUID
     entry: EntryBody
+    version: int = Field(default=ENTRY_VERSION, description="Of the entry's shape")
+    by: str | None = Field(default=None, max_length=150, description="Sign-in name of who typed it; another's session is refused")
+    because: Reason = Field(default="", description="Why it is made although it was objected to")
     typed_at: AwareDatetime | None = Field(default=None, description="When it was typed, by the client's clock")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_today(cls, data: Any) -> Any:
+        """Read an entry of an earlier version as today's."""
+        sent = getattr(data, "_obj", data)  # ninja hands plain data in a wrapper of its own
+        if isinstance(sent, dict) and isinstance(sent.get("entry"), dict) and type(sent.get("version", ENTRY_VERSION)) is int:
+            version = sent.get("version", ENTRY_VERSION)
+            return {**sent, "entry": upcast(sent["entry"], version), "version": ENTRY_VERSION}
+        return data
 
 
 class EngineIn(InSchema):
@@ -54,6 +78,35 @@ class FloorRow(Schema):
     loose_ends: int
     verdict: Verdict | None
     signed: bool
+    broken: str = Field(description="Why it cannot be shown; empty when it can")
+
+
+class FloorFilter(Schema):
+    """Which engines are looked for; all that is given must hold."""
+
+    search: str = Field(default="", max_length=80, description="Words in serial, family, purpose, builder or what it waits for")
+    builder: str = Field(default="", max_length=150, description="Sign-in name")
+    family: str = Field(default="", max_length=40)
+    late: bool = False
+    loose_ends: bool = Field(default=False, description="Only with something temporary in")
+    free_to_turn: bool | None = None
+    open_only: bool = Field(default=False, description="Leave out what is signed")
+    page: int = Field(default=1, ge=1, le=100_000)
+
+
+class FloorPage(Schema):
+    """One page of the Floor, and how the whole shop stands."""
+
+    rows: list[FloorRow]
+    found: int
+    page: int
+    pages: int
+    engines: int
+    on_stands: int
+    taken_stands: list[int]
+    out: int
+    to_sign: int
+    late: int
 
 
 class EngineHead(Schema):
@@ -77,6 +130,6 @@ class Bench(Schema):
     """Everything the bench shows: engine, state, and the newest part of the tape."""
 
     engine: EngineHead
-    state: BenchState
+    state: BenchStateOut
     tape: list[TapeLine]
     entries: int

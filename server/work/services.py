@@ -1,6 +1,6 @@
 """Changes to engines. ``record`` is the one door through which every entry goes."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from datetime import date, datetime
 from uuid import UUID
 
@@ -9,66 +9,72 @@ from django.db import transaction
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.work import EntryBody, LedgerEntry, check_entry, inside_figures
-from gurvo_core.work.entries import Decision, RevisionDecision, SetupDecision, SignOffDecision, Strike
+from gurvo_core.ledger import GAUGES, Body, Facts
+from gurvo_core.work import RULES_VERSION
+from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal
-from shop.roles import Role, may_record, may_sign, may_write_documents, role_of
+from shop.roles import Role, may_record, may_write_documents, role_of
 from work import bridge
-from work.models import Engine, Entry
+from work.errors import BrokenLedger
+from work.models import Engine, EngineSummary, Entry
 
 
 @transaction.atomic
-def record(engine: Engine, *, entry_id: UUID, body: EntryBody, by: User, typed_at: datetime | None = None) -> bridge.Ledger:
-    """Append an entry if its maker may, and the core takes it; return the ledger with it.
+def record(
+    engine: Engine, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = ""
+) -> tuple[Engine, bridge.Ledger]:
+    """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
+    The engine's row is locked while the entry is judged, so it is judged on the ledger and the revision that hold at that moment.
     The id is made by the client: the same entry sent twice is stored once.
     """
     role = role_of(by)
     _check_role(role)
-    plain = bridge.BODY.dump_python(body, mode="json")
+    plain = bridge.HOUSE.bodies.dump_python(body, mode="json")
+    locked: Engine = Engine.objects.select_for_update(of=("self",)).select_related("revision__family", "builder").get(pk=engine.pk)
     known = Entry.objects.filter(pk=entry_id).first()
-    ledger = bridge.ledger_of(engine)
+    ledger = bridge.ledger_of(locked)
     if known is not None:
-        if known.engine_id != engine.pk or known.body != plain:
+        if known.engine_id != locked.pk or known.body != plain:
             raise Conflict("This id has been used for another entry; make a new one.", "id")
-        return ledger
-    _check_signing(role, ledger.entries, body)
-    now = ledger.situation
-    setup = body.decision if isinstance(body, Decision) and isinstance(body.decision, SetupDecision) else None
-    gauges = bridge.gauges_named([setup.wheel_gauge, setup.dial_gauge]) if setup else ()
-    check_entry(now, ledger.entries, body, gauges)
-    target = _new_revision(engine, role, body)
+        return locked, ledger
+    folded, house = ledger.folded, bridge.HOUSE
+    if not may_write_documents(role) and house.needs_lead(folded, body):
+        raise Forbidden("Only the lead signs the record, strikes a signature or moves an engine on; hand it to the lead.")
+    gauges = bridge.gauges_named(house.gauges_named(body))
+    house.check(folded, body, Facts({GAUGES: {gauge.id: gauge for gauge in gauges}}), because=because, is_lead=may_write_documents(role))
+    target = _new_revision(locked, body)
     row = Entry.objects.create(
         id=entry_id,
-        engine=engine,
-        seq=len(ledger.entries) + 1,
+        engine=locked,
+        seq=locked.last_seq + 1,
         kind=body.kind,
         body=plain,
-        inside=inside_figures(body, now.wheel),
+        because=because,
+        si_values=house.si_values(folded, body),
         gauges=[gauge.model_dump(mode="json") for gauge in gauges],
         at=timezone.now(),
         typed_at=typed_at,
         by=by,
     )
-    grown = bridge.with_row(ledger, row)
-    if target is None:
-        return grown
-    engine.revision = target
-    engine.save(update_fields=["revision"])
-    return bridge.on_revision(grown, target.pk)
+    grown = bridge.with_row(locked, ledger, row)
+    locked.last_seq, locked.last_entry = row.seq, row.id
+    if target is not None:
+        locked.revision = target
+        grown = bridge.on_revision(grown, target.pk)
+    locked.save(update_fields=["last_seq", "last_entry", "revision"])
+    keep_summary(locked, grown)
+    return locked, grown
 
 
-def _new_revision(engine: Engine, role: Role, body: EntryBody) -> Revision | None:
-    """The revision that an entry moves the engine to; only the lead moves it, and only onward."""
-    if not isinstance(body, Decision) or not isinstance(body.decision, RevisionDecision):
+def _new_revision(engine: Engine, body: Body) -> Revision | None:
+    """The revision that an entry moves the engine to; only onward."""
+    if not isinstance(body, RevisionMove):
         return None
-    if not may_write_documents(role):
-        raise Forbidden("Only the lead moves an engine to another revision of its document; ask the lead.")
-    engine.refresh_from_db(fields=["revision"])
-    number, present = body.decision.number, engine.revision.number
+    number, present = body.number, engine.revision.number
     target: Revision | None = Revision.objects.filter(family=engine.revision.family_id, number=number).first()
     if target is None or number <= present:
-        raise Refusal(f"{engine.serial} is on revision {present}; choose a newer one that is there.", "entry.decision.number")
+        raise Refusal(f"{engine.serial} is on revision {present}; choose a newer one that is there.", "entry.number")
     return target
 
 
@@ -77,10 +83,24 @@ def _check_role(role: Role) -> None:
         raise Forbidden("A viewer may look but not record; ask a builder or the lead.")
 
 
-def _check_signing(role: Role, entries: Sequence[LedgerEntry], body: EntryBody) -> None:
-    target = next((entry.body for entry in entries if isinstance(body, Strike) and entry.id == body.strikes), body)
-    if isinstance(target, Decision) and isinstance(target.decision, SignOffDecision) and not may_sign(role):
-        raise Forbidden("Only the lead signs the record, or strikes a signature; hand it to the lead.")
+def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
+    """Keep what the Floor shows of an engine, worked out at its last entry; of one that cannot be read, why."""
+    key = {"at_entry": engine.last_entry, "revision_id": engine.revision_id, "rules": RULES_VERSION}
+    try:
+        summary = bridge.HOUSE.summary((ledger or bridge.ledger_of(engine)).folded)
+    except BrokenLedger as error:
+        shown: dict[str, object] = {"broken": error.sentence[:600], "waits_for": "somebody to look into it"}
+    else:
+        plain = summary.model_dump(exclude={"titles", "verdict"})
+        beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
+        shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
+    EngineSummary.objects.update_or_create(engine=engine, defaults={**key, **shown})
+
+
+def refresh_summaries(engines: Iterable[Engine]) -> None:
+    """Work out anew what the Floor shows of some engines."""
+    for engine in engines:
+        keep_summary(engine)
 
 
 @transaction.atomic
@@ -95,4 +115,6 @@ def put_on_stand(*, serial: str, family: str, purpose: str, stand: int | None, p
     taken = Engine.objects.filter(stand=stand).first() if stand else None
     if taken is not None:
         raise Conflict(f"Stand {stand} holds {taken.serial}; choose a free stand.", "stand")
-    return Engine.objects.create(serial=serial, revision=revision, purpose=purpose, stand=stand, promised=promised, builder=by)
+    engine: Engine = Engine.objects.create(serial=serial, revision=revision, purpose=purpose, stand=stand, promised=promised, builder=by)
+    keep_summary(engine)
+    return engine

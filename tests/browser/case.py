@@ -1,6 +1,8 @@
 """Drives the real interface with Debian's Chromium, against a live server on a database of its own."""
 
+import atexit
 import os
+from functools import cache
 
 from django.contrib.staticfiles.testing import LiveServerTestCase
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
@@ -14,8 +16,20 @@ PHONE = {"width": 390, "height": 844}
 expect.set_options(timeout=10_000)
 
 
+@cache
+def one_chromium() -> Browser:
+    """The one Chromium of this process, started when the first test asks for it."""
+    # its loop runs in this thread from now on; the ORM is used beside it, never inside it
+    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+    playwright = sync_playwright().start()
+    browser = chromium.start(playwright)
+    atexit.register(playwright.stop)
+    atexit.register(browser.close)
+    return browser
+
+
 class BrowserCase(LiveServerTestCase):
-    """One Chromium for all tests of a class, a new context for each test."""
+    """One Chromium for all tests of a process, a new context for each test."""
 
     browser: Browser
     context: BrowserContext
@@ -23,18 +37,8 @@ class BrowserCase(LiveServerTestCase):
 
     @classmethod
     def setUpClass(cls):
-        # Playwright's loop runs in this thread, and the ORM is used beside it, never inside it
-        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = chromium.start(cls.playwright)
-
-    @classmethod
-    def tearDownClass(cls):
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
-        os.environ.pop("DJANGO_ALLOW_ASYNC_UNSAFE")
+        cls.browser = one_chromium()
 
     def setUp(self):
         fill_shop()
@@ -49,7 +53,7 @@ class BrowserCase(LiveServerTestCase):
         """A new context, as another person on another machine would have."""
         if getattr(self, "context", None):
             self.context.close()
-        self.context = self.browser.new_context(viewport=viewport, base_url=self.live_server_url, **how)
+        self.context = self.browser.new_context(viewport=viewport, base_url=self.live_server_url, **{"service_workers": "block", **how})
         self.page = self.context.new_page()
         self.page.on("pageerror", lambda error: self.errors.append(str(error)))
 
@@ -90,6 +94,7 @@ class BrowserCase(LiveServerTestCase):
         """Everything before degreeing, by keyboard."""
         self.answer("How is your wheel numbered", "x", "Enter")
         self.answer("How will you find true TDC", "1")
+        self.answer("Fit the piston stop", "Enter")
         self.answer("Turn forward", "41,5", "Enter")
         self.answer("Turn back", "41", "Enter")
         self.answer("Take over true TDC", "Space")

@@ -93,7 +93,7 @@ class KeyboardTests(BrowserCase):
             self.type("Enter")
         self.asked("Take over true TDC")
         drop = Entry.objects.filter(kind="tdc_reading").first()
-        self.assertEqual((drop.body["drop"], drop.inside["drop_mm"]), ({"text": "0.2", "unit": "in"}, 5.08))
+        self.assertEqual((drop.body["drop"], drop.si_values["drop_mm"]), ({"text": "0.2", "unit": "in"}, 5.08))
 
 
 class TouchTests(BrowserCase):
@@ -110,6 +110,8 @@ class TouchTests(BrowserCase):
         self.tap("Record the set-up")
         self.asked("How will you find true TDC")
         self.page.get_by_role("button", name="Positive stop").tap()
+        self.asked("Fit the piston stop")
+        self.tap("The stop is in")
         self.asked("Turn forward")
         self.tap("4", "1", ".", "5", "Record")
         self.asked("Turn back")
@@ -120,7 +122,7 @@ class TouchTests(BrowserCase):
         self.asked("intake valve pass 1.00 mm, opening")
         self.tap("1", "6", "before TDC", "Record")
         self.asked("intake valve pass 1.00 mm, closing")
-        self.assertEqual(Entry.objects.latest("seq").inside, {"wheel_deg": 344.0, "lift_mm": 1.0})
+        self.assertEqual(Entry.objects.latest("seq").si_values, {"wheel_deg": 344.0, "lift_mm": 1.0})
 
     def test_targets_are_large_enough_for_a_glove(self):
         """Practice: at least 44 px, on a phone."""

@@ -1,11 +1,14 @@
 """The other ways to find true TDC, other wheels, and a long day's lists, through the real interface."""
 
+import uuid
+
 from playwright.sync_api import expect
 
 from gurvo_core.motion import drop_mm
 from gurvo_core.motion.frames import slider_of
 from tests.browser.case import BrowserCase
 from tests.engines import quern_4
+from work import bridge, services
 from work.models import Engine, Entry
 
 PLACES = (-50, -35, -20, 20, 35, 50)
@@ -39,9 +42,9 @@ class MethodTests(BrowserCase):
             self.point(place, (360 - place - WHEEL_ZERO) % 360)
             expect(self.tape).to_have_count(2 + count)
         self.asked("Take over true TDC: the wheel is out by +3.00°")
-        setup = Entry.objects.get(seq=1).body["decision"]
+        setup = Entry.objects.get(seq=1).body
         self.assertEqual((setup["numbering"], setup["runs"]), ("0-360", "falls"))
-        self.assertEqual(Entry.objects.latest("seq").inside["wheel_deg"], 53)
+        self.assertEqual(Entry.objects.latest("seq").si_values["wheel_deg"], 53)
 
     def test_a_misread_point_is_pointed_at(self):
         self.set_up("1")
@@ -55,19 +58,20 @@ class MethodTests(BrowserCase):
             expect(self.tape).to_have_count(2 + count)
         expect(self.page.get_by_text("Reading 4 of the fit does not belong to the others")).to_be_visible()
 
-    def test_at_the_top_says_how_little_it_can_be_trusted(self):
+    def test_at_the_top_asks_for_both_ends_of_the_dwell(self):
         self.set_up("2")
-        expect(self.page.get_by_role("button", name="At the top")).to_contain_text("no better than ±1.1°")
+        expect(self.page.get_by_role("button", name="At the top")).to_contain_text("both ends of the dwell, 2.2° apart")
         self.type("4")
-        self.asked("Where does the dial stand highest?")
-        self.type("1", "*", "*", "Enter")
-        self.asked("Take over true TDC")
-        # by hand: 1.08 / sqrt 3 from the dwell and 0.18 from the wheel make u = 0.65
-        expect(self.page.get_by_text("±1.30°")).to_be_visible()
+        self.answer("Where does the dial stop rising?", "0.5", "Enter")
+        self.answer("Where does it begin to fall again?", "1.5", "Enter")
+        self.asked("Take over true TDC: the wheel is out by +0.50°")
+        # by hand: 0.176 from the wheel and 1.08 / 4 / sqrt 3 from an end, over sqrt 2, twice
+        expect(self.page.get_by_text("±0.33°")).to_be_visible()
 
     def test_a_wheel_without_sides_asks_for_none(self):
         self.set_up("1")
         self.type("1")
+        self.answer("Fit the piston stop", "PageDown")
         self.answer("Turn forward", "318,5", "Enter")
         self.answer("Turn back", "400", "Enter")
         expect(self.page.get_by_role("alert")).to_have_text("A 0-360 wheel has no 400°; it reads from 0 to 360.")
@@ -98,14 +102,23 @@ class LongListTests(BrowserCase):
             Engine.objects.create(serial=f"L-{n:02}", revision=first.revision)
         for n in range(1, 91):
             body = {"kind": "note", "text": f"note {n}"}
-            Entry.objects.create(engine=first, seq=n, kind="note", body=body, at=first.begun, by=first.builder)
+            last = Entry.objects.create(engine=first, seq=n, kind="note", body=body, at=first.begun, by=first.builder)
+        Engine.objects.filter(serial="T-1").update(last_seq=last.seq, last_entry=last.id)
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type("bo", "Tab", "a-long-enough-word", "Enter")
         expect(self.page.get_by_role("heading", name="42 engines, two on stands")).to_be_visible()
         expect(self.page.get_by_role("link", name="L-39")).to_have_count(1)
+        self.type("/", "L-07")
+        expect(self.page.get_by_role("link", name="L-39")).to_have_count(0)
+        expect(self.page.get_by_role("link", name="L-07")).to_have_count(1)
         self.bench()
         expect(self.page.get_by_text("note 31", exact=False)).to_have_count(1)
         self.page.get_by_role("button", name="older entries").click()
         expect(self.tape).to_have_count(90)
         expect(self.page.get_by_role("button", name="older entries")).to_have_count(0)
+        # somebody else records in the meantime: nothing that was fetched falls off
+        for n in range(5):
+            body = bridge.HOUSE.bodies.validate_python({"kind": "note", "text": f"more {n}"})
+            services.record(first, entry_id=uuid.uuid4(), body=body, by=first.builder)
+        expect(self.tape).to_have_count(95)

@@ -6,9 +6,8 @@ from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
 from tests.browser.case import BrowserCase
-from tests.engines import SETUP, decision, stop
-from work import services
-from work.bridge import BODY
+from tests.engines import SETUP, STOP_IN, STOP_OUT, stop
+from work import bridge, services
 from work.models import Engine, Entry
 
 
@@ -17,22 +16,19 @@ class BenchReadyCase(BrowserCase):
 
     def setUp(self):
         super().setUp()
-        self.record({"kind": "decision", "decision": SETUP})
-        self.record(stop("before", "41.5"))
-        entries = self.record(stop("after", "41"))
-        from gurvo_core.work import replay
-        from tests.engines import quern_4
-
-        zero = replay(quern_4(), entries).tdc.zero_deg
+        for body in (SETUP, STOP_IN, stop("before", "41.5")):
+            self.record(body)
+        zero = self.record(stop("after", "41"))["timing"].tdc.zero_deg
         self.record({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": zero})
-        self.record(decision("stop_out"))
+        self.record(STOP_OUT)
         self.sign_in()
         self.bench()
 
     def record(self, body):
         engine, by = Engine.objects.get(serial="T-1"), User.objects.get(username="bo")
-        ledger = services.record(engine, entry_id=uuid.uuid4(), body=BODY.validate_python(body), by=by)
-        return ledger.entries
+        body = bridge.HOUSE.bodies.validate_python(body)
+        _, ledger = services.record(engine, entry_id=uuid.uuid4(), body=body, by=by)
+        return vars(bridge.HOUSE.show(ledger.folded))
 
 
 class NothingIsLostTests(BenchReadyCase):

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gurvo_core.errors import GeometryError, ReadingError
-from gurvo_core.motion import Slider, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
+from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
 
 EXACT_MM = 1e-9  # closed form: only rounding error is allowed
 EXACT_DEG = 1e-6  # near TDC an angle is the square root of a drop: rounding of 1e-13 mm becomes 1e-6 deg
@@ -17,13 +17,13 @@ EXACT_DEG = 1e-6  # near TDC an angle is the square root of a drop: rounding of 
 @st.composite
 def sliders(draw):
     throw = draw(st.floats(10, 200))
-    return Slider(throw_mm=throw, rod_mm=throw * draw(st.floats(2.2, 6)), pin_offset_mm=throw * draw(st.floats(-0.2, 0.2)))
+    return SliderCrank(throw_mm=throw, rod_mm=throw * draw(st.floats(2.2, 6)), pin_offset_mm=throw * draw(st.floats(-0.2, 0.2)))
 
 
 class SliderTests(unittest.TestCase):
     def test_drop_agrees_with_a_symbolic_mechanism(self):
         """Library: sympy solves the circle of the rod against the line of the piston, every 30 degrees, offset pin."""
-        slider = Slider(throw_mm=43, rod_mm=143, pin_offset_mm=2)
+        slider = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=2)
         height = sympy.symbols("height", real=True)
         offset, throw, rod = sympy.Integer(2), sympy.Integer(43), sympy.Integer(143)
         top = sympy.sqrt((throw + rod) ** 2 - offset**2)
@@ -39,7 +39,7 @@ class SliderTests(unittest.TestCase):
 
     def test_square_to_the_bore(self):
         """By hand: throw 40, rod 140, crank at 90 deg: 180 - 60 sqrt(5) mm."""
-        self.assertAlmostEqual(float(drop_mm(90, Slider(throw_mm=40, rod_mm=140))), 180 - 60 * 5**0.5, delta=EXACT_MM)
+        self.assertAlmostEqual(float(drop_mm(90, SliderCrank(throw_mm=40, rod_mm=140))), 180 - 60 * 5**0.5, delta=EXACT_MM)
 
     @given(sliders())
     def test_tdc_is_where_throw_and_rod_line_up(self, slider):
@@ -73,11 +73,11 @@ class SliderTests(unittest.TestCase):
 
     def test_a_rod_that_cannot_turn_over_is_refused_by_name(self):
         with self.assertRaises(GeometryError) as refused:
-            Slider(throw_mm=40, rod_mm=39)
+            SliderCrank(throw_mm=40, rod_mm=39)
         self.assertEqual(refused.exception.field, "rod_mm")
         with self.assertRaises(GeometryError):
-            Slider(throw_mm=float("nan"), rod_mm=100)
+            SliderCrank(throw_mm=float("nan"), rod_mm=100)
 
     def test_a_drop_the_piston_never_has_is_refused(self):
         with self.assertRaises(ReadingError):
-            drop_at_deg(200, "after", Slider(throw_mm=40, rod_mm=140))
+            drop_at_deg(200, "after", SliderCrank(throw_mm=40, rod_mm=140))

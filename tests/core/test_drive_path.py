@@ -1,4 +1,4 @@
-"""The way of chains and belts against shapely and by hand; ratios through every kind of stage."""
+"""The path of chains and belts against shapely and by hand; ratios through every kind of stage."""
 
 import json
 import math
@@ -67,6 +67,55 @@ class TangentTests(unittest.TestCase):
                         with self.subTest(family=code, wheel=wheel.name):
                             self.assertAlmostEqual((along[0] * out[0] + along[1] * out[1]) / run.length_mm, 0, places=6)
                             self.assertAlmostEqual(math.hypot(*out), wheel.radius_mm, places=6)
+
+
+class TurningTests(unittest.TestCase):
+    def test_a_tensioner_moved_clear_of_its_belt_is_refused(self):
+        """Property: every back-side wheel of the shipped drives, moved out along the line from the middle of the loop."""
+        tried = 0
+        for code in CODES:
+            for stage in family(code).drive.stages:
+                circles = circles_of(family(code), stage) if isinstance(stage, LoopStage) else []
+                inside = document_sign(family(code)) > 0
+                for n, wheel in enumerate(circles):
+                    if wheel.clockwise == inside:
+                        continue
+                    for far in (300.0, 600.0):
+                        x, y = away(circles, wheel, far)
+                        moved = [*circles[:n], replace(wheel, x_mm=x, y_mm=y), *circles[n + 1 :]]
+                        tried += 1
+                        with self.subTest(family=code, wheel=wheel.name, far=far), self.assertRaises(GeometryError):
+                            tangent_loop(moved, 8)
+        self.assertGreater(tried, 4)
+
+    @settings(deadline=None, max_examples=200)
+    @given(st.lists(st.tuples(st.floats(-300, 300), st.floats(-300, 300), st.booleans()), min_size=3, max_size=6))
+    def test_a_loop_that_passes_turns_once(self, places):
+        """Property: [total-turning]; the turning is worked out anew from the runs' headings."""
+        circles = [circle(str(n), x, y, 25, clockwise) for n, (x, y, clockwise) in enumerate(places)]
+        try:
+            path = tangent_loop(circles, 8)
+        except GeometryError:
+            return
+        headings = [math.degrees(math.atan2(run.end[1] - run.start[1], run.end[0] - run.start[0])) for run in path.runs]
+        turns = 0.0
+        for n, wrap in enumerate(path.wraps):
+            turned = (headings[n - 1] - headings[n]) % 360
+            turns += turned if wrap.circle.clockwise else turned - 360 if turned else 0
+        self.assertAlmostEqual(abs(turns), 360, places=5)
+
+
+def document_sign(document):
+    return document.rotation_sign
+
+
+def away(circles, wheel, far):
+    """A place further out from the middle of the other wheels."""
+    others = [one for one in circles if one is not wheel]
+    middle = (sum(one.x_mm for one in others) / len(others), sum(one.y_mm for one in others) / len(others))
+    dx, dy = wheel.x_mm - middle[0], wheel.y_mm - middle[1]
+    length = math.hypot(dx, dy) or 1.0
+    return wheel.x_mm + far * dx / length, wheel.y_mm + far * dy / length
 
 
 class CircleTests(unittest.TestCase):

@@ -4,8 +4,8 @@ import unittest
 
 from gurvo_core.errors import CoreError
 from gurvo_core.timing import profile_event_deg
-from gurvo_core.work import check_entry, gather, replay
-from tests.engines import SETUP, Ledger, decision, family, stop
+from gurvo_core.work import replay
+from tests.engines import SETUP, STOP_IN, STOP_OUT, Ledger, check, family, stop, timing
 
 ENGINE = family("corrie-v6")
 HALF_A_READING_DEG = 0.26  # the wheel is read to half a degree, two readings a centreline
@@ -24,12 +24,13 @@ def event(camshaft, flank, advance=0.0):
 
 def found_tdc():
     ledger = Ledger()
-    ledger.add({"kind": "decision", "decision": WHEEL})
+    ledger.add(WHEEL)
+    ledger.add(STOP_IN)
     for place, text in (("before", "320"), ("after", "40")):
         ledger.add({**stop(place, text), "wheel": {"text": text}})
-    zero = replay(ENGINE, ledger.entries).tdc.zero_deg
+    zero = timing(ledger, ENGINE).tdc.zero_deg
     ledger.add({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": zero})
-    ledger.add(decision("stop_out"))
+    ledger.add(STOP_OUT)
     return ledger
 
 
@@ -44,20 +45,20 @@ def degreed(advance=0.0):
 class SeveralCamsTests(unittest.TestCase):
     def test_a_perfect_engine_is_in_on_both_banks(self):
         """Second method: events from the profile, put on the wheel by the firing angle of their own cylinder."""
-        cams = replay(ENGINE, degreed().entries).cams
+        cams = timing(degreed(), ENGINE).cams
         self.assertEqual([cam.verdict for cam in cams], ["in"] * 4)
         for cam in cams:
             with self.subTest(cam=cam.camshaft):
                 self.assertAlmostEqual(cam.advance_deg, 0, delta=HALF_A_READING_DEG)
 
     def test_every_cam_six_degrees_on_is_found_so_whatever_its_cylinder(self):
-        for cam in replay(ENGINE, degreed(6.0).entries).cams:
+        for cam in timing(degreed(6.0), ENGINE).cams:
             with self.subTest(cam=cam.camshaft):
                 self.assertAlmostEqual(cam.advance_deg, 6, delta=HALF_A_READING_DEG)
                 self.assertEqual(cam.verdict, "out")
 
     def test_only_the_adjustments_that_move_a_cam_are_offered_for_it(self):
-        cams = {cam.camshaft: cam for cam in replay(ENGINE, degreed(6.0).entries).cams}
+        cams = {cam.camshaft: cam for cam in timing(degreed(6.0), ENGINE).cams}
         for camshaft, name in (("intake-a", "Intake A sprocket slots"), ("exhaust-b", "Exhaust B sprocket slots")):
             moved = {move.adjustment for offer in cams[camshaft].offers for move in offer.moves}
             with self.subTest(camshaft=camshaft):
@@ -75,11 +76,8 @@ class SeveralCamsTests(unittest.TestCase):
 
     def test_a_cam_measured_on_another_cylinder_than_its_cards_is_refused(self):
         ledger = found_tdc()
-        from gurvo_core.work.entries import LiftReading
-
-        body = LiftReading.model_validate({**event("intake-b", "opening"), "cylinder": 4})
         with self.assertRaises(CoreError) as refused:
-            check_entry(gather(ENGINE, ledger.entries), ledger.entries, body)
+            check(ledger, {**event("intake-b", "opening"), "cylinder": 4}, engine=ENGINE)
         self.assertEqual(refused.exception.field, "cylinder")
         self.assertIn("measured on cylinder 2", str(refused.exception))
 
@@ -87,7 +85,7 @@ class SeveralCamsTests(unittest.TestCase):
         """By hand: intake B opens 1 deg after the overlap TDC of cylinder 2, which fires at 120: 120 + 360 + 1."""
         ledger = found_tdc()
         ledger.add(event("intake-b", "opening"))
-        crank = replay(ENGINE, ledger.entries).crank
+        crank = timing(ledger, ENGINE).crank
         self.assertAlmostEqual(crank.cycle_deg, 481, delta=0.5)
         # cylinder 5 fires at 480 while 2 is at overlap; of two equally near, the one that fires is named
         self.assertTrue(crank.sees.startswith("cylinder 5 1° after firing TDC"), crank.sees)
@@ -95,14 +93,14 @@ class SeveralCamsTests(unittest.TestCase):
     def test_a_turn_is_where_the_crank_stands_until_a_later_reading(self):
         ledger = found_tdc()
         ledger.add({"kind": "turn", "to": "720"})
-        crank = replay(ENGINE, ledger.entries).crank
+        crank = timing(ledger, ENGINE).crank
         self.assertEqual((crank.cycle_deg, crank.words), (0, "at TDC"))
         self.assertTrue(crank.sees.startswith("cylinder 1 at firing TDC, cylinder 4 at overlap TDC; phaser mark A at {clock:340.0}"))
         struck = ledger.entries[-1].id
         ledger.add({"kind": "strike", "strikes": str(struck), "reason": "slip"})
-        self.assertIsNone(replay(ENGINE, ledger.entries).crank.cycle_deg)
+        self.assertIsNone(timing(ledger, ENGINE).crank.cycle_deg)
 
     def test_measured_cams_turn_their_marks_in_what_is_seen(self):
         ledger = degreed(6.0)
         ledger.add({"kind": "turn", "to": "0"})
-        self.assertRegex(replay(ENGINE, ledger.entries).crank.sees, r"phaser mark A at \{clock:34[23]\.\d\}")
+        self.assertRegex(timing(ledger, ENGINE).crank.sees, r"phaser mark A at \{clock:34[23]\.\d\}")

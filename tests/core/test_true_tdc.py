@@ -1,61 +1,93 @@
-"""True TDC by every method: by hand, against a GUM library, and on a thousand synthetic engines."""
+"""True TDC by every method: by hand, against a GUM library."""
 
 import unittest
 
-import numpy as np
 from uncertainties import ufloat
 
 from gurvo_core.angles import signed_deg
 from gurvo_core.errors import ReadingError
-from gurvo_core.motion import Slider, drop_at_deg, drop_mm
+from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm
 from gurvo_core.timing import (
     DropReading,
+    GaugeUncertainty,
+    TdcPair,
     fit_tdc,
     standard_uncertainty,
     tdc_at_top,
     tdc_by_equal_drops,
+    tdc_by_highest,
     tdc_by_stop,
-    top_half_width_deg,
+    tdc_dwell_half_width_deg,
 )
 
-SLIDER = Slider(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)
-STRAIGHT = Slider(throw_mm=43, rod_mm=143)
+SLIDER = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)
+STRAIGHT = SliderCrank(throw_mm=43, rod_mm=143)
 RESOLUTION_DEG, CALIBRATION_DEG = 0.5, 0.2
 RESOLUTION_MM, CALIBRATION_MM = 0.01, 0.008
 U_WHEEL = standard_uncertainty(RESOLUTION_DEG, CALIBRATION_DEG)
 U_DIAL = standard_uncertainty(RESOLUTION_MM, CALIBRATION_MM)
-CASES = 1000
+
+
+def pair(before, after, drop=None):
+    return TdcPair(before_deg=before, after_deg=after, drop_mm=drop)
 
 
 class ByHandTests(unittest.TestCase):
     def test_the_stop_is_midway_however_much_it_blocks(self):
         """By hand: 318.5 and 41 straddle the zero: -0.25; a stop that blocks 220 degrees: met at 250 and 110, zero 0."""
-        self.assertAlmostEqual(tdc_by_stop([(318.5, 41)], STRAIGHT, U_WHEEL).zero_deg, -0.25)
-        self.assertAlmostEqual(tdc_by_stop([(250, 110)], STRAIGHT, U_WHEEL).zero_deg, 0)
+        self.assertAlmostEqual(tdc_by_stop([pair(318.5, 41)], STRAIGHT, U_WHEEL).zero_deg, -0.25)
+        self.assertAlmostEqual(tdc_by_stop([pair(250, 110)], STRAIGHT, U_WHEEL).zero_deg, 0)
 
     def test_a_pin_offset_moves_the_middle_of_equal_drops(self):
         """Second method: readings made from the offset crank itself give back its zero; uncorrected they would not."""
         before, after = drop_at_deg(8, "before", SLIDER), drop_at_deg(8, "after", SLIDER)
-        self.assertAlmostEqual(tdc_by_equal_drops([(8, 3 + before, 3 + after)], SLIDER, U_WHEEL, U_DIAL).zero_deg, 3, places=9)
-        self.assertAlmostEqual(tdc_by_stop([(3 + before, 3 + after)], SLIDER, U_WHEEL).zero_deg, 3, places=9)
-        self.assertGreater(abs(tdc_by_stop([(3 + before, 3 + after)], STRAIGHT, U_WHEEL).zero_deg - 3), 0.01)
+        self.assertAlmostEqual(tdc_by_equal_drops([pair(3 + before, 3 + after, 8)], SLIDER, U_WHEEL, U_DIAL).zero_deg, 3, places=9)
+        self.assertAlmostEqual(tdc_by_stop([pair(3 + before, 3 + after)], SLIDER, U_WHEEL).zero_deg, 3, places=9)
+        self.assertGreater(abs(tdc_by_stop([pair(3 + before, 3 + after)], STRAIGHT, U_WHEEL).zero_deg - 3), 0.01)
 
     def test_the_dwell_at_the_top(self):
         """Practice: r = 43, L = 143, a dial of 0.01 mm: about 1.1 degrees either way; the exact drop there is one step."""
-        half_width = top_half_width_deg(STRAIGHT, 0.01)
+        half_width = tdc_dwell_half_width_deg(STRAIGHT, 0.01)
         self.assertAlmostEqual(half_width, 1.1, delta=0.05)
         self.assertAlmostEqual(float(drop_mm(half_width, STRAIGHT)), 0.01, delta=1e-5)
 
     def test_uncertainty_of_a_stop_is_that_of_a_gum_library(self):
         """Library: uncertainties carries both readings through the midpoint."""
-        middle = (ufloat(-41.5, U_WHEEL) + ufloat(41.0, U_WHEEL)) / 2
-        estimate = tdc_by_stop([(318.5, 41.0)], STRAIGHT, U_WHEEL)
+        middle = (ufloat(-41.5, U_WHEEL.u) + ufloat(41.0, U_WHEEL.u)) / 2
+        estimate = tdc_by_stop([pair(318.5, 41.0)], STRAIGHT, U_WHEEL)
         self.assertAlmostEqual(estimate.u_deg, middle.std_dev, places=12)
 
     def test_no_reading_no_answer(self):
-        for call in (lambda: tdc_by_stop([], SLIDER, 0.1), lambda: tdc_by_equal_drops([], SLIDER, 0.1, 0.1)):
+        for call in (lambda: tdc_by_stop([], SLIDER, U_WHEEL), lambda: tdc_by_equal_drops([], SLIDER, U_WHEEL, U_DIAL)):
             self.assertRaises(ReadingError, call)
-        self.assertRaises(ReadingError, tdc_at_top, [], SLIDER, 0.1, 0.01)
+        for method in (tdc_at_top, tdc_by_highest):
+            self.assertRaises(ReadingError, method, [], SLIDER, U_WHEEL, 0.01)
+
+    def test_repeats_at_one_place_do_not_make_the_scale_finer(self):
+        """By hand: six times the same figure carry the error of one; pairs at other places carry errors of their own."""
+        once, six = (tdc_by_stop([pair(318.5, 41)] * n, STRAIGHT, U_WHEEL).u_deg for n in (1, 6))
+        self.assertAlmostEqual(six, once)
+        elsewhere = tdc_by_stop([pair(318.5, 41), pair(305.5, 54)], STRAIGHT, U_WHEEL).u_deg
+        self.assertAlmostEqual(elsewhere, once / 2**0.5)
+
+    def test_a_repeat_that_scatters_widens(self):
+        """By hand: figures 1 apart at one place, so middles 0.5 apart: s = 0.5/sqrt 2, over sqrt 2."""
+        estimate = tdc_by_stop([pair(318, 41), pair(319, 41)], STRAIGHT, GaugeUncertainty(0))
+        self.assertAlmostEqual(estimate.u_deg, 0.25)
+
+    def test_each_side_of_equal_drops_has_a_slope_of_its_own(self):
+        """Second method: the derivative of drop_at_deg either side, by central difference, at a large offset."""
+        crank = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=12)
+        per_mm = [(drop_at_deg(8.001, side, crank) - drop_at_deg(7.999, side, crank)) / 0.002 for side in ("before", "after")]
+        own = [(U_WHEEL.u**2 + (U_DIAL.resolution * one) ** 2) ** 0.5 for one in per_mm]
+        common = U_DIAL.calibration * (per_mm[0] + per_mm[1])
+        before, after = (drop_at_deg(8, side, crank) for side in ("before", "after"))
+        estimate = tdc_by_equal_drops([pair(before, after, 8)], crank, U_WHEEL, U_DIAL)
+        self.assertAlmostEqual(estimate.u_deg, (own[0] ** 2 + own[1] ** 2 + common**2) ** 0.5 / 2, places=6)
+
+    def test_the_middle_of_the_dwell(self):
+        """By hand: 1.0 before and 1.2 after is 0.1 after."""
+        self.assertAlmostEqual(tdc_at_top([pair(359.0, 1.2)], STRAIGHT, U_WHEEL, 0.01).zero_deg, 0.1)
 
 
 class FitTests(unittest.TestCase):
@@ -69,14 +101,30 @@ class FitTests(unittest.TestCase):
         estimate = fit_tdc(self.readings(-7.3, 0.02), SLIDER, U_WHEEL, U_DIAL)
         self.assertAlmostEqual(estimate.zero_deg, -7.3, places=6)
         self.assertAlmostEqual(estimate.dial_zero_mm, 0.02, places=6)
-        self.assertIsNone(estimate.stray)
+        self.assertIsNone(estimate.outlier)
 
     def test_the_reading_that_does_not_belong_is_named(self):
         for wrong in range(len(self.points)):
             readings = self.readings(1.0)
             readings[wrong] = DropReading(wheel_deg=readings[wrong].wheel_deg + 5, drop_mm=readings[wrong].drop_mm)
             with self.subTest(wrong=wrong):
-                self.assertEqual(fit_tdc(readings, SLIDER, U_WHEEL, U_DIAL).stray, wrong)
+                self.assertEqual(fit_tdc(readings, SLIDER, U_WHEEL, U_DIAL).outlier, wrong)
+
+    def test_readings_astride_half_a_turn_fit_as_well(self):
+        """Second method: the same readings on a wheel whose zero stands half a turn off."""
+        estimate = fit_tdc(self.readings(178.4), SLIDER, U_WHEEL, U_DIAL)
+        self.assertAlmostEqual(signed_deg(estimate.zero_deg - 178.4), 0, places=6)
+
+    def test_a_dial_that_was_never_set_to_zero_is_refused(self):
+        with self.assertRaises(ReadingError) as refused:
+            fit_tdc(self.readings(0.0, 25.0), SLIDER, U_WHEEL, U_DIAL)
+        self.assertIn("zero the dial at the top", str(refused.exception))
+
+    def test_a_dial_set_to_zero_a_little_below_the_top_gives_small_negative_drops(self):
+        readings = [*self.readings(2.0, -0.3), DropReading(wheel_deg=3.0, drop_mm=float(drop_mm(1.0, SLIDER)) - 0.3)]
+        estimate = fit_tdc(readings, SLIDER, U_WHEEL, U_DIAL)
+        self.assertAlmostEqual(estimate.zero_deg, 2.0, places=6)
+        self.assertAlmostEqual(estimate.dial_zero_mm, -0.3, places=6)
 
     def test_one_side_only_or_too_few_are_refused(self):
         one_side = [DropReading(wheel_deg=w, drop_mm=float(drop_mm(w, SLIDER))) for w in (10, 20, 30, 40)]
@@ -84,64 +132,3 @@ class FitTests(unittest.TestCase):
             with self.assertRaises(ReadingError) as refused:
                 fit_tdc(readings, SLIDER, U_WHEEL, U_DIAL)
             self.assertEqual(refused.exception.field, "readings")
-
-
-class CoverageTests(unittest.TestCase):
-    """Property: by any method a synthetic engine's zero is found within the stated U in at least 95 % of 1,000 seeded cases."""
-
-    def setUp(self):
-        self.random = np.random.default_rng(20261123)
-
-    def wheel(self, true_deg):
-        """A wheel figure as a builder reads it: calibration error, then rounded to the step."""
-        off = self.random.normal(0, CALIBRATION_DEG / 2)
-        return round((true_deg + off) / RESOLUTION_DEG) * RESOLUTION_DEG % 360
-
-    def dial(self, true_mm):
-        off = self.random.normal(0, CALIBRATION_MM / 2)
-        return round((true_mm + off) / RESOLUTION_MM) * RESOLUTION_MM
-
-    def share_within(self, once):
-        zeros = self.random.uniform(-20, 20, CASES)
-        within = 0
-        for zero in zeros:
-            estimate = once(zero)
-            within += abs(signed_deg(estimate.zero_deg - zero)) <= 2 * estimate.u_deg
-        return within / CASES
-
-    def test_positive_stop(self):
-        def once(zero):
-            half = self.random.uniform(20, 60)
-            drop = float(drop_mm(half, SLIDER))
-            pair = [self.wheel(zero + drop_at_deg(drop, side, SLIDER)) for side in ("before", "after")]
-            return tdc_by_stop([tuple(pair)], SLIDER, U_WHEEL)
-
-        self.assertGreaterEqual(self.share_within(once), 0.95)
-
-    def test_equal_drops(self):
-        def once(zero):
-            pairs = []
-            for drop in self.random.uniform(2, 15, 3):
-                # the dial is brought to the drop; its error turns the crank a little further or less
-                places = [drop_at_deg(drop + self.random.normal(0, U_DIAL), side, SLIDER) for side in ("before", "after")]
-                pairs.append((drop, *(self.wheel(zero + place) for place in places)))
-            return tdc_by_equal_drops(pairs, SLIDER, U_WHEEL, U_DIAL)
-
-        self.assertGreaterEqual(self.share_within(once), 0.95)
-
-    def test_fit(self):
-        def once(zero):
-            places = np.concatenate([self.random.uniform(-60, -15, 4), self.random.uniform(15, 60, 4)])
-            dial_zero = self.random.normal(0, 0.02)
-            made = [(self.wheel(zero + w), self.dial(float(drop_mm(w, SLIDER)) + dial_zero)) for w in places]
-            return fit_tdc([DropReading(wheel_deg=w, drop_mm=d) for w, d in made], SLIDER, U_WHEEL, U_DIAL)
-
-        self.assertGreaterEqual(self.share_within(once), 0.95)
-
-    def test_at_the_top(self):
-        hidden = top_half_width_deg(SLIDER, RESOLUTION_MM)
-
-        def once(zero):
-            return tdc_at_top([self.wheel(zero + self.random.uniform(-hidden, hidden))], SLIDER, U_WHEEL, RESOLUTION_MM)
-
-        self.assertGreaterEqual(self.share_within(once), 0.95)

@@ -6,7 +6,7 @@ import numpy as np
 
 from gurvo_core.drive import draw_drive
 from gurvo_core.errors import ReadingError
-from gurvo_core.motion import CamPlace, lobe_clock_deg, mark_clock_deg, stand_at, twin_frames
+from gurvo_core.motion import CamPlace, SliderCrank, drop_mm, lobe_clock_deg, mark_clock_deg, snapshot_at, twin_frames, twin_words
 from gurvo_core.motion.clock import advance_of
 from gurvo_core.motion.strokes import headline, stroke_at
 from tests.engines import CODES, family
@@ -68,7 +68,7 @@ class MarkTests(unittest.TestCase):
         """Property: each bank's marks at that bank's position, and they say that they are in place there."""
         engine = family("corrie-v6")
         for position, bank in (("bank-a", "a"), ("bank-b", "b")):
-            stand = stand_at(engine, engine.position_deg(position))
+            stand = snapshot_at(engine, engine.position_deg(position))
             wanted = {mark.id: mark.clock_deg for mark in engine.drive.marks if mark.position == position}
             for mark in stand.marks:
                 if mark.id in wanted:
@@ -116,21 +116,28 @@ class StrokeTests(unittest.TestCase):
             for one in twin_frames(family(code)).cylinders:
                 ends = [0.0, *(span.to_deg for span in one.strokes)]
                 with self.subTest(family=code, cylinder=one.cylinder):
-                    self.assertEqual([span.from_deg for span in one.strokes], ends[:-1])
-                    self.assertEqual(ends[-1], 720)
+                    for span, end in zip(one.strokes, ends, strict=False):
+                        self.assertAlmostEqual(span.from_deg, end, places=9)
+                    self.assertAlmostEqual(ends[-1], 720, places=9)
+
+    def test_with_a_pin_offset_the_down_stroke_is_not_half_a_turn(self):
+        """By hand: e = 12, L = 143, r = 43: TDC leans asin(12/186) = 3.70, BDC asin(12/100) = 6.89; 180 - 6.89 + 3.70 = 176.81."""
+        crank = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=12)
+        self.assertAlmostEqual(crank.bdc_deg, 176.807, places=3)
+        self.assertAlmostEqual(float(drop_mm(crank.bdc_deg, crank)), crank.travel_mm, places=9)
 
     def test_every_frame_says_where_it_stands(self):
         """Property: frames and the single stand agree, also between pistons and the sentence."""
         engine = family("tarn-f4")
-        frames = twin_frames(engine)
+        frames, words = twin_frames(engine), twin_words(engine)
         for deg in (0, 17, 359, 630, 719):
-            stand = stand_at(engine, deg)
+            stand = snapshot_at(engine, deg)
             with self.subTest(deg=deg):
-                self.assertEqual(frames.words[deg], stand.words)
+                self.assertEqual(words[deg], stand.words)
                 for one, row in zip(stand.cylinders, frames.cylinders, strict=True):
                     self.assertAlmostEqual(one.drop_mm, row.drop_um[deg] / 1000, delta=0.0006)
         self.assertEqual(frames.home_deg, 630)
-        self.assertEqual(stand_at(engine, 630 - 720).words, frames.words[630])
+        self.assertEqual(snapshot_at(engine, 630 - 720).words, words[630])
 
 
 class DrawnTests(unittest.TestCase):
@@ -158,7 +165,7 @@ class DrawnTests(unittest.TestCase):
                         self.assertAlmostEqual(max(valve.lift_um) / 1000, valve.most_mm, delta=0.002)
 
     def test_a_stand_lists_every_lobe_and_who_is_at_the_top(self):
-        stand = stand_at(family("corrie-v6"), 120)
+        stand = snapshot_at(family("corrie-v6"), 120)
         self.assertEqual(len(stand.lobes), 24)
         self.assertEqual(stand.at_tdc, ["cylinder 2 firing", "cylinder 5 overlap"])
         twins = [lobe for lobe in stand.lobes if (lobe.camshaft, lobe.cylinder) == ("intake-b", 4)]

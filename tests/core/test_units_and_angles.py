@@ -4,8 +4,9 @@ import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.stats import circmean
 
-from gurvo_core.angles import midpoint_deg, nearest_turn_deg, signed_deg, wrap_deg
+from gurvo_core.angles import circular_mean_deg, midpoint_deg, nearest_turn_deg, signed_deg, wrap_deg
 from gurvo_core.errors import FigureError
 from gurvo_core.units import per_unit, read_figure, to_inside
 
@@ -73,3 +74,10 @@ class AngleTests(unittest.TestCase):
     def test_the_nearest_turn_is_near(self, angle, near):
         """Property: within half a circle of where it is expected."""
         self.assertLessEqual(abs(nearest_turn_deg(angle, near) - near), 180)
+
+    @given(st.floats(-720, 720), st.lists(st.floats(-80, 80), min_size=1, max_size=12))
+    def test_the_circular_mean_is_scipys(self, middle, away):
+        """Library: scipy.stats.circmean, for places within a quarter turn of each other."""
+        places = [middle + one for one in away]
+        ours = circular_mean_deg(places)
+        self.assertAlmostEqual(signed_deg(ours - float(circmean(places, high=360, low=0))), 0, places=6)

@@ -10,8 +10,8 @@ from uncertainties import ufloat
 from gurvo_core.engine import HoleCircles, OffsetBushes, SlottedSprocket, SprocketTeeth
 from gurvo_core.timing import Estimate, corrections, in_words, judge, standard_uncertainty
 from gurvo_core.timing.events import advance_deg, event_deg, overlap_deg, separation_cam_deg
-from gurvo_core.timing.uncertainty import mean_estimate
-from tests.engines import quern_4
+from gurvo_core.timing.uncertainty import repeats_estimate, weighted_estimate
+from tests.engines import quern_4, timing
 
 
 class JudgeTests(unittest.TestCase):
@@ -45,14 +45,13 @@ class UncertaintyTests(unittest.TestCase):
     def test_centreline_uncertainty_is_that_of_a_gum_library(self):
         """Library: uncertainties carries the common wheel zero through both flanks; it must not halve."""
         from gurvo_core.timing.events import lift_slope_mm_per_deg
-        from gurvo_core.work import replay
         from tests.engines import found_tdc, lift
 
         ledger, engine = found_tdc(), quern_4()
         ledger.add(lift("intake", "opening", "17.5", "before TDC"))
         ledger.add(lift("intake", "closing", "50.5", "after BDC"))
-        valve = replay(engine, ledger.entries).cams[0].valves[0]
-        u_wheel, u_dial = standard_uncertainty(0.5, 0.2), standard_uncertainty(0.01, 0.008)
+        valve = timing(ledger, engine).cams[0].valves[0]
+        u_wheel, u_dial = standard_uncertainty(0.5, 0.2).u, standard_uncertainty(0.01, 0.008).u
         zero = (ufloat(-41.5, u_wheel) + ufloat(41.0, u_wheel)) / 2
         lobe, profile = engine.lobe("cam", 1, "intake"), engine.profile("intake-lobe")
         shaft = engine.camshaft("cam")
@@ -65,9 +64,16 @@ class UncertaintyTests(unittest.TestCase):
         self.assertAlmostEqual(valve.centreline_expanded_deg, 2 * centre.std_dev, places=9)
 
     def test_repeated_readings_by_hand(self):
-        """By hand: 1 and 3: mean 2, s = sqrt 2, s/sqrt n = 1; three alike are as good as the gauge allows, no better."""
-        self.assertEqual(mean_estimate([1, 3], 0.1), Estimate(value=2, u=1))
-        self.assertAlmostEqual(mean_estimate([2, 2, 2], 0.3).u, 0.3 / math.sqrt(3))
+        """By hand: 1 and 3: mean 2, s = sqrt 2, s/sqrt n = 1; three alike are as good as one."""
+        self.assertEqual(repeats_estimate([1, 3], 0.0), Estimate(value=2, u=1))
+        self.assertEqual(repeats_estimate([2, 2, 2], 0.3), Estimate(value=2, u=0.3))
+        self.assertEqual(repeats_estimate([2, 2.5], 0.3, 0.5).u, 0.3)  # one step apart is what reading to a step makes
+
+    def test_figures_of_several_lifts_count_by_how_sure_they_are(self):
+        """By hand: 1 +- 1 and 4 +- 2 weigh 4 to 1: 1.6, u = sqrt(4/5)."""
+        mean = weighted_estimate([Estimate(value=1, u=1), Estimate(value=4, u=2)])
+        self.assertAlmostEqual(mean.value, 1.6)
+        self.assertAlmostEqual(mean.u, math.sqrt(0.8))
 
 
 class EventTests(unittest.TestCase):
@@ -106,13 +112,13 @@ class CorrectionTests(unittest.TestCase):
         crank = SprocketTeeth(kind="sprocket_teeth", name="crank", at="crank", teeth=21)
         cam = SprocketTeeth(kind="sprocket_teeth", name="cam", at="cam", teeth=42)
         for sprocket in (crank, cam):
-            self.assertAlmostEqual(corrections([sprocket], 20)[0].leaves_deg, 20 - 360 / 21)
+            self.assertAlmostEqual(corrections([sprocket], 20)[0].residual_deg, 20 - 360 / 21)
         bushes = OffsetBushes(kind="offset_bushes", name="bush", bushes=({"name": "1", "cam_deg": -1.0},))
-        self.assertAlmostEqual(corrections([bushes], 2.5)[0].leaves_deg, 0.5)
+        self.assertAlmostEqual(corrections([bushes], 2.5)[0].residual_deg, 0.5)
         holes = HoleCircles(kind="hole_circles", name="holes", cam_holes=6, sprocket_holes=7, range_deg=40)
-        self.assertAlmostEqual(corrections([holes], -18)[0].leaves_deg, -18 + 720 / 42)
+        self.assertAlmostEqual(corrections([holes], -18)[0].residual_deg, -18 + 720 / 42)
         slots = SlottedSprocket(kind="slotted_sprocket", name="slots", range_deg=5)
-        self.assertAlmostEqual(corrections([slots], 6.5)[0].leaves_deg, 1.5)
+        self.assertAlmostEqual(corrections([slots], 6.5)[0].residual_deg, 1.5)
 
     def test_a_late_cam_has_its_cam_sprocket_turned_on_and_its_crank_sprocket_turned_back(self):
         """Practice: cam sprocket on, or crank sprocket back in the chain, brings the events forward."""
@@ -124,16 +130,51 @@ class CorrectionTests(unittest.TestCase):
     def test_the_slot_a_cam_stands_on_now_is_where_it_is_corrected_from(self):
         """By hand: on R4 already and still 1.8 advanced: R6 is two degrees further."""
         key = quern_4().adjustments[0]
-        first = corrections([key], 1.8, {key.name: "R4"})[0]
+        first = corrections([key], 1.8, {key.name: ["R2", "R4"]})[0]
         self.assertEqual(first.moves[0].place, "R6")
-        self.assertAlmostEqual(first.leaves_deg, -0.2)
+        self.assertAlmostEqual(first.residual_deg, -0.2)
 
     @given(st.floats(-40, 40))
     def test_no_offer_is_worse_than_doing_nothing_and_the_first_is_best(self, advance):
         """Property, on the demo engine's adjustments."""
-        offers = [abs(offer.leaves_deg) for offer in corrections(quern_4().adjustments, advance)]
+        offers = [abs(offer.residual_deg) for offer in corrections(quern_4().adjustments, advance)]
         self.assertTrue(all(left < abs(advance) for left in offers))
         self.assertEqual(offers[:1], sorted(offers)[:1])
+
+    def test_slots_take_what_a_tooth_leaves(self):
+        """By hand: 24 degrees late, a tooth of 40 is 18, slots of 5 leave 1; with 6.5 of range nothing is left."""
+        teeth = SprocketTeeth(kind="sprocket_teeth", name="cam", at="cam", teeth=40)
+        for range_deg, left in ((5, 1.0), (6.5, 0.0)):
+            slots = SlottedSprocket(kind="slotted_sprocket", name="slots", range_deg=range_deg)
+            best = corrections([slots, teeth], -24)[0]
+            self.assertAlmostEqual(abs(best.residual_deg), left)
+            self.assertEqual([move.adjustment for move in best.moves], ["cam", "slots"])
+
+    @given(st.floats(-30, 30))
+    def test_three_adjustments_together_leave_no_more_than_a_search_over_all(self, advance):
+        """Second method: every tooth, every hole step and a fine grid of the slots."""
+        teeth = SprocketTeeth(kind="sprocket_teeth", name="cam", at="cam", teeth=40)
+        holes = HoleCircles(kind="hole_circles", name="holes", cam_holes=6, sprocket_holes=7, range_deg=60)
+        slots = SlottedSprocket(kind="slotted_sprocket", name="slots", range_deg=2)
+        grid = [abs(advance + t * 18 + h * 720 / 42 + s / 10) for t in range(-2, 3) for h in range(-3, 4) for s in range(-20, 21)]
+        found = [abs(offer.residual_deg) for offer in corrections([teeth, holes, slots], advance)]
+        self.assertLessEqual(min([abs(advance), *found]), min(grid) + 0.01)
+
+    def test_what_was_moved_before_counts_against_the_range(self):
+        """By hand: slots of 5 either way, moved 3 on and 1 back: 3 are left the way on, 7 the way back."""
+        slots = SlottedSprocket(kind="slotted_sprocket", name="slots", range_deg=5)
+        made = {"slots": ["3.0° on", "1.0° back"]}
+        self.assertAlmostEqual(corrections([slots], -6, made)[0].residual_deg, -3)
+        self.assertAlmostEqual(corrections([slots], 6.5, made)[0].residual_deg, 0)
+        holes = HoleCircles(kind="hole_circles", name="holes", cam_holes=6, sprocket_holes=7, range_deg=40)
+        self.assertAlmostEqual(corrections([holes], -36, {"holes": ["1 hole step on"]})[0].residual_deg, -36 + 720 / 42)
+
+    def test_the_holes_that_meet_are_named(self):
+        """By hand: 6 and 7 holes, one step on is 1/42 of a turn: cam hole 2 then stands at 8/42, which is 1 1/3 sprocket holes; hole 6
+        stands at 36/42, the place of sprocket hole 7."""
+        holes = HoleCircles(kind="hole_circles", name="holes", cam_holes=6, sprocket_holes=7, range_deg=40)
+        order = corrections([holes], -18)[0].moves[0].order
+        self.assertIn("until its hole 6 meets the sprocket's hole 7", order)
 
     def test_nothing_is_offered_for_a_cam_that_is_straight_up(self):
         self.assertEqual(corrections(quern_4().adjustments, 0.004), [])

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from gurvo_core.angles import signed_deg
 from gurvo_core.errors import ReadingError
-from gurvo_core.timing import Wheel, sides_of, wheel_deg, wheel_figure
+from gurvo_core.timing import DegreeWheel, sides_of, wheel_deg, wheel_figure
 from gurvo_core.timing.wheel import HIGHEST
 
 numberings = st.sampled_from(sorted(HIGHEST))
@@ -18,7 +18,7 @@ ways = st.sampled_from(["grows", "falls"])
 @st.composite
 def readings(draw):
     """A figure with up to four decimals that the wheel can show, and a side if it needs one."""
-    wheel = Wheel(numbering=draw(numberings), runs=draw(ways))
+    wheel = DegreeWheel(numbering=draw(numberings), runs=draw(ways))
     steps = draw(st.integers(1, int(HIGHEST[wheel.numbering]) * 10_000 - 1))
     sides = sides_of(wheel.numbering)
     return wheel, float(Decimal(steps) / 10_000), draw(st.sampled_from(sides)) if sides else None
@@ -41,12 +41,12 @@ class WheelTests(unittest.TestCase):
 
     def test_a_clockwise_printed_wheel_on_a_clockwise_crank_reads_down(self):
         """By hand: ten degrees past the zero it reads 350."""
-        self.assertEqual(wheel_figure(10, Wheel(numbering="0-360", runs="falls")), (350, None))
-        self.assertEqual(wheel_deg(350, None, Wheel(numbering="0-360", runs="falls")), 10)
+        self.assertEqual(wheel_figure(10, DegreeWheel(numbering="0-360", runs="falls")), (350, None))
+        self.assertEqual(wheel_deg(350, None, DegreeWheel(numbering="0-360", runs="falls")), 10)
 
     def test_quarter_wheel_by_hand(self):
         """By hand: 50.5 after BDC is 230.5 past TDC; 30 before BDC is 150; 41.5 before TDC is 318.5."""
-        wheel = Wheel(numbering="0-90-0-90-0")
+        wheel = DegreeWheel(numbering="0-90-0-90-0")
         self.assertEqual(wheel_deg(50.5, "after BDC", wheel), 230.5)
         self.assertEqual(wheel_deg(30, "before BDC", wheel), 150)
         self.assertEqual(wheel_deg(41.5, "before TDC", wheel), 318.5)
@@ -56,5 +56,5 @@ class WheelTests(unittest.TestCase):
         tries += [("0-180-0", 12, "after BDC", "side"), ("0-360", 12, "after TDC", "side"), ("0-360", -1, None, "text")]
         for numbering, figure, side, field in tries:
             with self.subTest(numbering=numbering, figure=figure, side=side), self.assertRaises(ReadingError) as refused:
-                wheel_deg(figure, side, Wheel(numbering=numbering))
+                wheel_deg(figure, side, DegreeWheel(numbering=numbering))
             self.assertEqual(refused.exception.field, field)

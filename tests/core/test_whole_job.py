@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 from gurvo_core.angles import signed_deg
 from gurvo_core.motion import drop_at_deg
 from gurvo_core.motion.frames import slider_of
-from gurvo_core.timing import Wheel, profile_event_deg, wheel_figure
+from gurvo_core.timing import DegreeWheel, profile_event_deg, wheel_figure
 from gurvo_core.timing.wheel import HIGHEST
-from gurvo_core.work import check_entry, gather, replay
-from tests.engines import BODY, DIAL, SETUP, WHEEL, Ledger, decision, quern_4
+from gurvo_core.work import HOUSE
+from tests.engines import SETUP, STOP_IN, STOP_OUT, Ledger, act, check, quern_4, standing, timing
 
 EXACT_READING_DEG = 1e-3  # figures are typed to four decimals
 STOP_DROP_MM = 9.0
@@ -31,20 +31,23 @@ class SyntheticEngine:
 
     def enter(self, body):
         """Make an entry that the ledger must take."""
-        now = gather(self.engine, self.ledger.entries)
-        check_entry(now, self.ledger.entries, BODY.validate_python(body), (WHEEL, DIAL))
+        check(self.ledger, body)
         self.ledger.add(body)
 
     def state(self):
-        return replay(self.engine, self.ledger.entries)
+        return timing(self.ledger)
+
+    def warnings(self):
+        return HOUSE.show(standing(self.ledger)).warnings
 
     def find_tdc(self):
-        self.enter({"kind": "decision", "decision": {**SETUP, "numbering": self.wheel.numbering, "runs": self.wheel.runs}})
+        self.enter({**SETUP, "numbering": self.wheel.numbering, "runs": self.wheel.runs})
+        self.enter(STOP_IN)
         for place in ("before", "after"):
             at = drop_at_deg(STOP_DROP_MM, place, slider_of(self.engine))
             self.enter({"kind": "tdc_reading", "method": "positive_stop", "place": place, "wheel": self.reads(at)})
         self.enter({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": self.state().tdc.zero_deg})
-        self.enter(decision("stop_out"))
+        self.enter(STOP_OUT)
 
     def degree(self):
         for line in self.engine.cam_card:
@@ -56,7 +59,7 @@ class SyntheticEngine:
                 self.enter({**body, "lift": {"text": "1.00", "unit": "mm"}, "wheel": self.reads(at)})
 
 
-wheels = st.builds(Wheel, numbering=st.sampled_from(sorted(HIGHEST)), runs=st.sampled_from(["grows", "falls"]))
+wheels = st.builds(DegreeWheel, numbering=st.sampled_from(sorted(HIGHEST)), runs=st.sampled_from(["grows", "falls"]))
 
 
 class WholeJobTests(unittest.TestCase):
@@ -79,22 +82,22 @@ class WholeJobTests(unittest.TestCase):
     @given(st.floats(2.5, 20), st.sampled_from([1, -1]))
     def test_doing_what_is_offered_leaves_what_was_promised(self, advance, way):
         """Property: the cam is moved as the first offer says, degreed again, and stands where the offer said it would."""
-        made = SyntheticEngine(2.0, way * advance, Wheel(numbering="0-90-0-90-0"))
+        made = SyntheticEngine(2.0, way * advance, DegreeWheel(numbering="0-90-0-90-0"))
         made.find_tdc()
         made.degree()
         cam = made.state().cams[0]
         offer = cam.offers[0]
         moves = [move.model_dump() for move in offer.moves]
-        made.enter(decision("cam", camshaft="cam", advance_deg=cam.advance_deg, moves=moves))
-        made.advance += offer.leaves_deg - cam.advance_deg
+        made.enter(act("cam_decision", camshaft="cam", advance_deg=cam.advance_deg, moves=moves))
+        made.advance += offer.residual_deg - cam.advance_deg
         made.degree()
-        self.assertAlmostEqual(made.state().cams[0].advance_deg, offer.leaves_deg, delta=2 * EXACT_READING_DEG)
-        self.assertLess(abs(offer.leaves_deg), advance)
+        self.assertAlmostEqual(made.state().cams[0].advance_deg, offer.residual_deg, delta=2 * EXACT_READING_DEG)
+        self.assertLess(abs(offer.residual_deg), advance)
 
     def test_what_only_guides_is_never_called_a_fault(self):
         """Practice: at the card's own events nothing is warned of and nothing is offered beyond a hair."""
-        made = SyntheticEngine(0.0, 0.0, Wheel(numbering="0-360"))
+        made = SyntheticEngine(0.0, 0.0, DegreeWheel(numbering="0-360"))
         made.find_tdc()
         made.degree()
         state = made.state()
-        self.assertEqual((state.warnings, state.cams[0].verdict, state.cams[0].offers), ([], "in", []))
+        self.assertEqual((made.warnings(), state.cams[0].verdict, state.cams[0].offers), ([], "in", []))

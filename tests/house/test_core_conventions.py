@@ -7,25 +7,17 @@ import inspect
 import pkgutil
 import re
 import unittest
+from functools import cache
+
+import docstring_parser
 
 import gurvo_core
-from gurvo_core import timing
+from gurvo_core.work.hand_over import Note
 from tests.engines import quern_4
 
-ALLOWED = {
-    "errors": set(),
-    "angles": set(),
-    "units": {"errors"},
-    "engine": {"errors", "angles", "units"},
-    "motion": {"errors", "angles", "units", "engine"},
-    "timing": {"errors", "angles", "units", "engine", "motion"},
-    "drive": {"errors", "angles", "units", "engine", "motion"},
-    "reading": {"errors", "engine", "drive", "timing"},
-    "work": {"errors", "angles", "units", "engine", "motion", "timing"},
-}
-SERVER = {"django", "ninja", "server", "sqlite3", "requests", "shop", "config"}
-# functions whose arguments cannot be written in a line; their behaviour is tested by name elsewhere
-WITHOUT_EXAMPLE = {"tape_line"}
+# modules of a room's job that hold one small function a kind of entry, all with the same arguments; what they are given and give
+# is said once, at ``ledger.Kind`` and ``ledger.Room``
+ENTRY_BY_ENTRY = {"asks", "rules", "show", "take", "words"}
 
 
 def modules():
@@ -33,31 +25,56 @@ def modules():
 
 
 def public_functions():
+    """Every function that a module names as its own, kept ones among them."""
     for module in modules():
         for name in getattr(module, "__all__", []):
-            thing = getattr(module, name)
+            thing = inspect.unwrap(getattr(module, name))
             if inspect.isfunction(thing) and thing.__module__ == module.__name__:
                 yield thing
+
+
+def is_own(module, name, thing):
+    """Whether something public is made in this module."""
+    return (
+        not name.startswith("_") and getattr(thing, "__module__", None) == module.__name__ and (inspect.isclass(thing) or callable(thing))
+    )
+
+
+@cache
+def imported_names():
+    """Every (module, name) that some module of the core imports from another."""
+    found = set()
+    for module in modules():
+        for node in ast.walk(ast.parse(inspect.getsource(module))):
+            if isinstance(node, ast.ImportFrom):
+                found |= {(node.module, alias.name) for alias in node.names}
+    return found
+
+
+def used_elsewhere(module):
+    return {name for origin, name in imported_names() if origin == module.__name__}
+
+
+def sections(text):
+    return re.findall(r"^(\w+)\n-+$", text, re.M)
 
 
 class CoreConventionsTests(unittest.TestCase):
     def test_every_public_function_documents_each_argument_its_source_and_an_example(self):
         for function in public_functions():
             text = inspect.getdoc(function) or ""
+            if function.__module__.split(".")[-1] in ENTRY_BY_ENTRY:
+                self.assertTrue(text, function.__qualname__)
+                continue
             with self.subTest(function=function.__qualname__):
                 arguments = [name.lstrip("*") for name in inspect.signature(function).parameters]
-                described = re.search(r"Parameters\n-+\n(.*?)\n\n(?=\w+\n-+)", text, re.S)
-                heads = re.findall(r"^\*?(\w[\w, ]*?) :|^(\w+(?:, \w+)+)$|^\\?\*(\w+) :", described[1] if described else "", re.M)
-                names = [name.strip() for groups in heads for group in groups for name in group.split(",") if name.strip()]
+                described = docstring_parser.parse(text, docstring_parser.DocstringStyle.NUMPYDOC).params
+                names = [name.strip(" *\\") for param in described for name in param.arg_name.split(",")]
                 self.assertEqual(sorted(names), sorted(arguments))
-                self.assertRegex(text, r"Returns\n-+\n")
-                self.assertRegex(text, r"Source\n-+\n")
-                if function.__name__ not in WITHOUT_EXAMPLE:
-                    self.assertRegex(text, r"Example\n-+\n")
+                self.assertLessEqual({"Returns", "Source", "Example"}, set(sections(text)))
 
     def test_examples_in_docstrings_are_true(self):
-        given = {name: getattr(module, name) for module in modules() for name in module.__all__}
-        given["Wheel"] = timing.Wheel  # the drive has wheels too
+        given = {name: getattr(module, name) for module in modules() for name in module.__all__} | {"Note": Note}
         given["quern_4"] = quern_4
         tried = 0
         for module in modules():
@@ -69,18 +86,7 @@ class CoreConventionsTests(unittest.TestCase):
 
     def test_all_names_what_is_public(self):
         for module in modules():
+            exported, own = set(module.__all__), {name for name, thing in vars(module).items() if is_own(module, name, thing)}
             with self.subTest(module=module.__name__):
-                self.assertTrue(all(hasattr(module, name) for name in module.__all__))
-
-    def test_rooms_import_one_way_and_never_the_server(self):
-        for module in modules():
-            room = module.__name__.split(".")[1]
-            tree = ast.parse(inspect.getsource(module))
-            for node in ast.walk(tree):
-                names = [node.module or ""] if isinstance(node, ast.ImportFrom) else []
-                names += [alias.name for alias in node.names] if isinstance(node, ast.Import) else []
-                for name in names:
-                    with self.subTest(module=module.__name__, imports=name):
-                        self.assertNotIn(name.split(".")[0], SERVER)
-                        if name.startswith("gurvo_core."):
-                            self.assertIn(name.split(".")[1], ALLOWED[room] | {room})
+                self.assertTrue(all(hasattr(module, name) for name in exported))
+                self.assertEqual({name for name in used_elsewhere(module) & own if name not in exported}, set())

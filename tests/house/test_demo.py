@@ -8,10 +8,9 @@ from demo import scenario
 from demo.people import GAUGES, PEOPLE
 from engine.models import Family
 from gurvo_core.reading import read_document
-from gurvo_core.work import present
 from shop.models import Gauge
 from shop.roles import ROLES
-from work.bridge import ledger_of
+from work.bridge import HOUSE, ledger_of
 from work.models import Engine, Entry
 
 
@@ -21,7 +20,7 @@ class DemoTests(TestCase):
         scenario.load()
 
     def state(self, serial):
-        return present(ledger_of(Engine.objects.get(serial=serial)).situation)
+        return HOUSE.show(ledger_of(Engine.objects.get(serial=serial)).folded)
 
     def test_each_engine_is_where_it_should_be(self):
         waits = {
@@ -39,13 +38,13 @@ class DemoTests(TestCase):
 
     def test_one_is_finished_in_and_signed_by_the_lead(self):
         finished = self.state("Q4-0169")
-        self.assertEqual((finished.signed, finished.cams[0].verdict), (True, "in"))
+        self.assertEqual((finished.signed, finished.timing.cams[0].verdict), (True, "in"))
         self.assertEqual(Entry.objects.filter(engine="Q4-0169").latest("seq").by.username, "oren")
 
     def test_one_cam_is_out_and_another_slot_brings_it_in(self):
-        cam = self.state("Q4-0170").cams[0]
+        cam = self.state("Q4-0170").timing.cams[0]
         self.assertEqual((cam.verdict, cam.offers[0].moves[0].place), ("out", "R4"))
-        self.assertLess(abs(cam.offers[0].leaves_deg), 1)
+        self.assertLess(abs(cam.offers[0].residual_deg), 1)
 
     def test_one_is_half_degreed_with_a_struck_reading(self):
         kinds = list(Entry.objects.filter(engine="Q4-0171").values_list("kind", flat=True))

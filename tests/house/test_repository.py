@@ -1,6 +1,5 @@
 """The repository keeps its own promises: lock files, README, generated files, layering."""
 
-import ast
 import json
 import re
 import subprocess
@@ -8,33 +7,11 @@ import unittest
 from pathlib import Path
 
 ROOT = Path(__file__).parents[2]
-ARROWS = {
-    # each room of the server and what it may import of the others
-    "config": {"config", "engine", "shop", "work"},
-    "shop": {"config", "shop"},
-    "engine": {"config", "engine", "shop"},
-    "work": {"config", "engine", "shop", "work"},
-}
-DOWN = {
-    # inside a room: api -> services, querysets -> bridge -> core; no arrow back
-    "models": {"api", "services", "bridge", "schemas"},
-    "querysets": {"api", "services", "bridge", "schemas", "models"},
-    "services": {"api", "schemas"},
-    "bridge": {"api", "services", "schemas"},
-}
 
 
 def tracked(*patterns):
     said = subprocess.run(["git", "ls-files", "-co", "--exclude-standard", *patterns], cwd=ROOT, capture_output=True, text=True, check=True)
     return [ROOT / name for name in said.stdout.splitlines() if (ROOT / name).exists()]
-
-
-def imports(file):
-    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
-        if isinstance(node, ast.ImportFrom):
-            yield node.module or ""
-        elif isinstance(node, ast.Import):
-            yield from (alias.name for alias in node.names)
 
 
 class LockTests(unittest.TestCase):
@@ -67,24 +44,7 @@ class ReadmeTests(unittest.TestCase):
                 self.assertIn(f"docs/screenshots/{picture.name}", readme)
 
 
-class LayerTests(unittest.TestCase):
-    def test_rooms_of_the_server_import_one_way(self):
-        for room, allowed in ARROWS.items():
-            for file in (ROOT / "server" / room).rglob("*.py"):
-                for name in imports(file):
-                    top = name.split(".")[0]
-                    if top in ARROWS:
-                        with self.subTest(file=str(file.relative_to(ROOT)), imports=name):
-                            self.assertIn(top, allowed)
-
-    def test_inside_a_room_there_is_no_arrow_back(self):
-        for room in ("shop", "engine", "work"):
-            for layer, above in DOWN.items():
-                file = ROOT / "server" / room / f"{layer}.py"
-                for name in imports(file) if file.exists() else ():
-                    with self.subTest(file=f"{room}/{layer}.py", imports=name):
-                        self.assertNotIn(name.split(".")[-1] if name.startswith(f"{room}.") else "", above)
-
+class WebTests(unittest.TestCase):
     def test_rooms_of_the_web_have_no_untyped_corner(self):
         for file in tracked("web/src/*.ts", "web/src/*.tsx"):
             if file.name == "schema.d.ts":

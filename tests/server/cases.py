@@ -9,7 +9,7 @@ from engine.bridge import document_of
 from engine.models import Revision
 from engine.services import add_revision
 from shop.models import Gauge
-from tests.engines import SETUP, decision, lift, quern_4_copy, stop
+from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, quern_4_copy, stop
 from work.models import Engine
 
 PASSWORD = "a-long-enough-word"
@@ -47,9 +47,9 @@ class ShopCase(TestCase):
         self.client = Client()
         self.client.force_login(User.objects.get(username=name), backend="django.contrib.auth.backends.ModelBackend")
 
-    def enter(self, body, serial="T-1", entry_id=None):
+    def enter(self, body, serial="T-1", entry_id=None, **how):
         """Send one entry."""
-        data = {"id": str(entry_id or uuid.uuid4()), "entry": body}
+        data = {"id": str(entry_id or uuid.uuid4()), "entry": body, **how}
         return self.client.post(f"/api/engines/{serial}/entries", data, content_type=JSON)
 
     def must(self, body, **where):
@@ -67,11 +67,12 @@ class ShopCase(TestCase):
 
     def find_tdc(self):
         """Bring the engine to where its cam can be degreed."""
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
+        self.must(STOP_IN)
         self.must(stop("before", "41.5"))
-        tdc = self.must(stop("after", "41"))["state"]["tdc"]
+        tdc = self.must(stop("after", "41"))["state"]["timing"]["tdc"]
         self.must({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": tdc["zero_deg"]})
-        return self.must(decision("stop_out"))
+        return self.must(STOP_OUT)
 
     def degree(self):
         """Take the four events."""

@@ -10,23 +10,23 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as HypothesisTestCase
 
 from config.api import api, field_path
-from tests.engines import SETUP, decision, lift, stop
+from tests.engines import SETUP, STOP_OUT, act, lift, stop
 from tests.server.cases import JSON, ShopCase, fill_shop
 
 SCHEMA = Path(__file__).parents[2] / "web" / "src" / "api" / "openapi.json"
 BODIES = (
-    {"kind": "decision", "decision": SETUP},
-    decision("tdc_method", method="fit"),
-    decision("stop_out"),
-    decision("cam", camshaft="cam", advance_deg=0.0, reason="x"),
-    decision("sign_off", remark="x"),
+    SETUP,
+    act("tdc_method", method="fit"),
+    STOP_OUT,
+    act("cam_decision", camshaft="cam", advance_deg=0.0, reason="x"),
+    act("sign_off", remark="x"),
     stop("before", "41.5"),
     lift("intake", "opening", "16", "before TDC"),
     {"kind": "wheel_zero", "method": "top", "zero_deg": 0.0},
     {"kind": "strike", "strikes": str(uuid.uuid4()), "reason": "x"},
     {"kind": "note", "text": "x"},
     {"kind": "turn", "to": "330"},
-    decision("revision", number=2, reason="x"),
+    act("revision", number=2, reason="x"),
 )
 JUNK = st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=8)
 
@@ -46,7 +46,7 @@ class DocumentTests(SimpleTestCase):
     def test_a_field_path_has_no_level_of_the_framework(self):
         paths = {
             ("body", "payload", "entry", "tdc_reading", "wheel", "text"): "entry.wheel.text",
-            ("body", "payload", "entry", "decision", "decision", "setup", "runs"): "entry.decision.runs",
+            ("body", "payload", "entry", "wheel_setup", "runs"): "entry.runs",
             ("body", "payload", "entry"): "entry",
             ("query", "before"): "before",
         }

@@ -23,7 +23,7 @@ class AtOnceTests(TransactionTestCase):
         try:
             engine, by = Engine.objects.get(serial="T-1"), User.objects.get(username="bo")
             for entry_id in entry_ids:
-                body = bridge.BODY.validate_python({"kind": "note", "text": str(entry_id)})
+                body = bridge.HOUSE.bodies.validate_python({"kind": "note", "text": str(entry_id)})
                 services.record(engine, entry_id=entry_id, body=body, by=by)
         finally:
             connection.close()

@@ -2,6 +2,7 @@
 
 import json
 import uuid
+from dataclasses import replace
 from datetime import timedelta
 
 from django.contrib.auth.models import User
@@ -9,22 +10,25 @@ from django.db import IntegrityError, transaction
 from django.test import Client
 from django.utils import timezone
 
-from tests.engines import SETUP, decision, lift, stop
+from engine.services import add_revision
+from gurvo_core.errors import EntryRefused
+from tests.engines import SETUP, STOP_IN, act, lift, quern_4_copy, stop
 from tests.server.cases import JSON, ShopCase
-from work import bridge
-from work.models import Entry
+from work import bridge, services
+from work.models import Engine, Entry
 
 
 class EntryTests(ShopCase):
     def test_an_entry_is_kept_as_typed_and_in_degrees_beside_it(self):
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
+        self.must(STOP_IN)
         self.must(stop("before", "41,5"))
         row = Entry.objects.get(kind="tdc_reading")
         self.assertEqual(row.body["wheel"], {"text": "41,5", "side": "before TDC"})
-        self.assertEqual(row.inside, {"wheel_deg": 318.5})
+        self.assertEqual(row.si_values, {"wheel_deg": 318.5})
 
     def test_the_gauges_are_kept_as_they_were(self):
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
         row = Entry.objects.get()
         self.assertEqual({gauge["id"]: gauge["resolution"] for gauge in row.gauges}, {"W1": 0.5, "D2": 0.01})
 
@@ -43,7 +47,7 @@ class EntryTests(ShopCase):
         self.refused(self.client.post("/api/engines/T-1/entries", vague, content_type=JSON), 422, "typed_at", "timezone")
 
     def test_the_answer_is_the_new_state(self):
-        bench = self.must({"kind": "decision", "decision": SETUP})
+        bench = self.must(SETUP)
         self.assertEqual((bench["state"]["current"], bench["entries"], bench["tape"][0]["title"]), ("tdc", 1, "Wheel set up"))
 
     def test_the_same_entry_sent_twice_is_stored_once(self):
@@ -60,7 +64,7 @@ class EntryTests(ShopCase):
         self.refused(elsewhere, 409, "id", "another entry")
 
     def test_refusals_carry_the_field_and_a_sentence(self):
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
         unknown = {**stop("before", "41"), "colour": "red"}
         silent = {key: value for key, value in stop("before", "41").items() if key != "wheel"}
         folded = {**stop("before", "41"), "wheel": {"text": "41"}}
@@ -70,9 +74,8 @@ class EntryTests(ShopCase):
             (folded, "entry.wheel.side", "say which side"),
             (unknown, "entry.colour", "not known here"),
             (silent, "entry.wheel", "missing"),
-            ({**stop("before", "41"), "turned": "sideways"}, "entry.turned", "must be"),
+            ({**stop("before", "41"), "approach": "sideways"}, "entry.approach", "must be"),
             ({"kind": "guess"}, "entry", "kind"),
-            (decision("maybe"), "entry.decision", "subject"),
             (lift("intake", "opening", "16", "before TDC"), "entry.kind", "true TDC first"),
             ({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": 500}, "entry.zero_deg", "less than or equal to 180"),
         ]
@@ -87,7 +90,7 @@ class EntryTests(ShopCase):
         self.refused(self.enter(reading), 422, "entry.camshaft", "no camshaft left")
 
     def test_infinity_and_not_a_number_are_no_figures(self):
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
         body = '{"id": "%s", "entry": {"kind": "wheel_zero", "method": "positive_stop", "zero_deg": %s}}'
         for figure in ("NaN", "Infinity", "-Infinity"):
             with self.subTest(figure=figure):
@@ -130,11 +133,11 @@ class PermissionTests(ShopCase):
 
     def test_only_the_lead_signs_and_strikes_a_signature(self):
         bench = self.degree()
-        advance = bench["state"]["cams"][0]["advance_deg"]
-        self.must(decision("cam", camshaft="cam", advance_deg=advance))
-        self.refused(self.enter(decision("sign_off")), 403, "", "Only the lead")
+        advance = bench["state"]["timing"]["cams"][0]["advance_deg"]
+        self.must(act("cam_decision", camshaft="cam", advance_deg=advance))
+        self.refused(self.enter(act("sign_off")), 403, "", "Only the lead")
         self.sign_in("lena")
-        signed = self.must(decision("sign_off"))
+        signed = self.must(act("sign_off"))
         self.assertTrue(signed["state"]["signed"])
         strike = {"kind": "strike", "strikes": signed["tape"][0]["id"], "reason": "wrong engine"}
         self.sign_in("bo")
@@ -178,22 +181,54 @@ class AppendOnlyTests(ShopCase):
             Entry.objects.create(engine=self.row.engine, seq=1, kind="note", body={}, at=self.row.at, by=self.row.by)
 
 
+class WhoTypedTests(ShopCase):
+    def test_what_one_person_typed_is_not_stored_under_anothers_name(self):
+        answer = self.enter({"kind": "note", "text": "x"}, by="vi")
+        self.refused(answer, 409, "by", "it waits until vi signs in again")
+        self.must({"kind": "note", "text": "x"}, by="bo")
+        self.assertEqual([row.by.username for row in Entry.objects.all()], ["bo"])
+
+
+class VersionTests(ShopCase):
+    def test_what_was_typed_before_an_update_is_still_taken(self):
+        """An outbox may hold entries of version 1."""
+        setup = {key: value for key, value in SETUP.items() if key != "kind"}
+        self.must({"kind": "decision", "decision": {"subject": "setup", **setup}}, version=1)
+        self.assertEqual((Entry.objects.get().kind, Entry.objects.get().version), ("wheel_setup", 2))
+        self.refused(self.enter({"kind": "note", "text": "x"}, version=3), 422, "version", "bring Gurvo up to date")
+
+    def test_an_entry_is_judged_on_the_revision_that_holds_at_that_moment(self):
+        """The bench was fetched before the lead moved the engine on."""
+        self.find_tdc()
+        seen = Engine.objects.get(serial="T-1")
+        other = quern_4_copy()
+        other["cam_card"] = [line for line in other["cam_card"] if line["valve"] == "exhaust"]
+        revision = add_revision(other, by=None)
+        Engine.objects.filter(serial="T-1").update(revision=revision)
+        body = bridge.HOUSE.bodies.validate_python(lift("intake", "opening", "16", "before TDC"))
+        with self.assertRaises(EntryRefused) as refused:
+            services.record(seen, entry_id=uuid.uuid4(), body=body, by=seen.builder)
+        self.assertIn("no line for the intake valve", str(refused.exception))
+
+
 class KeptLedgerTests(ShopCase):
     """What this process keeps of a ledger never differs from the rows."""
 
     def test_rows_added_elsewhere_are_seen(self):
         self.must({"kind": "note", "text": "one"})
         row = Entry.objects.get()
-        Entry.objects.create(engine=row.engine, seq=2, kind="note", body={"kind": "note", "text": "two"}, at=row.at, by=row.by)
-        self.assertEqual([entry.body.text for entry in bridge.ledger_of(row.engine).entries], ["one", "two"])
+        two = Entry.objects.create(engine=row.engine, seq=2, kind="note", body={"kind": "note", "text": "two"}, at=row.at, by=row.by)
+        Engine.objects.filter(pk="T-1").update(last_seq=2, last_entry=two.id)
+        engine = Engine.objects.get(pk="T-1")
+        self.assertEqual([entry.body.text for entry in bridge.ledger_of(engine).entries], ["one", "two"])
 
     def test_another_ledger_under_the_same_serial_is_read_anew(self):
         self.must({"kind": "note", "text": "one"})
-        row = Entry.objects.get()
-        kept = bridge.ledger_of(row.engine)
-        other = bridge.to_ledger(Entry(id=uuid.uuid4(), seq=1, at=row.at, by=row.by, body=row.body, gauges=[]))
-        bridge._kept["T-1"] = bridge.Ledger(entries=(other,), situation=kept.situation, revision_id=kept.revision_id)
-        self.assertEqual(bridge.ledger_of(row.engine), kept)
+        engine = Engine.objects.get(pk="T-1")
+        kept = bridge.ledger_of(engine)
+        other = replace(kept.entries[0], id=uuid.uuid4())
+        bridge._kept["T-1"] = bridge.Ledger(folded=bridge.HOUSE.fold(kept.folded.document, [other]), revision_id=kept.revision_id)
+        self.assertEqual(bridge.ledger_of(engine).entries, kept.entries)
 
     def test_a_refused_entry_leaves_nothing_behind(self):
         self.must({"kind": "note", "text": "one"})

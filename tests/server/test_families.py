@@ -13,7 +13,7 @@ from engine.bridge import twin_json
 from engine.models import Family, Revision
 from engine.services import add_revision
 from gurvo_core.reading import read_document
-from tests.engines import CODES, SETUP, decision, family_copy, found_tdc, lift, quern_4_copy
+from tests.engines import CODES, SETUP, act, family_copy, found_tdc, lift, quern_4_copy
 from tests.server.cases import JSON, ShopCase
 from work.models import Engine, Entry
 
@@ -113,27 +113,27 @@ class RevisionTests(FamiliesCase):
         self.find_tdc()
         self.must(lift("intake", "opening", "16", "before TDC"))
         self.take_in()
-        bench = self.must(decision("revision", number=2, reason="lobe measured again"))
+        bench = self.must(act("revision", number=2, reason="lobe measured again"))
         self.assertEqual((bench["engine"]["revision"], bench["engine"]["newest_revision"]), (2, 2))
         self.assertEqual((bench["tape"][0]["title"], bench["tape"][0]["value"]), ("Moved to revision", "2"))
         # the readings that were taken still stand, on the new document
-        self.assertEqual(bench["state"]["cams"][0]["valves"][0]["card_top_centreline_deg"], 107.5)
-        self.assertEqual(bench["state"]["cams"][0]["valves"][0]["opening"]["readings"], 1)
+        self.assertEqual(bench["state"]["timing"]["cams"][0]["valves"][0]["card_top_centreline_deg"], 107.5)
+        self.assertEqual(bench["state"]["timing"]["cams"][0]["valves"][0]["opening"]["readings"], 1)
         self.assertEqual(Engine.objects.get(serial="T-2").revision.number, 1)
         record = self.client.get("/api/engines/T-1/record.json").json()
         self.assertEqual((record["engine"]["revision"], record["document"]["camshafts"][0]["lobes"][0]["nose_deg"]), (2, 107.5))
 
     def test_a_move_that_cannot_be_is_refused(self):
-        self.must({"kind": "decision", "decision": SETUP})
-        self.refused(self.enter(decision("revision", number=2, reason="x")), 403, "", "Only the lead moves")
+        self.must(SETUP)
+        self.refused(self.enter(act("revision", number=2, reason="x")), 403, "", "moves an engine on")
         self.take_in()
-        self.refused(self.enter(decision("revision", number=2, reason=" ")), 422, "entry.decision.reason", "Say why")
-        self.refused(self.enter(decision("revision", number=1, reason="x")), 422, "entry.decision.number", "on revision 1; choose a newer")
-        self.refused(self.enter(decision("revision", number=7, reason="x")), 422, "entry.decision.number", "choose a newer")
-        moved = self.must(decision("revision", number=2, reason="x"))["tape"][0]
+        self.refused(self.enter(act("revision", number=2, reason=" ")), 422, "entry.reason", "Say why")
+        self.refused(self.enter(act("revision", number=1, reason="x")), 422, "entry.number", "on revision 1; choose a newer")
+        self.refused(self.enter(act("revision", number=7, reason="x")), 422, "entry.number", "choose a newer")
+        moved = self.must(act("revision", number=2, reason="x"))["tape"][0]
         strike = {"kind": "strike", "strikes": moved["id"], "reason": "slip"}
         self.refused(self.enter(strike), 422, "entry.strikes", "moved to that revision since")
-        self.assertEqual(Entry.objects.filter(kind="decision").count(), 2)
+        self.assertEqual(Entry.objects.filter(kind="revision").count(), 1)
 
 
 class TwinTests(FamiliesCase):
@@ -141,14 +141,15 @@ class TwinTests(FamiliesCase):
         twin_json.cache_clear()
         for _ in range(3):
             answer = self.client.get("/api/families/quern-4/revisions/1/twin")
-            self.assertEqual(len(answer.json()["frames"]["words"]), 720)
+            self.assertEqual(len(answer.json()["frames"]["cylinders"][0]["drop_um"]), 720)
+            self.assertEqual(len(self.client.get("/api/families/quern-4/revisions/1/twin/words").json()), 720)
         self.assertEqual(twin_json.cache_info().misses, 1)
 
     def test_one_angle_and_what_cannot_be_one(self):
-        stand = self.client.get("/api/families/quern-4/revisions/1/stand?crank_deg=690").json()
+        stand = self.client.get("/api/families/quern-4/revisions/1/snapshot?crank_deg=690").json()
         self.assertTrue(stand["words"].startswith("cylinder 1 30° before firing TDC"))
         for angle in ("high", "nan", "9999"):
-            answer = self.client.get(f"/api/families/quern-4/revisions/1/stand?crank_deg={angle}")
+            answer = self.client.get(f"/api/families/quern-4/revisions/1/snapshot?crank_deg={angle}")
             with self.subTest(angle=angle):
                 self.assertEqual((answer.status_code, answer.json()["field"]), (422, "crank_deg"))
         answer = self.client.get("/api/families/quern-4/revisions/1/twin?phasers=off")
@@ -158,17 +159,17 @@ class TwinTests(FamiliesCase):
         self.take_in(json.dumps(family_copy("corrie-v6")))
         clocks = []
         for phasers in ("rest", "other stop"):
-            stand = self.client.get("/api/families/corrie-v6/revisions/1/stand", {"crank_deg": 0, "phasers": phasers}).json()
+            stand = self.client.get("/api/families/corrie-v6/revisions/1/snapshot", {"crank_deg": 0, "phasers": phasers}).json()
             clocks.append({mark["id"]: mark["now_deg"] for mark in stand["marks"]})
         self.assertAlmostEqual((clocks[1]["phaser-a-mark"] - clocks[0]["phaser-a-mark"]) % 360, 25)
         self.assertEqual(clocks[1]["ex-a-dot"], clocks[0]["ex-a-dot"])
 
     def test_an_engines_twin_has_its_cam_where_it_was_measured(self):
         """By hand: both flanks read a degree early on intake and exhaust: cam half a degree on, and its mark with it."""
-        card = self.client.get("/api/engines/T-1/stand?crank_deg=0").json()
+        card = self.client.get("/api/engines/T-1/snapshot?crank_deg=0").json()
         bench = self.degree()
-        advance = bench["state"]["cams"][0]["advance_deg"]
-        stand = self.client.get("/api/engines/T-1/stand?crank_deg=0").json()
+        advance = bench["state"]["timing"]["cams"][0]["advance_deg"]
+        stand = self.client.get("/api/engines/T-1/snapshot?crank_deg=0").json()
         dots = [next(mark["now_deg"] for mark in one["marks"] if mark["id"] == "cam-dot") for one in (card, stand)]
         self.assertAlmostEqual(dots[1] - dots[0], advance / 2)
         self.assertEqual(self.client.get("/api/engines/T-9/twin").status_code, 404)
@@ -182,10 +183,10 @@ class TurnTests(FamiliesCase):
         self.find_tdc()
         self.assertEqual(self.turn("330,5").status_code, 200)
         row = Entry.objects.get(kind="turn")
-        self.assertEqual((row.body["to"], row.inside), ("330,5", {"crank_deg": 330.5}))
+        self.assertEqual((row.body["to"], row.si_values), ("330,5", {"crank_deg": 330.5}))
         bench = self.client.get("/api/engines/T-1").json()
-        self.assertEqual(bench["state"]["crank"]["cycle_deg"], 330.5)
-        self.assertTrue(bench["state"]["crank"]["sees"].startswith("cylinder 4 29.5° before firing TDC; cam dot at {clock:"))
+        self.assertEqual(bench["state"]["timing"]["crank"]["cycle_deg"], 330.5)
+        self.assertTrue(bench["state"]["timing"]["crank"]["sees"].startswith("cylinder 4 29.5° before firing TDC; cam dot at {clock:"))
         self.assertEqual(bench["tape"][0]["value"], "330,5°")
 
     def test_a_lift_reading_says_on_which_turn_the_crank_stands(self):
@@ -193,16 +194,16 @@ class TurnTests(FamiliesCase):
         self.find_tdc()
         self.turn("10")
         bench = self.must(lift("intake", "opening", "16", "before TDC"))
-        self.assertAlmostEqual(bench["state"]["crank"]["cycle_deg"], 344, delta=0.5)
+        self.assertAlmostEqual(bench["state"]["timing"]["crank"]["cycle_deg"], 344, delta=0.5)
 
     def test_what_cannot_be_turned_to_is_refused(self):
         self.refused(self.turn("30"), 422, "entry.kind", "plugs out and stand locked not yet confirmed")
-        self.must({"kind": "decision", "decision": SETUP})
+        self.must(SETUP)
         for text, words in (("721", "0 to 720"), ("-1", "0 to 720"), ("half", "number")):
             self.refused(self.turn(text), 422, "entry.to", words)
 
     def test_nobody_turns_against_a_stop_that_has_done_its_work(self):
-        for entry in found_tdc().entries[:4]:
+        for entry in found_tdc().entries[:5]:
             self.must(entry.body.model_dump(mode="json"))
         self.refused(self.turn("30"), 422, "entry.kind", "piston stop fitted: take it out first")
 

@@ -1,6 +1,7 @@
 """What the API shows: Floor, Bench, older tape, families, gauges, and what is handed over."""
 
 import csv
+import gzip
 import io
 import json
 from datetime import timedelta
@@ -9,12 +10,13 @@ from uuid import UUID
 from django.test import Client
 from django.utils import timezone
 
+from gurvo_core.ledger import LedgerEntry
 from gurvo_core.reading import read_document
-from gurvo_core.work import LedgerEntry, replay
+from gurvo_core.work import HOUSE, replay
 from tests.engines import lift
 from tests.server.cases import JSON, ShopCase
-from work.bridge import BODY
-from work.models import Engine
+from work.models import Engine, EngineSummary, Entry
+from work.services import keep_summary
 
 PATHS = (
     "/api/engines",
@@ -52,24 +54,103 @@ class DoorTests(ShopCase):
 class FloorTests(ShopCase):
     def test_a_row_says_what_the_engine_waits_for(self):
         self.degree()
-        row = self.client.get("/api/engines").json()[0]
+        row = self.client.get("/api/engines").json()["rows"][0]
         self.assertEqual((row["serial"], row["step"], row["waits_for"]), ("T-1", "Degree the cam", "a decision about the cam"))
         self.assertEqual((row["verdict"], row["free_to_turn"]), ("in", True))
         self.assertEqual([bead["status"] for bead in row["beads"]], ["done", "done", "now", "open"])
 
     def test_a_late_engine_is_late_by_its_days(self):
         Engine.objects.filter(serial="T-2").update(promised=timezone.localdate() - timedelta(days=3))
-        late = {row["serial"]: row["late_days"] for row in self.client.get("/api/engines").json()}
+        late = {row["serial"]: row["late_days"] for row in self.client.get("/api/engines").json()["rows"]}
         self.assertEqual(late, {"T-1": 0, "T-2": 3})
 
-    def test_a_long_floor_costs_no_more_than_one_query_an_engine(self):
-        self.client.get("/api/engines")
+    def test_a_long_floor_comes_in_pages_of_a_few_queries(self):
         first = Engine.objects.get(serial="T-1")
-        for n in range(20):
-            Engine.objects.create(serial=f"L-{n}", revision=first.revision)
+        for n in range(60):
+            keep_summary(Engine.objects.create(serial=f"L-{n:02}", revision=first.revision))
         self.client.get("/api/engines")
-        with self.assertNumQueries(2 + 1 + 22):  # session and person, engines, one look at each ledger
-            self.client.get("/api/engines")
+        with self.assertNumQueries(8):  # session, person, what changed, stale, count, page, stands, the whole shop
+            page = self.client.get("/api/engines").json()
+        self.assertEqual((len(page["rows"]), page["found"], page["pages"], page["engines"], page["on_stands"]), (50, 62, 2, 62, 2))
+        self.assertEqual(len(self.client.get("/api/engines?page=2").json()["rows"]), 12)
+
+    def test_engines_are_found_by_words_and_by_what_holds_of_them(self):
+        self.degree()
+        Engine.objects.filter(serial="T-2").update(promised=timezone.localdate() - timedelta(days=3))
+        finds = {
+            "search=pump bo": ["T-1"],
+            "search=quern": ["T-1", "T-2"],
+            "search=decision": ["T-1"],
+            "late=true": ["T-2"],
+            "free_to_turn=true": ["T-1"],
+            "free_to_turn=false": ["T-2"],
+            "builder=bo&family=quern-4&open_only=true": ["T-1", "T-2"],
+            "builder=lena": [],
+            "loose_ends=true": [],
+        }
+        for query, serials in finds.items():
+            with self.subTest(query=query):
+                self.assertEqual([row["serial"] for row in self.client.get(f"/api/engines?{query}").json()["rows"]], serials)
+        self.refused(self.client.get("/api/engines?page=0"), 422, "page", "greater than or equal to 1")
+
+    def test_a_summary_of_other_rules_is_worked_out_anew(self):
+        EngineSummary.objects.update(rules=1, waits_for="something of old")
+        waits = {row["waits_for"] for row in self.client.get("/api/engines").json()["rows"]}
+        self.assertEqual(waits, {"wheel and dial"})
+
+    def test_one_ledger_that_cannot_be_read_silences_nobody_else(self):
+        """An entry of a future version, one that is no entry, and a document that is none: each is said, the others are shown."""
+        self.must({"kind": "note", "text": "cold"}, serial="T-2")
+        spoils = {
+            "a future version": {"version": 9},
+            "no entry at all": {"body": {"kind": "guess"}},
+            "an upcaster that fails": {"version": 1, "body": {"kind": "decision", "decision": {"subject": "setup"}}},
+        }
+        for what, change in spoils.items():
+            engine = Engine.objects.get(serial="T-1")
+            entry = {"kind": "note", "body": {"kind": "note", "text": "x"}, "at": timezone.now(), "by": engine.builder, **change}
+            row = Entry.objects.create(engine=engine, seq=engine.last_seq + 1, **entry)
+            Engine.objects.filter(serial="T-1").update(last_seq=row.seq, last_entry=row.id)
+            with self.subTest(what=what):
+                self.refused(self.client.get("/api/engines/T-1"), 409, "", "T-1 cannot be shown: entry")
+                rows = {row["serial"]: row["broken"] for row in self.client.get("/api/engines").json()["rows"]}
+                self.assertIn("Nothing of it is lost", rows["T-1"])
+                self.assertEqual(rows["T-2"], "")
+                self.assertEqual(self.client.get("/api/engines/T-2").status_code, 200)
+                self.assertEqual(self.enter({"kind": "note", "text": "y"}).status_code, 409)
+
+
+class UnchangedTests(ShopCase):
+    """Somebody who has the answer is told that it still holds, until anything in it changes."""
+
+    def again(self, path, tag):
+        return self.client.get(path, headers={"If-None-Match": tag})
+
+    def test_a_bench_a_floor_and_a_twin_are_sent_once(self):
+        for path in ("/api/engines/T-1", "/api/engines", "/api/engines/T-1/twin", "/api/families/quern-4/revisions/1/twin"):
+            tag = self.client.get(path)["ETag"]
+            with self.subTest(path=path):
+                same = self.again(path, tag)
+                self.assertEqual((same.status_code, same.content), (304, b""))
+
+    def test_an_entry_of_anybody_is_seen_on_bench_and_floor(self):
+        tags = {path: self.client.get(path)["ETag"] for path in ("/api/engines/T-1", "/api/engines", "/api/engines/T-2")}
+        self.sign_in("lena")
+        self.must({"kind": "note", "text": "x"})
+        self.sign_in("bo")
+        found = {path: self.again(path, tag).status_code for path, tag in tags.items()}
+        self.assertEqual(found, {"/api/engines/T-1": 200, "/api/engines": 200, "/api/engines/T-2": 304})
+
+    def test_a_bench_is_not_anothers(self):
+        tag = self.client.get("/api/engines/T-1")["ETag"]
+        self.sign_in("vi")
+        self.assertEqual(self.again("/api/engines/T-1", tag).status_code, 200)
+
+    def test_a_twin_goes_out_packed(self):
+        plain = self.client.get("/api/engines/T-1/twin")
+        packed = self.client.get("/api/engines/T-1/twin", headers={"Accept-Encoding": "gzip"})
+        self.assertEqual(gzip.decompress(packed.content), plain.content)
+        self.assertLess(len(packed.content), len(plain.content) / 5)
 
 
 class PutOnStandTests(ShopCase):
@@ -113,14 +194,14 @@ class HandOverTests(ShopCase):
 
     def test_the_json_record_replays_to_the_same_state(self):
         record = json.loads(self.client.get("/api/engines/T-1/record.json").content)
-        self.assertEqual((record["format"], record["version"]), ("gurvo-record", 1))
+        self.assertEqual((record["format"], record["version"]), ("gurvo-record", 2))
         entries = []
         for row in record["entries"]:
             from gurvo_core.work import Gauge
 
             gauges = tuple(Gauge.model_validate(gauge) for gauge in row["gauges"])
             at = timezone.datetime.fromisoformat(row["at"])
-            body = BODY.validate_python(row["body"])
+            body = HOUSE.read(row["body"], row["version"])
             entries.append(LedgerEntry(id=UUID(row["id"]), seq=row["seq"], at=at, by=row["by"], body=body, gauges=gauges))
         state = replay(read_document(record["document"]), entries)
         self.assertEqual(state.model_dump(mode="json"), self._without_ids(self.client.get("/api/engines/T-1").json()["state"], state))

@@ -4,11 +4,11 @@ import math
 
 from django.test import SimpleTestCase
 
-from gurvo_core.work import replay
+from gurvo_core.sentence import say
 from tests.core.test_accept import degreed
-from tests.engines import found_tdc, quern_4
+from tests.engines import Ledger, found_tdc, timing
 from work.record.diagram import CENTRE, INNER, LANE, OUTER, arcs, ticks
-from work.record.paper import lengths_in_mm
+from work.record.paper import ON_PAPER
 from work.record.table import STARTS_A_FORMULA, _text
 
 HALF_UNIT = 0.01  # paths are written to a hundredth
@@ -26,7 +26,7 @@ def ends(arc):
 
 class DiagramTests(SimpleTestCase):
     def test_the_strokes_run_two_turns_outward_from_top_dead_centre(self):
-        spiral = arcs(replay(quern_4(), []))[0]
+        spiral = arcs(timing(Ledger()))[0]
         (from_deg, inner), (to_deg, outer) = ends(spiral)
         self.assertAlmostEqual(inner, INNER, delta=HALF_UNIT)
         self.assertAlmostEqual(outer, OUTER, delta=HALF_UNIT)
@@ -35,7 +35,7 @@ class DiagramTests(SimpleTestCase):
 
     def test_a_measured_valve_is_drawn_where_it_opens_and_closes(self):
         """By hand: 16 before TDC read on a wheel whose zero is out by -0.23 is 15.8 before TDC, near 344 on the clock."""
-        state = replay(quern_4(), degreed().entries)
+        state = timing(degreed())
         intake = next(arc for arc in arcs(state) if arc.colour == "#1E4A86" and not arc.dotted)
         (opens, _), (closes, reach) = ends(intake)
         valve = state.cams[0].valves[0]
@@ -45,7 +45,7 @@ class DiagramTests(SimpleTestCase):
         self.assertAlmostEqual(reach, on_spiral + LANE, delta=HALF_UNIT)
 
     def test_what_is_not_measured_is_not_drawn(self):
-        self.assertEqual([arc.dotted for arc in arcs(replay(quern_4(), found_tdc().entries))], [False, True, True])
+        self.assertEqual([arc.dotted for arc in arcs(timing(found_tdc()))], [False, True, True])
 
     def test_the_rim_has_a_tick_every_ten_degrees(self):
         self.assertEqual(len(ticks()), 36)
@@ -55,7 +55,7 @@ class DiagramTests(SimpleTestCase):
 
 class WordsTests(SimpleTestCase):
     def test_lengths_in_sentences_are_printed_in_mm(self):
-        self.assertEqual(lengths_in_mm("passes {mm:1}, then {mm:0.5}"), "passes 1.00 mm, then 0.50 mm")
+        self.assertEqual(say("passes {mm:1}, then {mm:0.5}", ON_PAPER), "passes 1.00 mm, then 0.50 mm")
 
     def test_no_cell_of_the_table_starts_a_formula(self):
         for start in STARTS_A_FORMULA:

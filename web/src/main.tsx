@@ -8,8 +8,8 @@ import { RouterProvider } from '@tanstack/react-router';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ApiProblem } from './api/client';
-import { router } from './app/router';
 import { theme } from './app/theme';
+import { router } from './shell/router';
 
 const queries = new QueryClient({
   defaultOptions: {

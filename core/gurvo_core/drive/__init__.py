@@ -1,4 +1,4 @@
-"""The cam drive: the way of chains and belts (``path``), what cannot be (``faults``), its drawing (``drawing``), the whole ``twin``."""
+"""The cam drive: the path of chains and belts (``path``), what cannot be (``faults``), its drawing (``drawing``), the whole ``twin``."""
 
 __all__ = ["DriveDrawing", "LoopPath", "Phasers", "Twin", "draw_drive", "drive_faults", "loop_path", "places_with_phasers", "show_twin"]
 

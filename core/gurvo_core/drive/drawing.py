@@ -8,7 +8,7 @@ __all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTension
 import math
 
 from gurvo_core.drive.path import LoopPath, Point, loop_path
-from gurvo_core.engine import EngineDocument, LoopStage, Stage, Wheel
+from gurvo_core.engine import EngineDocument, LoopStage, Sprocket, Stage
 from gurvo_core.engine.circles import pitch_radius_mm
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
@@ -142,7 +142,7 @@ def draw_drive(document: EngineDocument) -> DriveDrawing:
     return DriveDrawing(box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
 
 
-def _wheel(document: EngineDocument, wheel: Wheel, stage: Stage | None) -> DrawnWheel:
+def _wheel(document: EngineDocument, wheel: Sprocket, stage: Stage | None) -> DrawnWheel:
     shaft = document.drive.shaft(wheel.shaft)
     marks = [
         DrawnMark(
@@ -169,30 +169,30 @@ def _wheel(document: EngineDocument, wheel: Wheel, stage: Stage | None) -> Drawn
 
 
 def _loop(document: EngineDocument, stage: LoopStage) -> DrawnLoop:
-    way = loop_path(document, stage)
+    loop = loop_path(document, stage)
     arcs = []
-    for place, (wrap, run) in enumerate(zip(way.wraps, way.runs, strict=True)):
+    for place, (wrap, run) in enumerate(zip(loop.wraps, loop.runs, strict=True)):
         arcs.append(
             Arc(
                 radius_mm=wrap.circle.radius_mm,
                 clockwise=wrap.circle.clockwise,
                 large=wrap.wrap_deg > 180,
-                begin=_place(way.runs[place - 1].end),
+                begin=_place(loop.runs[place - 1].end),
                 end=_place(run.start),
                 run_to=_place(run.end),
             )
         )
-    return DrawnLoop(id=stage.id, name=stage.name, kind=stage.kind, count=stage.count, arcs=arcs, tensioner=_tensioner(stage, way))
+    return DrawnLoop(id=stage.id, name=stage.name, kind=stage.kind, count=stage.count, arcs=arcs, tensioner=_tensioner(stage, loop))
 
 
 def _place(point: Point) -> Place:
     return Place(x_mm=point[0], y_mm=point[1])
 
 
-def _tensioner(stage: LoopStage, way: LoopPath) -> DrawnTensioner | None:
+def _tensioner(stage: LoopStage, loop: LoopPath) -> DrawnTensioner | None:
     if stage.tensioner is None or stage.tensioner.shaft is not None:  # one with a pulley is drawn as that
         return None
-    run = next(run for run in way.runs if run.after == stage.tensioner.after)
+    run = next(run for run in loop.runs if run.after == stage.tensioner.after)
     x_mm, y_mm = ((a + b) / 2 for a, b in zip(run.start, run.end, strict=True))
     return DrawnTensioner(name=stage.tensioner.name, kind=stage.tensioner.kind, x_mm=x_mm, y_mm=y_mm)
 

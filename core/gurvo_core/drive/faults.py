@@ -10,7 +10,7 @@ from gurvo_core.errors import Fault, GeometryError
 
 COUNT_WITHIN = 0.75  # pitches between two marks, worked out against counted
 TOO_SHORT = 0.5  # pitches
-MOST_SLACK = 0.06  # of the whole, taken up by a tensioner that is not on the path
+MAX_SLACK = 0.06  # of the whole, taken up by a tensioner that is not on the path
 
 
 def drive_faults(document: EngineDocument) -> list[Fault]:
@@ -44,33 +44,33 @@ def drive_faults(document: EngineDocument) -> list[Fault]:
 
 def _loop_faults(document: EngineDocument, stage: LoopStage, path: str) -> list[Fault]:
     try:
-        way = loop_path(document, stage)
+        loop = loop_path(document, stage)
     except GeometryError as error:
         return [Fault(path=f"{path}.path", sentence=f"{error}.")]
-    return [*_length(stage, way, path), *_counts(document, stage, way, path)]
+    return [*_length(stage, loop, path), *_counts(document, stage, loop, path)]
 
 
-def _length(stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
+def _length(stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
     has = f"{stage.name} has {stage.count} {stage.counted_in}"
-    round_it = f"the way round its wheels is {way.pitches:.1f}"
-    if stage.count < way.pitches - TOO_SHORT:
+    round_it = f"the way round its wheels is {loop.pitches:.1f}"
+    if stage.count < loop.pitches - TOO_SHORT:
         yield Fault(path=f"{path}.count", sentence=f"{has}, but {round_it}: it is too short.")
-    elif stage.count > way.pitches * (1 + MOST_SLACK) + TOO_SHORT:
+    elif stage.count > loop.pitches * (1 + MAX_SLACK) + TOO_SHORT:
         yield Fault(path=f"{path}.count", sentence=f"{has}, but {round_it}: it is too long.")
 
 
-def _counts(document: EngineDocument, stage: LoopStage, way: LoopPath, path: str) -> Iterator[Fault]:
+def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
     """Counts between marked ones against the way between the marks, but for the tensioner's run."""
     marks = {mark.id: mark for mark in document.drive.marks}
     if len(stage.marked) < 2 or len({marks[link.meets].position for link in stage.marked}) > 1:
         return
-    places = {wrap.circle.name: n for n, wrap in enumerate(way.wraps)}
+    places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
     slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
     for n, link in enumerate(stage.marked):
         here, there = marks[link.meets], marks[stage.marked[(n + 1) % len(stage.marked)].meets]
         if any(mark.wheel not in places for mark in (here, there)):
             continue
-        passed, over = _between(way, places, here, there)
+        passed, over = _between(loop, places, here, there)
         if slack_after in over:
             continue
         if abs(passed - link.to_next) > COUNT_WITHIN:
@@ -79,23 +79,23 @@ def _counts(document: EngineDocument, stage: LoopStage, way: LoopPath, path: str
             yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
 
 
-def _between(way: LoopPath, places: Mapping[str, int], here: Mark, there: Mark) -> tuple[float, set[str]]:
+def _between(loop: LoopPath, places: Mapping[str, int], here: Mark, there: Mark) -> tuple[float, set[str]]:
     """Pitches from one mark to another the way of travel, and the wheels whose following run is passed."""
     first, last = places[here.wheel], places[there.wheel]
-    passed, over = -_into(way, first, here), set()
+    passed, over = -_into(loop, first, here), set()
     at = first
     while True:
-        wrap, run = way.wraps[at], way.runs[at]
-        passed += wrap.pitches + run.length_mm / way.pitch_mm
+        wrap, run = loop.wraps[at], loop.runs[at]
+        passed += wrap.pitches + run.length_mm / loop.pitch_mm
         over.add(wrap.circle.name)
-        at = (at + 1) % len(way.wraps)
+        at = (at + 1) % len(loop.wraps)
         if at == last:
-            return passed + _into(way, at, there), over
+            return passed + _into(loop, at, there), over
 
 
-def _into(way: LoopPath, at: int, mark: Mark) -> float:
+def _into(loop: LoopPath, at: int, mark: Mark) -> float:
     """Pitches from where the loop meets a wheel to one of its marks; negative before it."""
-    wrap = way.wraps[at]
+    wrap = loop.wraps[at]
     turned = (mark.clock_deg - wrap.from_clock_deg if wrap.circle.clockwise else wrap.from_clock_deg - mark.clock_deg) % 360
     if turned > 180 + wrap.wrap_deg / 2:
         turned -= 360  # just before the loop touches

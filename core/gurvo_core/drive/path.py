@@ -1,6 +1,6 @@
-"""The way of a chain or belt round its wheels: tangents, wraps, and how many pitches lie where.
+"""The path of a chain or belt round its wheels: tangents, wraps, and how many pitches lie where.
 
-Seen from the front; x to the right, y up, mm. The way is followed as the chain or belt travels when the crank turns its running way.
+Seen from the front; x to the right, y up, mm. The path is followed as the chain or belt travels when the crank turns its running way.
 Wheels on the inside turn the crank's way, wheels on the back against it. Wraps on toothed wheels count pitches on the wheel
 (teeth x wrap / 360), runs by their length.
 """
@@ -15,14 +15,16 @@ from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.engine.circles import pitch_radius_mm
 from gurvo_core.errors import GeometryError
 
-MOST_WRAP_DEG = 330.0  # a larger one comes from a run that has to pass on the wheel's other side
+MAX_WRAP_DEG = 330.0  # a larger one comes from a run that has to pass on the wheel's other side
+TURNING_WITHIN_DEG = 1e-6
+HALF_TURN_DEG = 180.0
 
 Point = tuple[float, float]
 
 
 @dataclass(frozen=True, kw_only=True)
 class Circle:
-    """A wheel's pitch circle on the way, and whether it turns clockwise as the loop travels."""
+    """A wheel's pitch circle on the path, and whether it turns clockwise as the loop travels."""
 
     name: str
     x_mm: float
@@ -54,7 +56,7 @@ class Wrap:
 
 @dataclass(frozen=True, kw_only=True)
 class LoopPath:
-    """The whole way: wraps and the run after each, in the order of travel."""
+    """The whole path: wraps and the run after each, in the order of travel."""
 
     wraps: tuple[Wrap, ...]
     runs: tuple[Run, ...]
@@ -100,7 +102,7 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
                 x_mm=shaft.x_mm,
                 y_mm=shaft.y_mm,
                 radius_mm=pitch_radius_mm(stage, wheel),
-                clockwise=(document.clockwise > 0) == (step.side == "inside"),
+                clockwise=(document.rotation_sign > 0) == (step.side == "inside"),
                 teeth=wheel.teeth,
             )
         )
@@ -108,7 +110,7 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
 
 
 def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
-    """Return the way of a chain or belt.
+    """Return the path of a chain or belt.
 
     Parameters
     ----------
@@ -125,7 +127,7 @@ def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
     Raises
     ------
     GeometryError
-        If there is no tangent between two wheels, or the way cannot go round one as listed.
+        If there is no tangent between two wheels, or the path cannot go round one as listed.
 
     Source
     ------
@@ -162,7 +164,8 @@ def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
 
     Source
     ------
-    Plane geometry: with signed radii the tangent's direction is that of the centres plus asin((r1 - r2) / distance).
+    [total-turning] for what cannot be. Plane geometry: with signed radii the tangent's direction is that of the centres plus
+    asin((r1 - r2) / distance).
 
     Example
     -------
@@ -172,12 +175,23 @@ def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
     """
     headings = [_heading_deg(a, b) for a, b in zip(circles, [*circles[1:], circles[0]], strict=True)]
     wraps = [_wrap(circle, headings[n - 1], headings[n], pitch_mm) for n, circle in enumerate(circles)]
+    _check_turning(wraps)
     runs = []
     for n, circle in enumerate(circles):
         following = circles[(n + 1) % len(circles)]
         start, end = _touch(circle, headings[n]), _touch(following, headings[n])
         runs.append(Run(start=start, end=end, length_mm=math.dist(start, end), after=circle.name))
     return LoopPath(wraps=tuple(wraps), runs=tuple(runs), pitch_mm=pitch_mm)
+
+
+def _check_turning(wraps: Sequence[Wrap]) -> None:
+    """A loop that does not cross itself turns once in all; more or less, and some wheel is not touched as said."""
+    turning = sum(wrap.wrap_deg if wrap.circle.clockwise else -wrap.wrap_deg for wrap in wraps)
+    if abs(abs(turning) - 360) > TURNING_WITHIN_DEG:
+        least = min(wraps, key=lambda wrap: 360 - wrap.wrap_deg if wrap.wrap_deg > HALF_TURN_DEG else wrap.wrap_deg)
+        name = least.circle.name
+        rule = f"the path turns {turning:.0f}° in all instead of once round: it misses {name} or crosses itself; look at its place and side"
+        raise GeometryError("path", name, rule)
 
 
 def _signed_mm(circle: Circle) -> float:
@@ -207,9 +221,9 @@ def _clock_deg(circle: Circle, heading_deg: float) -> float:
 
 def _wrap(circle: Circle, coming_deg: float, leaving_deg: float, pitch_mm: float) -> Wrap:
     turned = (coming_deg - leaving_deg if circle.clockwise else leaving_deg - coming_deg) % 360
-    if turned > MOST_WRAP_DEG:
+    if turned > MAX_WRAP_DEG:
         side = "clockwise" if circle.clockwise else "counter-clockwise"
-        rule = f"the way cannot go round {circle.name} {side} where it stands: look at its side, its place and the order of the path"
+        rule = f"the path cannot go round {circle.name} {side} where it stands: look at its side, its place and the order of the path"
         raise GeometryError("path", circle.name, rule)
     pitches = circle.teeth * turned / 360 if circle.teeth else math.radians(turned) * circle.radius_mm / pitch_mm
     return Wrap(

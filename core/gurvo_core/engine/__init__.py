@@ -21,10 +21,10 @@ __all__ = [
     "PolynomialProfile",
     "Profile",
     "SlottedSprocket",
+    "Sprocket",
     "SprocketTeeth",
     "Stage",
     "Valve",
-    "Wheel",
 ]
 
 from gurvo_core.engine.adjustments import Adjustment, HoleCircles, KeySlots, OffsetBushes, SlottedSprocket, SprocketTeeth
@@ -32,6 +32,6 @@ from gurvo_core.engine.camshaft import Camshaft, Follower, Lobe, Valve
 from gurvo_core.engine.card import CardLine, Flank
 from gurvo_core.engine.cranktrain import Bank, Cranktrain
 from gurvo_core.engine.document import EngineDocument
-from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Stage, Wheel
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket, Stage
 from gurvo_core.engine.marks import Mark
 from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile

@@ -1,7 +1,7 @@
 """The cam card: what the grinder says the events are, at which checking lift, and how far off is allowed.
 
 Events are written as trade does: intake opens before TDC and closes after BDC, exhaust opens before BDC and closes after TDC.
-A negative figure is on the other side. All crank degrees.
+A negative figure is on the other side; equal lifts near the nose lie more than 90 degrees on. All crank degrees.
 """
 
 __all__ = ["CardLine", "Flank"]
@@ -23,6 +23,6 @@ class CardLine(Part):
     valve: Valve
     cylinder: CylinderNumber | None = Field(default=None, description="Whose valve; left out when the reference cylinder's")
     lift_mm: float = Field(gt=0, le=40, description="Checking lift, valve lift [mm]")
-    opens_deg: float = Field(ge=-90, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
-    closes_deg: float = Field(ge=-90, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")
+    opens_deg: float = Field(ge=-180, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
+    closes_deg: float = Field(ge=-180, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")
     tolerance_deg: float = Field(gt=0, le=20, description="Half-width allowed for the centreline [deg]")

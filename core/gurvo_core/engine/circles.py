@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Stage, Wheel
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket, Stage
 
 SMOOTH_DENOMINATOR = 10_000  # a smooth wheel's speed only has to look right
 
@@ -23,14 +23,14 @@ class Speeds:
     conflicts: list[tuple[int, str, Fraction, Fraction]] = field(default_factory=list)
 
 
-def pitch_radius_mm(stage: Stage, wheel: Wheel) -> float:
+def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
     """Return the radius of the circle on which a wheel's pitch line runs.
 
     Parameters
     ----------
     stage : Stage
         The chain, belt or gears that it belongs to.
-    wheel : Wheel
+    wheel : Sprocket
         Its teeth, or its diameter when smooth.
 
     Returns
@@ -92,11 +92,11 @@ def shaft_speeds(drive: Drive) -> Speeds:
     return speeds
 
 
-def _shaft(wheels: dict[str, Wheel], wheel_id: str) -> str | None:
+def _shaft(wheels: dict[str, Sprocket], wheel_id: str) -> str | None:
     return wheels[wheel_id].shaft if wheel_id in wheels else None
 
 
-def _turn(speeds: Speeds, at: int, stage: Stage, wheels: dict[str, Wheel]) -> None:
+def _turn(speeds: Speeds, at: int, stage: Stage, wheels: dict[str, Sprocket]) -> None:
     """Carry speed from the shafts that turn to all others of a stage."""
     for wheel, turns in _loop_turns(speeds, stage, wheels) if isinstance(stage, LoopStage) else _gear_turns(speeds, stage, wheels):
         known = speeds.turns.setdefault(wheel.shaft, turns)
@@ -104,7 +104,7 @@ def _turn(speeds: Speeds, at: int, stage: Stage, wheels: dict[str, Wheel]) -> No
             speeds.conflicts.append((at, wheel.shaft, known, turns))
 
 
-def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Wheel]) -> Iterator[tuple[Wheel, Fraction]]:
+def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Sprocket]) -> Iterator[tuple[Sprocket, Fraction]]:
     steps = [(wheels[step.wheel], 1 if step.side == "inside" else -1) for step in stage.path if step.wheel in wheels]
     driving = next(((w, s) for w, s in steps if w.teeth is not None and w.shaft in speeds.turns), None)
     if driving is None or driving[0].teeth is None:
@@ -119,7 +119,7 @@ def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Wheel]) -> I
                 yield wheel, (pitches * way / around).limit_denominator(SMOOTH_DENOMINATOR)
 
 
-def _gear_turns(speeds: Speeds, stage: GearStage, wheels: dict[str, Wheel]) -> Iterator[tuple[Wheel, Fraction]]:
+def _gear_turns(speeds: Speeds, stage: GearStage, wheels: dict[str, Sprocket]) -> Iterator[tuple[Sprocket, Fraction]]:
     meshes = [(wheels[mesh.driver], wheels[mesh.driven]) for mesh in stage.meshes if mesh.driver in wheels and mesh.driven in wheels]
     for _ in meshes:  # as many passes as meshes, whatever their order
         for driver, driven in meshes:

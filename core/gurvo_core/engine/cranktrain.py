@@ -33,7 +33,7 @@ class Cranktrain(Part):
     gasket_mm: float | None = Field(default=None, ge=0, le=20, description="Head gasket, squeezed [mm]")
 
     @property
-    def line_up_deg(self) -> float:
+    def tdc_pin_angle_deg(self) -> float:
         """Crank pin from the cylinder's axis when throw and rod line up, running way [deg]."""
         reach_mm = self.rod_mm + self.stroke_mm / 2
         return -math.degrees(math.asin(max(-1.0, min(1.0, self.pin_offset_mm / reach_mm))))
@@ -43,7 +43,11 @@ class Cranktrain(Part):
         """How far the crown stays below the deck at TDC [mm], negative when it stands proud; None when it cannot be worked out."""
         if self.compression_height_mm is None or self.deck_height_mm is None:
             return None
-        return self.deck_height_mm - self.rod_mm - self.stroke_mm / 2 - self.compression_height_mm
+        reach_mm = self.rod_mm + self.stroke_mm / 2
+        if not reach_mm > abs(self.pin_offset_mm):
+            return None
+        top_mm = math.sqrt(reach_mm**2 - self.pin_offset_mm**2)  # throw and rod line up, but not along the bore
+        return self.deck_height_mm - top_mm - self.compression_height_mm
 
 
 class Bank(Part):

@@ -72,14 +72,14 @@ class EngineDocument(Part):
         return angles
 
     @cached_property
-    def clockwise(self) -> int:
+    def rotation_sign(self) -> int:
         """+1 when the crank turns clockwise seen from the front, else -1."""
         return 1 if self.running_direction == "clockwise" else -1
 
     @cached_property
     def turns_clockwise(self) -> dict[str, float]:
         """Turns of each shaft for one of the crank, by shaft id, clockwise seen from the front; negative = counter-clockwise."""
-        return {shaft: self.clockwise * float(turns) for shaft, turns in shaft_speeds(self.drive).turns.items()}
+        return {shaft: self.rotation_sign * float(turns) for shaft, turns in shaft_speeds(self.drive).turns.items()}
 
     def bank_of(self, cylinder: int) -> Bank:
         """The bank a cylinder stands in; the cross-checks made sure that it is there."""

@@ -5,7 +5,7 @@ wheel by wheel the way it travels when the crank turns its running way, the driv
 and teeth; a smooth wheel gives the diameter of the line that the chain's or belt's pitch runs on.
 """
 
-__all__ = ["Drive", "GearStage", "LoopStage", "MarkedLink", "Mesh", "PathStep", "Shaft", "Stage", "Tensioner", "Wheel"]
+__all__ = ["Drive", "GearStage", "LoopStage", "MarkedLink", "Mesh", "PathStep", "Shaft", "Sprocket", "Stage", "Tensioner"]
 
 from typing import Annotated, Literal
 
@@ -26,7 +26,7 @@ class Shaft(Part):
     position_matters: bool = Field(default=False, description="Whether it must stand in one place when the drive is laid")
 
 
-class Wheel(Part):
+class Sprocket(Part):
     """A sprocket, pulley or gear on a shaft: toothed, or smooth with a diameter."""
 
     id: Word
@@ -118,13 +118,13 @@ class Drive(Part):
     """Everything between the crank and the camshafts."""
 
     shafts: tuple[Shaft, ...] = Field(min_length=2, max_length=48)
-    wheels: tuple[Wheel, ...] = Field(min_length=2, max_length=64)
+    wheels: tuple[Sprocket, ...] = Field(min_length=2, max_length=64)
     stages: tuple[Stage, ...] = Field(min_length=1, max_length=8)
     pointers: tuple[Pointer, ...] = Field(default=(), max_length=32)
     marks: tuple[Mark, ...] = Field(default=(), max_length=64)
     locks: tuple[Lock, ...] = Field(default=(), max_length=16)
 
-    def wheel(self, wheel_id: str) -> Wheel:
+    def wheel(self, wheel_id: str) -> Sprocket:
         """The wheel of that id; the cross-checks made sure that it is there."""
         return next(wheel for wheel in self.wheels if wheel.id == wheel_id)
 

@@ -17,13 +17,14 @@ from pydantic import BaseModel, ConfigDict, Field
 from gurvo_core.angles import signed_deg
 from gurvo_core.engine.misread import Suspect, suspects_in
 from gurvo_core.engine.part import Word
-from gurvo_core.engine.profiles import LEAST_POINTS, MOST_POINTS, LiftProfile
+from gurvo_core.engine.profiles import MAX_POINTS, MIN_POINTS, LiftProfile
 from gurvo_core.units import per_unit
 
-MOST_ROWS = 5000
+MAX_ROWS = 5000
 WIDE_GAP = 3.5  # times the usual step
 SECOND_NOSE = 0.1  # of the top: a smaller rise on a flank is a dip, a larger one another nose
 ANGLE_WORDS, LIFT_WORDS = ("deg", "angle", "°"), ("lift", "rise", "mm", "inch")
+NOSE_DECIMALS = 2  # a hundredth of a cam degree is finer than any table
 Points = list[tuple[int, float, float]]  # line of the file, angle, lift
 
 
@@ -117,8 +118,8 @@ def _rows(text: str) -> tuple[list[str], list[tuple[int, list[str]]]]:
     ]
     if not lines:
         raise _NoTable("There are no lines here; give one line for each angle: angle, lift.")
-    if len(lines) > MOST_ROWS:
-        raise _NoTable(f"There are {len(lines)} lines; a lobe has at most {MOST_ROWS}.")
+    if len(lines) > MAX_ROWS:
+        raise _NoTable(f"There are {len(lines)} lines; a lobe has at most {MAX_ROWS}.")
     first = lines[0][1]
     mark = next((mark for mark in (";", "\t", ",") if mark in first), None)
     split = [(n, next(csv.reader(io.StringIO(line), delimiter=mark)) if mark else line.split()) for n, line in lines]
@@ -174,8 +175,8 @@ def _points(rows: list[tuple[int, list[str]]], choices: LiftTableChoices) -> Poi
             raise _NoTable(f"Line {number} has no figure for {'the angle' if figures[0] is None else 'the lift'}; correct or remove it.")
         lift_mm = figures[1] * to_mm
         points.append((number, figures[0] * to_cam, 0.0 if abs(lift_mm) < choices.base_circle_mm else lift_mm))
-    if len(points) < LEAST_POINTS:
-        raise _NoTable(f"There are {len(points)} points; a lobe needs {LEAST_POINTS} at least.")
+    if len(points) < MIN_POINTS:
+        raise _NoTable(f"There are {len(points)} points; a lobe needs {MIN_POINTS} at least.")
     return points
 
 
@@ -188,15 +189,36 @@ def _from_nose(points: Points, said: list[str]) -> Points:
     if ordered[-1][1] - ordered[0][1] == 360 and ordered[0][2] == ordered[-1][2]:
         ordered = ordered[:-1]
     highest = [point for point in ordered if point[2] == top]
-    nose_deg = highest[0][1] + signed_deg(highest[-1][1] - highest[0][1]) / 2
-    if any(point[1] != 0 for point in highest):
+    nose_deg, nose_mm = _nose(ordered, highest)
+    if nose_deg != 0:
         said.append(f"The nose is at {nose_deg:g}° of the table's angles (cam degrees); it is put at 0.")
     moved = sorted(((n, signed_deg(deg - nose_deg), lift) for n, deg, lift in ordered), key=lambda point: point[1])
     moved = [(n, round(deg, 6) + 0.0, lift) for n, deg, lift in moved]
     if not any(deg == 0 for _, deg, _ in moved):
-        said.append("No line stands at the middle of the nose; one is added there at full lift.")
-        moved = sorted([*moved, (highest[0][0], 0.0, top)], key=lambda point: point[1])
+        said.append(f"No line stands at the nose; one is added there at {nose_mm:.3f} mm.")
+        moved = sorted([*moved, (highest[0][0], 0.0, nose_mm)], key=lambda point: point[1])
     return moved
+
+
+def _nose(ordered: Points, highest: Points) -> tuple[float, float]:
+    """Angle and lift of the nose: the vertex of a parabola through the highest line and its neighbours, or the middle of a flat top.
+
+    The highest line itself may be off by half the step between lines.
+    """
+    flat_deg = signed_deg(highest[-1][1] - highest[0][1])
+    if len(highest) > 1:
+        return round(highest[0][1] + flat_deg / 2, NOSE_DECIMALS), highest[0][2]
+    at = ordered.index(highest[0])
+    before, after = ordered[at - 1], ordered[(at + 1) % len(ordered)]
+    left, right = signed_deg(highest[0][1] - before[1]), signed_deg(after[1] - highest[0][1])
+    if not (left > 0 and right > 0):
+        return highest[0][1], highest[0][2]
+    # lift = top - a x^2 + b x from the highest line, through both neighbours
+    fall_left, fall_right = highest[0][2] - before[2], highest[0][2] - after[2]
+    a = (fall_left / left + fall_right / right) / (left + right)
+    b = a * left - fall_left / left
+    off_deg = b / (2 * a)
+    return round(highest[0][1] + off_deg, NOSE_DECIMALS), highest[0][2] + b * off_deg / 2
 
 
 def _not_a_lobe(points: Points) -> list[str]:
@@ -206,8 +228,8 @@ def _not_a_lobe(points: Points) -> list[str]:
         return ["No lift is above 0; look at the columns and the unit."]
     if min(point[2] for point in points) < 0:
         faults.append("A lift is below 0: set the dial to 0 on the base circle, or give the lifts their sign.")
-    if len(points) > MOST_POINTS:
-        faults.append(f"There are {len(points)} points; a profile holds {MOST_POINTS} at most.")
+    if len(points) > MAX_POINTS:
+        faults.append(f"There are {len(points)} points; a profile holds {MAX_POINTS} at most.")
     for a, b in pairwise(points):
         if b[1] == a[1]:
             faults.append(f"Lines {a[0]} and {b[0]} are for the same angle; keep one.")

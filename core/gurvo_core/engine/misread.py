@@ -8,7 +8,7 @@ from statistics import median
 from pydantic import BaseModel, ConfigDict
 
 NEIGHBOURS = 2
-LEAST_MM = 0.02  # two steps of a common dial; less is no mis-reading
+MIN_MM = 0.02  # two steps of a common dial; less is no mis-reading
 TIMES_USUAL = 6.0
 
 
@@ -56,7 +56,7 @@ def suspects_in(points: Sequence[tuple[int, float, float]]) -> list[Suspect]:
     found = []
     for n, value in off.items():
         worst = max(abs(off[other]) for other in range(n - NEIGHBOURS, n + NEIGHBOURS + 1) if other in off)
-        if abs(value) > max(LEAST_MM, TIMES_USUAL * usual) and abs(value) == worst:
+        if abs(value) > max(MIN_MM, TIMES_USUAL * usual) and abs(value) == worst:
             line, cam_deg, lift_mm = points[n]
             expected = lift_mm - value
             sentence = f"Line {line}, {cam_deg:g}°: {lift_mm:.3f} mm looks mis-read; its neighbours expect about {expected:.3f} mm."

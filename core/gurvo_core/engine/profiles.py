@@ -3,7 +3,7 @@
 Cam degrees count from the nose, negative on the opening side. Lobe lift in mm.
 """
 
-__all__ = ["LEAST_POINTS", "MOST_POINTS", "LiftProfile", "PolynomialFlank", "PolynomialProfile", "Profile"]
+__all__ = ["MAX_POINTS", "MIN_POINTS", "LiftProfile", "PolynomialFlank", "PolynomialProfile", "Profile"]
 
 from typing import Annotated, Literal
 
@@ -11,7 +11,7 @@ from pydantic import Field
 
 from gurvo_core.engine.part import Part, Word
 
-LEAST_POINTS, MOST_POINTS = 5, 1441
+MIN_POINTS, MAX_POINTS = 5, 1441
 
 
 class LiftProfile(Part):
@@ -19,10 +19,8 @@ class LiftProfile(Part):
 
     kind: Literal["table"] = "table"
     id: Word
-    cam_deg: tuple[float, ...] = Field(
-        min_length=LEAST_POINTS, max_length=MOST_POINTS, description="Cam degrees from the nose, growing [deg]"
-    )
-    lobe_lift_mm: tuple[float, ...] = Field(min_length=LEAST_POINTS, max_length=MOST_POINTS)
+    cam_deg: tuple[float, ...] = Field(min_length=MIN_POINTS, max_length=MAX_POINTS, description="Cam degrees from the nose, growing [deg]")
+    lobe_lift_mm: tuple[float, ...] = Field(min_length=MIN_POINTS, max_length=MAX_POINTS)
 
     @property
     def top_mm(self) -> float:

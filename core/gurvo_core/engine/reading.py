@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.errors import DocumentError, Fault
 
-MOST_FAULTS = 200  # more than anybody reads; a file of another kind altogether would have one a line
+MAX_FAULTS = 200  # more than anybody reads; a file of another kind altogether would have one a line
 
 
 def plain_sentence(error: Mapping[str, Any]) -> str:
@@ -96,7 +96,7 @@ def parse_document(data: object) -> EngineDocument:
         return EngineDocument.model_validate(data)
     except ValidationError as error:
         errors = error.errors(include_url=False, include_input=False)
-        faults = [Fault(path=_json_path(e["loc"], data), sentence=plain_sentence(e)) for e in errors[:MOST_FAULTS]]
-        if len(errors) > MOST_FAULTS:
-            faults.append(Fault(path="", sentence=f"There are {len(errors) - MOST_FAULTS} more faults of this sort; correct these first."))
+        faults = [Fault(path=_json_path(e["loc"], data), sentence=plain_sentence(e)) for e in errors[:MAX_FAULTS]]
+        if len(errors) > MAX_FAULTS:
+            faults.append(Fault(path="", sentence=f"There are {len(errors) - MAX_FAULTS} more faults of this sort; correct these first."))
         raise DocumentError(faults) from None

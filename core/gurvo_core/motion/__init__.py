@@ -6,8 +6,8 @@ cycle (``frames``), and the twin that is drawn from all of it (``twin``).
 
 __all__ = [
     "CamPlace",
-    "Slider",
-    "Stand",
+    "SliderCrank",
+    "Snapshot",
     "TwinFrames",
     "crossing_cam_deg",
     "cycle_frames",
@@ -18,13 +18,14 @@ __all__ = [
     "lobe_lift_mm",
     "mark_clock_deg",
     "pair_middle_deg",
-    "stand_at",
+    "snapshot_at",
     "twin_frames",
+    "twin_words",
     "valve_lift_mm",
 ]
 
 from gurvo_core.motion.clock import CamPlace, lobe_clock_deg, mark_clock_deg
-from gurvo_core.motion.crank import Slider, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
+from gurvo_core.motion.crank import SliderCrank, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
 from gurvo_core.motion.frames import cycle_frames
 from gurvo_core.motion.lobe import crossing_cam_deg, lobe_lift_mm, valve_lift_mm
-from gurvo_core.motion.twin import Stand, TwinFrames, stand_at, twin_frames
+from gurvo_core.motion.twin import Snapshot, TwinFrames, snapshot_at, twin_frames, twin_words

@@ -5,7 +5,7 @@ Drop: millimetres the piston has come down from its highest place. Rigid parts.
 The pin offset is positive towards the major thrust side, the side on which the crank pin rises.
 """
 
-__all__ = ["Slider", "drop_at_deg", "drop_mm", "half_arc_middle_deg", "pair_middle_deg"]
+__all__ = ["SliderCrank", "drop_at_deg", "drop_mm", "half_arc_middle_deg", "pair_middle_deg"]
 
 from dataclasses import dataclass
 from typing import Literal
@@ -17,7 +17,7 @@ from gurvo_core.errors import GeometryError, ReadingError
 
 
 @dataclass(frozen=True, kw_only=True)
-class Slider:
+class SliderCrank:
     """One crank throw, its rod and the offset of the piston pin's line."""
 
     throw_mm: float
@@ -38,9 +38,15 @@ class Slider:
         return float(np.sqrt((self.rod_mm + self.throw_mm) ** 2 - self.pin_offset_mm**2))
 
     @property
-    def tdc_from_axis_deg(self) -> float:
+    def tdc_pin_angle_deg(self) -> float:
         """Throw angle at TDC, from the cylinder's axis [deg]."""
         return float(-np.degrees(np.arcsin(self.pin_offset_mm / (self.rod_mm + self.throw_mm))))
+
+    @property
+    def bdc_deg(self) -> float:
+        """Crank angle after TDC at which the piston is lowest [deg]; 180 without a pin offset."""
+        lowest = 180 - float(np.degrees(np.arcsin(self.pin_offset_mm / (self.rod_mm - self.throw_mm))))
+        return lowest - self.tdc_pin_angle_deg
 
     @property
     def travel_mm(self) -> float:
@@ -48,14 +54,14 @@ class Slider:
         return self.top_mm - float(np.sqrt((self.rod_mm - self.throw_mm) ** 2 - self.pin_offset_mm**2))
 
 
-def drop_mm(crank_deg: ArrayLike, slider: Slider) -> NDArray[np.float64]:
+def drop_mm(crank_deg: ArrayLike, slider: SliderCrank) -> NDArray[np.float64]:
     """Return how far the piston is below its highest place.
 
     Parameters
     ----------
     crank_deg : array_like
         Crank angle after true TDC [deg]. Any shape, any sign; not wrapped.
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
 
     Returns
@@ -71,16 +77,16 @@ def drop_mm(crank_deg: ArrayLike, slider: Slider) -> NDArray[np.float64]:
     -------
     Throw 40, rod 140, crank square to the bore; by hand 180 - 60*sqrt(5).
 
-    >>> round(float(drop_mm(90, Slider(throw_mm=40, rod_mm=140))), 4)
+    >>> round(float(drop_mm(90, SliderCrank(throw_mm=40, rod_mm=140))), 4)
     45.8359
     """
-    from_axis = np.radians(np.asarray(crank_deg, dtype=np.float64) + slider.tdc_from_axis_deg)
+    from_axis = np.radians(np.asarray(crank_deg, dtype=np.float64) + slider.tdc_pin_angle_deg)
     side_mm = slider.throw_mm * np.sin(from_axis) + slider.pin_offset_mm
     height_mm = slider.throw_mm * np.cos(from_axis) + np.sqrt(slider.rod_mm**2 - side_mm**2)
     return np.asarray(slider.top_mm - height_mm, dtype=np.float64)
 
 
-def drop_at_deg(drop: float, side: Literal["before", "after"], slider: Slider) -> float:
+def drop_at_deg(drop: float, side: Literal["before", "after"], slider: SliderCrank) -> float:
     """Return the crank angle at which the piston has a given drop, before or after TDC.
 
     Parameters
@@ -89,7 +95,7 @@ def drop_at_deg(drop: float, side: Literal["before", "after"], slider: Slider) -
         Drop below TDC [mm], between 0 and the travel.
     side : {"before", "after"}
         On the way up to TDC or down from it.
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
 
     Returns
@@ -108,7 +114,7 @@ def drop_at_deg(drop: float, side: Literal["before", "after"], slider: Slider) -
 
     Example
     -------
-    >>> round(drop_at_deg(45.835921, "before", Slider(throw_mm=40, rod_mm=140)), 4)
+    >>> round(drop_at_deg(45.835921, "before", SliderCrank(throw_mm=40, rod_mm=140)), 4)
     -90.0
     """
     if not 0 <= drop <= slider.travel_mm:
@@ -117,10 +123,10 @@ def drop_at_deg(drop: float, side: Literal["before", "after"], slider: Slider) -
     height_mm = slider.top_mm - drop
     leaning_deg, half_deg = _line_to_pin(height_mm, slider)
     turned_deg = half_deg if side == "after" else -half_deg
-    return leaning_deg + turned_deg - slider.tdc_from_axis_deg
+    return leaning_deg + turned_deg - slider.tdc_pin_angle_deg
 
 
-def _line_to_pin(height_mm: float, slider: Slider) -> tuple[float, float]:
+def _line_to_pin(height_mm: float, slider: SliderCrank) -> tuple[float, float]:
     """Lean of the line from crank axis to piston pin, and the throw's angle from that line [deg]."""
     reach_mm = float(np.hypot(slider.pin_offset_mm, height_mm))
     leaning_deg = float(np.degrees(np.arctan2(-slider.pin_offset_mm, height_mm)))
@@ -128,14 +134,14 @@ def _line_to_pin(height_mm: float, slider: Slider) -> tuple[float, float]:
     return leaning_deg, float(np.degrees(np.arccos(np.clip(cosine, -1, 1))))  # rounding may pass 1 at TDC itself
 
 
-def pair_middle_deg(drop: float, slider: Slider) -> float:
+def pair_middle_deg(drop: float, slider: SliderCrank) -> float:
     """Return where the middle between two equal drops lies, from true TDC.
 
     Parameters
     ----------
     drop : float
         The drop at both places [mm].
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
 
     Returns
@@ -154,13 +160,13 @@ def pair_middle_deg(drop: float, slider: Slider) -> float:
 
     Example
     -------
-    >>> pair_middle_deg(10.0, Slider(throw_mm=43, rod_mm=143))
+    >>> pair_middle_deg(10.0, SliderCrank(throw_mm=43, rod_mm=143))
     0.0
     """
     return (drop_at_deg(drop, "before", slider) + drop_at_deg(drop, "after", slider)) / 2
 
 
-def half_arc_middle_deg(arc_deg: float, slider: Slider) -> float:
+def half_arc_middle_deg(arc_deg: float, slider: SliderCrank) -> float:
     """Return where the middle of an arc between two equal drops lies, from true TDC, when only the arc is known.
 
     A positive stop blocks an arc; the arc itself tells how far down the stop holds the piston.
@@ -169,7 +175,7 @@ def half_arc_middle_deg(arc_deg: float, slider: Slider) -> float:
     ----------
     arc_deg : float
         Arc from the place before TDC to the place after it [deg], 0 to 360.
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
 
     Returns
@@ -183,11 +189,11 @@ def half_arc_middle_deg(arc_deg: float, slider: Slider) -> float:
 
     Example
     -------
-    >>> round(half_arc_middle_deg(80.0, Slider(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)), 4)
+    >>> round(half_arc_middle_deg(80.0, SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)), 4)
     -0.0181
     """
     half = np.radians(arc_deg / 2)
     r_mm, rod_mm = slider.throw_mm, slider.rod_mm
     reach_mm = r_mm * np.cos(half) + np.sqrt(rod_mm**2 - (r_mm * np.sin(half)) ** 2)
     leaning_deg = np.degrees(-np.arcsin(slider.pin_offset_mm / reach_mm))
-    return float(leaning_deg - slider.tdc_from_axis_deg)
+    return float(leaning_deg - slider.tdc_pin_angle_deg)

@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike, NDArray
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.motion.clock import CamPlace, advance_of, nose_crank_deg
-from gurvo_core.motion.crank import Slider, drop_mm
+from gurvo_core.motion.crank import SliderCrank, drop_mm
 from gurvo_core.motion.lobe import valve_lift_mm
 
 
@@ -26,7 +26,7 @@ class CycleFrames:
     lift_mm: NDArray[np.float64]
 
 
-def slider_of(document: EngineDocument, cylinder: int | None = None) -> Slider:
+def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCrank:
     """Return the slider-crank of a cylinder.
 
     Parameters
@@ -38,7 +38,7 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> Slider:
 
     Returns
     -------
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
 
     Source
@@ -51,7 +51,7 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> Slider:
     43.0
     """
     train = document.bank_of(cylinder or document.reference_cylinder).cranktrain
-    return Slider(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.pin_offset_mm)
+    return SliderCrank(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.pin_offset_mm)
 
 
 def cycle_frames(document: EngineDocument, step_deg: float = 1.0, places: Mapping[str, CamPlace] | None = None) -> CycleFrames:

@@ -5,7 +5,7 @@ never below zero. Between the lines of a table a shape-keeping cubic (PCHIP) is 
 polynomial profile is worked out from its law.
 """
 
-__all__ = ["LobeCurve", "crossing_cam_deg", "lobe_curve", "lobe_lift_mm", "most_valve_lift_mm", "valve_lift_mm"]
+__all__ = ["LobeCurve", "crossing_cam_deg", "lobe_curve", "lobe_lift_mm", "max_valve_lift_mm", "valve_lift_mm"]
 
 from collections.abc import Callable
 from functools import lru_cache, partial
@@ -132,7 +132,7 @@ def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe
     return np.maximum(camshaft.ratio(lobe.valve) * lobe_lift_mm(cam_deg, profile) - lobe.lash_mm, 0.0)
 
 
-def most_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float:
+def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float:
     """Return the greatest valve lift of a lobe.
 
     Parameters
@@ -158,7 +158,7 @@ def most_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> floa
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
     >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
-    >>> most_valve_lift_mm(table, shaft, lobe)
+    >>> max_valve_lift_mm(table, shaft, lobe)
     6.0
     """
     return camshaft.ratio(lobe.valve) * profile.top_mm - lobe.lash_mm

@@ -1,6 +1,6 @@
 """Which stroke a cylinder is on, and how far it stands from its TDC, as a builder says it."""
 
-__all__ = ["Stroke", "at_dead_centre", "cylinder_words", "headline", "stroke_at"]
+__all__ = ["Stroke", "at_dead_centre", "cylinder_words", "headline", "stroke_at", "stroke_begins"]
 
 import math
 from typing import Literal
@@ -8,6 +8,7 @@ from typing import Literal
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.motion.frames import slider_of
 
 Stroke = Literal["power", "exhaust", "intake", "compression"]
 STROKES: tuple[Stroke, ...] = ("power", "exhaust", "intake", "compression")
@@ -29,18 +30,47 @@ def stroke_at(document: EngineDocument, cylinder: int, crank_deg: float) -> Stro
     Returns
     -------
     stroke : {"power", "exhaust", "intake", "compression"}
-        Each half a turn long, power beginning at firing TDC.
+        From dead centre to dead centre, power beginning at firing TDC; with a pin offset BDC is not half a turn away.
 
     Source
     ------
-    Definition of the four strokes.
+    Definition of the four strokes; [rod-triangle] for BDC.
 
     Example
     -------
     >>> [stroke_at(quern_4(), n, 10.0) for n in (1, 2, 3, 4)]
     ['power', 'exhaust', 'compression', 'intake']
     """
-    return STROKES[int(wrap_deg(crank_deg - document.firing_deg[cylinder], CYCLE_DEG) // 180)]
+    from_firing = wrap_deg(crank_deg - document.firing_deg[cylinder], CYCLE_DEG)
+    return next(stroke for stroke, begins_deg in reversed(stroke_begins(document, cylinder)) if from_firing >= begins_deg)
+
+
+def stroke_begins(document: EngineDocument, cylinder: int) -> list[tuple[Stroke, float]]:
+    """Return where each stroke of a cylinder begins.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    cylinder : int
+        Its number.
+
+    Returns
+    -------
+    begins : list of (Stroke, float)
+        Stroke and crank degrees after the cylinder's firing TDC [deg], in order.
+
+    Source
+    ------
+    [rod-triangle]: dead centres of the offset slider-crank.
+
+    Example
+    -------
+    >>> stroke_begins(quern_4(), 1)[2]
+    ('intake', 360.0)
+    """
+    bdc_deg = slider_of(document, cylinder).bdc_deg
+    return list(zip(STROKES, (0.0, bdc_deg, 360.0, 360.0 + bdc_deg), strict=True))
 
 
 def _from_centre(document: EngineDocument, cylinder: int, crank_deg: float) -> tuple[str, float]:

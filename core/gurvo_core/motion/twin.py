@@ -1,24 +1,26 @@
 """The twin: the frames of a whole cycle for drawing, and all that is to be seen at one crank angle.
 
-``twin_frames`` is made once for a revision and sent in one piece; between its frames a drawing may interpolate. ``stand_at`` says
+``twin_frames`` is made once for a revision and sent in one piece; between its frames a drawing may interpolate. ``snapshot_at`` says
 everything about one angle. Clock positions are as seen from the front; sentences carry them as ``{clock:300}`` so that each
 reader hears them from the side he looks from.
 """
 
 __all__ = [
     "CylinderFrames",
-    "CylinderStands",
-    "LobeStands",
-    "MarkStands",
+    "CylinderSnapshot",
+    "LobeSnapshot",
+    "MarkSnapshot",
     "Section",
     "ShaftFrames",
-    "Stand",
+    "Shown",
+    "Snapshot",
     "StrokeSpan",
     "Sweep",
     "TwinFrames",
     "ValveFrames",
-    "stand_at",
+    "snapshot_at",
     "twin_frames",
+    "twin_words",
     "words_at",
 ]
 
@@ -34,8 +36,9 @@ from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.engine.valves import ValveHead
 from gurvo_core.motion.clock import CamPlace, advance_of, lobe_clock_deg, mark_clock_deg
 from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of
-from gurvo_core.motion.lobe import most_valve_lift_mm
-from gurvo_core.motion.strokes import STROKES, Stroke, at_dead_centre, cylinder_words, headline, stroke_at
+from gurvo_core.motion.lobe import max_valve_lift_mm
+from gurvo_core.motion.strokes import Stroke, at_dead_centre, cylinder_words, headline, stroke_at, stroke_begins
+from gurvo_core.sentence import clock
 
 UM_PER_MM = 1000
 HALF_TURN_DEG = 180.0
@@ -113,10 +116,9 @@ class TwinFrames(Shown):
     reference_cylinder: int
     cylinders: list[CylinderFrames]
     shafts: list[ShaftFrames]
-    words: list[str]
 
 
-class CylinderStands(Shown):
+class CylinderSnapshot(Shown):
     """One cylinder at one angle."""
 
     cylinder: int
@@ -125,7 +127,7 @@ class CylinderStands(Shown):
     drop_mm: float
 
 
-class MarkStands(Shown):
+class MarkSnapshot(Shown):
     """One mark, key or dowel: now, at its timing position, one crank turn later than now."""
 
     id: str
@@ -140,7 +142,7 @@ class MarkStands(Shown):
     met: bool  # stands where it should at its timing position, within half a tooth
 
 
-class LobeStands(Shown):
+class LobeSnapshot(Shown):
     """One lobe: where its nose points and how far its valve is open."""
 
     camshaft: str
@@ -151,15 +153,15 @@ class LobeStands(Shown):
     lift_mm: float
 
 
-class Stand(Shown):
+class Snapshot(Shown):
     """Everything at one crank angle."""
 
     crank_deg: float
     words: str
     at_tdc: list[str]
-    cylinders: list[CylinderStands]
-    marks: list[MarkStands]
-    lobes: list[LobeStands]
+    cylinders: list[CylinderSnapshot]
+    marks: list[MarkSnapshot]
+    lobes: list[LobeSnapshot]
 
 
 def _home(document: EngineDocument) -> tuple[float, str]:
@@ -178,7 +180,7 @@ def _said_marks(document: EngineDocument) -> list[Mark]:
 
 
 def _sentence(document: EngineDocument, crank_deg: float, clocks: list[tuple[str, float]]) -> str:
-    marks = "".join(f"; {name} at {{clock:{clock:.1f}}}" for name, clock in clocks)
+    marks = "".join(f"; {name} at {clock(clock_deg)}" for name, clock_deg in clocks)
     return f"{headline(document, crank_deg)}{marks}"
 
 
@@ -214,10 +216,11 @@ def words_at(document: EngineDocument, crank_deg: float, places: Mapping[str, Ca
 
 def _strokes(document: EngineDocument, cylinder: int) -> list[StrokeSpan]:
     """The strokes of a cylinder within one cycle, the one that runs over its end cut in two."""
-    steps = []
-    for place, stroke in enumerate(STROKES):
-        from_deg = wrap_deg(document.firing_deg[cylinder] + 180 * place, CYCLE_DEG)
-        to_deg = from_deg + 180
+    steps, begins = [], stroke_begins(document, cylinder)
+    for place, (stroke, begins_deg) in enumerate(begins):
+        ends_deg = begins[place + 1][1] if place + 1 < len(begins) else CYCLE_DEG
+        from_deg = wrap_deg(document.firing_deg[cylinder] + begins_deg, CYCLE_DEG)
+        to_deg = from_deg + ends_deg - begins_deg
         steps.append(StrokeSpan(stroke=stroke, from_deg=from_deg, to_deg=min(to_deg, CYCLE_DEG)))
         if to_deg > CYCLE_DEG:
             steps.append(StrokeSpan(stroke=stroke, from_deg=0, to_deg=to_deg - CYCLE_DEG))
@@ -226,14 +229,14 @@ def _strokes(document: EngineDocument, cylinder: int) -> list[StrokeSpan]:
 
 def _section(document: EngineDocument, cylinder: int) -> Section:
     bank, slider = document.bank_of(cylinder), slider_of(document, cylinder)
-    at_zero = document.clockwise * (slider.tdc_from_axis_deg - document.firing_deg[cylinder])
+    at_zero = document.rotation_sign * (slider.tdc_pin_angle_deg - document.firing_deg[cylinder])
     return Section(
         bore_mm=bank.cranktrain.bore_mm,
         throw_mm=slider.throw_mm,
         rod_mm=slider.rod_mm,
-        pin_x_mm=-document.clockwise * slider.pin_offset_mm,
+        pin_x_mm=-document.rotation_sign * slider.pin_offset_mm,
         top_mm=slider.top_mm,
-        crank_pin=Sweep(begin_deg=at_zero, end_deg=at_zero + document.clockwise * CYCLE_DEG),
+        crank_pin=Sweep(begin_deg=at_zero, end_deg=at_zero + document.rotation_sign * CYCLE_DEG),
         heads=[head for head in document.valves if head.bank in (None, bank.id)],
     )
 
@@ -251,7 +254,7 @@ def _cylinder(document: EngineDocument, frames: CycleFrames, row: int, places: M
         if cam is None or cam.lobes[place].cylinder != cylinder:
             continue
         lobe = cam.lobes[place]
-        most_mm = most_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
+        most_mm = max_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
         begun = float(lobe_clock_deg(document, cam, lobe, 0.0, places.get(cam.id)))
         ended = begun + document.turns_clockwise.get(cam.id, 0.0) * CYCLE_DEG
         valves.append(
@@ -287,7 +290,7 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
     Returns
     -------
     frames : TwinFrames
-        Drops and lifts in whole micrometres, turns of shafts [deg], one sentence a frame.
+        Drops and lifts in whole micrometres, turns of shafts [deg]. The sentences are made when asked for: ``twin_words``.
 
     Raises
     ------
@@ -301,22 +304,48 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
     Example
     -------
     >>> frames = twin_frames(quern_4())
-    >>> len(frames.words), frames.cylinders[0].drop_um[0], frames.words[30].split(";")[0]
-    (720, 0, 'cylinder 1 30° after firing TDC')
+    >>> len(frames.cylinders[0].drop_um), frames.cylinders[0].drop_um[0]
+    (720, 0)
     """
     known = places or {}
     frames = cycle_frames(document, places=known)
     home_deg, home_name = _home(document)
-    said = [(mark.name, mark_clock_deg(document, mark, frames.crank_deg, known)) for mark in _said_marks(document)]
-    words = [_sentence(document, float(deg), [(name, clock[n]) for name, clock in said]) for n, deg in enumerate(frames.crank_deg)]
     return TwinFrames(
         home_deg=home_deg,
         home_name=home_name,
         reference_cylinder=document.reference_cylinder,
         cylinders=[_cylinder(document, frames, row, known) for row in range(len(frames.cylinders))],
         shafts=[_shaft_frames(document, shaft.id, known) for shaft in document.drive.shafts],
-        words=words,
     )
+
+
+def twin_words(document: EngineDocument, places: Mapping[str, CamPlace] | None = None) -> list[str]:
+    """Return the big sentence of every degree of a cycle.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    places : mapping of CamPlace, optional
+        Where camshafts stand, by id, as far as known.
+
+    Returns
+    -------
+    words : list of str
+        One a degree, from the firing TDC of the first cylinder.
+
+    Source
+    ------
+    As ``words_at``.
+
+    Example
+    -------
+    >>> twin_words(quern_4())[30].split(";")[0]
+    'cylinder 1 30° after firing TDC'
+    """
+    degrees = np.arange(0, CYCLE_DEG)
+    said = [(mark.name, mark_clock_deg(document, mark, degrees, places or {})) for mark in _said_marks(document)]
+    return [_sentence(document, float(deg), [(name, float(clock[n])) for name, clock in said]) for n, deg in enumerate(degrees)]
 
 
 def _shaft_frames(document: EngineDocument, shaft: str, places: Mapping[str, CamPlace]) -> ShaftFrames:
@@ -325,13 +354,13 @@ def _shaft_frames(document: EngineDocument, shaft: str, places: Mapping[str, Cam
     return ShaftFrames(shaft=shaft, turned=Sweep(begin_deg=begun, end_deg=begun + turn * CYCLE_DEG))
 
 
-def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places: Mapping[str, CamPlace]) -> MarkStands:
+def _mark_snapshot(document: EngineDocument, mark: Mark, crank_deg: float, places: Mapping[str, CamPlace]) -> MarkSnapshot:
     drive = document.drive
     angles = [crank_deg, document.position_deg(mark.position), crank_deg + 360]
     now, timing, later = (float(deg) for deg in mark_clock_deg(document, mark, angles, places))
     wheel = drive.wheel(mark.wheel)
     met = {pointer.id: pointer.name for pointer in drive.pointers} | {other.id: other.name for other in drive.marks}
-    return MarkStands(
+    return MarkSnapshot(
         id=mark.id,
         name=mark.name,
         wheel=wheel.name or drive.shaft(wheel.shaft).name,
@@ -345,7 +374,7 @@ def _mark_stands(document: EngineDocument, mark: Mark, crank_deg: float, places:
     )
 
 
-def stand_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace] | None = None) -> Stand:
+def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace] | None = None) -> Snapshot:
     """Return everything that is to be seen at one crank angle.
 
     Parameters
@@ -359,7 +388,7 @@ def stand_at(document: EngineDocument, crank_deg: float, places: Mapping[str, Ca
 
     Returns
     -------
-    stand : Stand
+    stand : Snapshot
         Cylinders, marks, lobes, and the big sentence.
 
     Raises
@@ -373,13 +402,13 @@ def stand_at(document: EngineDocument, crank_deg: float, places: Mapping[str, Ca
 
     Example
     -------
-    >>> stand_at(quern_4(), 720.0).at_tdc
+    >>> snapshot_at(quern_4(), 720.0).at_tdc
     ['cylinder 1 firing', 'cylinder 4 overlap']
     """
     at_deg, known = wrap_deg(crank_deg, CYCLE_DEG), places or {}
     frames = frames_at(document, [at_deg], known)
     cylinders = [
-        CylinderStands(
+        CylinderSnapshot(
             cylinder=cylinder,
             stroke=stroke_at(document, cylinder, at_deg),
             words=cylinder_words(document, cylinder, at_deg),
@@ -387,17 +416,17 @@ def stand_at(document: EngineDocument, crank_deg: float, places: Mapping[str, Ca
         )
         for row, cylinder in enumerate(frames.cylinders)
     ]
-    return Stand(
+    return Snapshot(
         crank_deg=at_deg,
         words=words_at(document, at_deg, known),
         at_tdc=[f"cylinder {cylinder} {centre}" for cylinder, centre in at_dead_centre(document, at_deg)],
         cylinders=cylinders,
-        marks=[_mark_stands(document, mark, at_deg, known) for mark in document.drive.marks],
+        marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks],
         lobes=_lobes(document, frames, at_deg, known),
     )
 
 
-def _lobes(document: EngineDocument, frames: CycleFrames, at_deg: float, places: Mapping[str, CamPlace]) -> list[LobeStands]:
+def _lobes(document: EngineDocument, frames: CycleFrames, at_deg: float, places: Mapping[str, CamPlace]) -> list[LobeSnapshot]:
     stands = []
     for row, (camshaft, place) in enumerate(frames.valves):
         cam = document.camshaft(camshaft)
@@ -405,7 +434,7 @@ def _lobes(document: EngineDocument, frames: CycleFrames, at_deg: float, places:
         lobe = cam.lobes[place]
         clock = float(lobe_clock_deg(document, cam, lobe, at_deg, places.get(cam.id)))
         stands.append(
-            LobeStands(
+            LobeSnapshot(
                 camshaft=cam.id,
                 cylinder=lobe.cylinder,
                 valve=lobe.valve,

@@ -6,16 +6,18 @@ centrelines and advance; ``uncertainty`` and ``verdict`` say how far a figure ca
 
 __all__ = [
     "Correction",
+    "DegreeWheel",
     "DropReading",
     "Estimate",
+    "GaugeUncertainty",
     "Judgement",
     "Move",
     "Numbering",
     "Runs",
     "Side",
     "TdcEstimate",
+    "TdcPair",
     "Verdict",
-    "Wheel",
     "advance_deg",
     "card_faults",
     "centreline_deg",
@@ -31,8 +33,9 @@ __all__ = [
     "standard_uncertainty",
     "tdc_at_top",
     "tdc_by_equal_drops",
+    "tdc_by_highest",
     "tdc_by_stop",
-    "top_half_width_deg",
+    "tdc_dwell_half_width_deg",
     "wheel_deg",
     "wheel_figure",
 ]
@@ -48,8 +51,16 @@ from gurvo_core.timing.events import (
     profile_event_deg,
     separation_cam_deg,
 )
-from gurvo_core.timing.tdc import TdcEstimate, tdc_at_top, tdc_by_equal_drops, tdc_by_stop, top_half_width_deg
+from gurvo_core.timing.tdc import (
+    TdcEstimate,
+    TdcPair,
+    tdc_at_top,
+    tdc_by_equal_drops,
+    tdc_by_highest,
+    tdc_by_stop,
+    tdc_dwell_half_width_deg,
+)
 from gurvo_core.timing.tdc_fit import DropReading, fit_tdc
-from gurvo_core.timing.uncertainty import Estimate, standard_uncertainty
+from gurvo_core.timing.uncertainty import Estimate, GaugeUncertainty, standard_uncertainty
 from gurvo_core.timing.verdict import Judgement, Verdict, judge
-from gurvo_core.timing.wheel import Numbering, Runs, Side, Wheel, sides_of, wheel_deg, wheel_figure
+from gurvo_core.timing.wheel import DegreeWheel, Numbering, Runs, Side, sides_of, wheel_deg, wheel_figure

@@ -12,6 +12,7 @@ __all__ = [
     "event_deg",
     "in_words",
     "lift_slope_mm_per_deg",
+    "nose_deg",
     "nose_half_width_deg",
     "overlap_deg",
     "profile_event_deg",
@@ -55,6 +56,31 @@ def card_event_deg(line: CardLine, flank: Flank) -> float:
     return OVERLAP_TDC_DEG - 180 - line.opens_deg if flank == "opening" else OVERLAP_TDC_DEG + line.closes_deg
 
 
+def nose_deg(lobe: Lobe) -> float:
+    """Return where a lobe's nose stands, by its document.
+
+    Parameters
+    ----------
+    lobe : Lobe
+        The lobe.
+
+    Returns
+    -------
+    nose_deg : float
+        Crank degrees after the cylinder's firing TDC [deg].
+
+    Source
+    ------
+    Definition of the document's nose, see ``engine/camshaft.py``.
+
+    Example
+    -------
+    >>> nose_deg(Lobe(cylinder=1, valve="exhaust", profile="p", nose_deg=110))
+    250.0
+    """
+    return OVERLAP_TDC_DEG + lobe.nose_after_overlap_deg
+
+
 def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
     """Return where a lobe should pass a lift, from its profile, nose and lash.
 
@@ -93,9 +119,8 @@ def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm:
     >>> round(profile_event_deg(table, shaft, lobe, 3.0, "closing"), 6)
     528.0
     """
-    nose_deg = OVERLAP_TDC_DEG + lobe.nose_after_overlap_deg
     lobe_lift_mm = (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve)
-    return nose_deg + 2 * crossing_cam_deg(profile, lobe_lift_mm, flank)
+    return nose_deg(lobe) + 2 * crossing_cam_deg(profile, lobe_lift_mm, flank)
 
 
 def lift_slope_mm_per_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm: float, flank: Flank) -> float:
@@ -184,9 +209,9 @@ def event_deg(wheel_deg: float, zero_deg: float, near_deg: float) -> float:
     Parameters
     ----------
     wheel_deg : float
-        Wheel degrees where the lift was passed [deg].
+        DegreeWheel degrees where the lift was passed [deg].
     zero_deg : float
-        Wheel zero: wheel degrees at true TDC [deg].
+        DegreeWheel zero: wheel degrees at true TDC [deg].
     near_deg : float
         Where the card has the event; it decides on which of the two turns the reading lies [deg].
 

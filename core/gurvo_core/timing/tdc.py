@@ -4,21 +4,31 @@ Readings are wheel degrees (running way from the wheel's own zero). The answer, 
 the piston truly stands at TDC, between -180 and 180; a crank angle is then wheel degrees less wheel zero.
 """
 
-__all__ = ["TdcEstimate", "TdcMethod", "tdc_at_top", "tdc_by_equal_drops", "tdc_by_stop", "top_half_width_deg"]
+__all__ = [
+    "TdcEstimate",
+    "TdcMethod",
+    "TdcPair",
+    "tdc_at_top",
+    "tdc_by_equal_drops",
+    "tdc_by_highest",
+    "tdc_by_stop",
+    "tdc_dwell_half_width_deg",
+]
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
-
 from gurvo_core.angles import midpoint_deg, signed_deg, wrap_deg
 from gurvo_core.errors import ReadingError
-from gurvo_core.motion import Slider, drop_mm, half_arc_middle_deg, pair_middle_deg
-from gurvo_core.timing.uncertainty import COVERAGE, mean_estimate, root_sum_square
+from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
+from gurvo_core.timing.uncertainty import COVERAGE, GaugeUncertainty, repeats_estimate, root_sum_square, weighted_estimate
 
 TdcMethod = Literal["positive_stop", "equal_drop", "fit", "top"]
+SIDES: tuple[Literal["before", "after"], ...] = ("before", "after")
+SAME_PLACE_DEG = 2.0  # readings this near each other share the scale's error there
+SLOPE_STEP_DEG = 0.01
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,7 +40,7 @@ class TdcEstimate:
     u_deg: float
     spread_deg: float = 0.0
     readings: int = 0
-    stray: int | None = None  # place in the list of the reading that does not belong
+    outlier: int | None = None  # place in the list of the reading that does not belong
     dial_zero_mm: float | None = None
 
     @property
@@ -39,35 +49,53 @@ class TdcEstimate:
         return COVERAGE * self.u_deg
 
 
-def _mean_zero(zeros_deg: Sequence[float], u_each_deg: float, method: TdcMethod) -> TdcEstimate:
-    from_first = [signed_deg(zero_deg - zeros_deg[0]) for zero_deg in zeros_deg]
-    mean = mean_estimate(from_first, u_each_deg)
+@dataclass(frozen=True, kw_only=True)
+class TdcPair:
+    """A reading before TDC and one after it, in wheel degrees; at equal drops with the drop."""
+
+    before_deg: float
+    after_deg: float
+    drop_mm: float | None = None
+
+
+def _from_pairs(
+    pairs: Sequence[TdcPair], offsets_deg: Sequence[float], u_places_deg: Sequence[float], step_deg: float, method: TdcMethod
+) -> TdcEstimate:
+    """The middle of each pair less its offset; pairs at one place share its errors, those at others have their own."""
+    zeros = [signed_deg(midpoint_deg(pair.before_deg, pair.after_deg) - offset) for pair, offset in zip(pairs, offsets_deg, strict=True)]
+    from_first = [signed_deg(zero_deg - zeros[0]) for zero_deg in zeros]
+    places: dict[int, list[int]] = {}
+    for n, pair in enumerate(pairs):
+        same = next((k for k in places if abs(signed_deg(pairs[k].before_deg - pair.before_deg)) < SAME_PLACE_DEG), n)
+        places.setdefault(same, []).append(n)
+    means = [repeats_estimate([from_first[n] for n in own], u_places_deg[own[0]], step_deg) for own in places.values()]
+    mean = weighted_estimate(means)
     return TdcEstimate(
         method=method,
-        zero_deg=signed_deg(zeros_deg[0] + mean.value),
+        zero_deg=signed_deg(zeros[0] + mean.value),
         u_deg=mean.u,
         spread_deg=max(from_first) - min(from_first),
-        readings=2 * len(zeros_deg),
+        readings=2 * len(pairs),
     )
 
 
-def tdc_by_stop(pairs_deg: Sequence[tuple[float, float]], slider: Slider, u_reading_deg: float) -> TdcEstimate:
+def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty) -> TdcEstimate:
     """Return true TDC from readings where the piston meets a positive stop.
 
     Parameters
     ----------
-    pairs_deg : sequence of (float, float)
-        Wheel degrees where it was met turning forward, then turning backward [deg]. TDC lies on the arc from the first forward
-        to the second, however long that arc is.
-    slider : Slider
+    pairs : sequence of TdcPair
+        Wheel degrees where it was met turning forward (before) and turning backward (after) [deg]. TDC lies on the arc from the
+        first forward to the second, however long that arc is.
+    slider : SliderCrank
         For the pin-offset correction; the blocked arc itself says how far down the stop is.
-    u_reading_deg : float
-        Standard uncertainty of one wheel reading [deg].
+    wheel : GaugeUncertainty
+        Of one wheel reading [deg].
 
     Returns
     -------
     estimate : TdcEstimate
-        Wheel zero [deg], its standard uncertainty and the spread over the pairs.
+        Wheel zero [deg], its standard uncertainty and the spread over the pairs. Repeats at the same stop average scatter only.
 
     Raises
     ------
@@ -80,30 +108,36 @@ def tdc_by_stop(pairs_deg: Sequence[tuple[float, float]], slider: Slider, u_read
 
     Example
     -------
-    >>> round(tdc_by_stop([(318.5, 41.0)], Slider(throw_mm=43, rod_mm=143), 0.18).zero_deg, 3)
+    >>> pair = TdcPair(before_deg=318.5, after_deg=41.0)
+    >>> round(tdc_by_stop([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18)).zero_deg, 3)
     -0.25
     """
-    if not pairs_deg:
+    if not pairs:
         raise ReadingError("readings", 0, "a positive stop needs one reading turning forward and one turning backward")
-    zeros = [midpoint_deg(forward, backward) - half_arc_middle_deg(wrap_deg(backward - forward), slider) for forward, backward in pairs_deg]
-    return _mean_zero(zeros, u_reading_deg / math.sqrt(2), "positive_stop")
+    offsets = [half_arc_middle_deg(wrap_deg(pair.after_deg - pair.before_deg), slider) for pair in pairs]
+    return _from_pairs(pairs, offsets, [wheel.u / math.sqrt(2)] * len(pairs), wheel.step, "positive_stop")
 
 
-def tdc_by_equal_drops(
-    pairs_deg: Sequence[tuple[float, float, float]], slider: Slider, u_reading_deg: float, u_dial_mm: float
-) -> TdcEstimate:
+def _slope_mm_per_deg(crank_deg: float, slider: SliderCrank) -> float:
+    """How fast the piston moves at a crank angle, never below what a dial can feel."""
+    slope = float(drop_mm(crank_deg + SLOPE_STEP_DEG, slider) - drop_mm(crank_deg - SLOPE_STEP_DEG, slider)) / (2 * SLOPE_STEP_DEG)
+    return max(abs(slope), 1e-6)
+
+
+def tdc_by_equal_drops(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty, dial: GaugeUncertainty) -> TdcEstimate:
     """Return true TDC from pairs of equal drops.
 
     Parameters
     ----------
-    pairs_deg : sequence of (float, float, float)
-        Drop [mm], wheel degrees before TDC, wheel degrees after TDC [deg].
-    slider : Slider
-        For the pin-offset correction and for what an error of the dial is worth.
-    u_reading_deg : float
-        Standard uncertainty of one wheel reading [deg].
-    u_dial_mm : float
-        Standard uncertainty of one dial reading [mm].
+    pairs : sequence of TdcPair
+        Wheel degrees before and after TDC [deg], each with its drop [mm].
+    slider : SliderCrank
+        For the pin-offset correction and for what an error of the dial is worth on each side.
+    wheel : GaugeUncertainty
+        Of one wheel reading [deg].
+    dial : GaugeUncertainty
+        Of one dial reading [mm]. Its calibration is the same at both readings of a pair and falls out but for the difference of
+        the slopes.
 
     Returns
     -------
@@ -117,30 +151,33 @@ def tdc_by_equal_drops(
 
     Source
     ------
-    Practice (midway between equal drops); [rod-triangle] for the offset; [gum] 5.1.2 for the dial's share.
+    Practice (midway between equal drops); [rod-triangle] for the offset; [gum] 5.1.2 and 5.2.2 for the dial's share.
 
     Example
     -------
-    >>> tdc_by_equal_drops([(5.0, 330.0, 31.0)], Slider(throw_mm=43, rod_mm=143), 0.18, 0.003).zero_deg
+    >>> pair = TdcPair(before_deg=330.0, after_deg=31.0, drop_mm=5.0)
+    >>> tdc_by_equal_drops([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), GaugeUncertainty(0.003)).zero_deg
     0.5
     """
-    if not pairs_deg:
+    if not pairs:
         raise ReadingError("readings", 0, "equal drops need one reading before TDC and one after it at the same drop")
-    zeros, u_pairs = [], []
-    for drop, before_deg, after_deg in pairs_deg:
-        zeros.append(midpoint_deg(before_deg, after_deg) - pair_middle_deg(drop, slider))
-        half_arc_deg = wrap_deg(after_deg - before_deg) / 2
-        slope_mm_per_deg = float(drop_mm(half_arc_deg + 0.01, slider) - drop_mm(half_arc_deg - 0.01, slider)) / 0.02
-        u_pairs.append(root_sum_square(u_reading_deg, u_dial_mm / max(slope_mm_per_deg, 1e-6)) / math.sqrt(2))
-    return _mean_zero(zeros, float(np.sqrt(np.mean(np.square(u_pairs)))), "equal_drop")
+    offsets, u_places = [], []
+    for pair in pairs:
+        drop = pair.drop_mm or 0.0
+        offsets.append(pair_middle_deg(drop, slider))
+        per_mm = [1 / _slope_mm_per_deg(drop_at_deg(drop, side, slider), slider) for side in SIDES]
+        common = dial.calibration * (per_mm[1] - per_mm[0])
+        own = root_sum_square(*(root_sum_square(wheel.u, dial.resolution * one) for one in per_mm))
+        u_places.append(root_sum_square(own, common) / 2)
+    return _from_pairs(pairs, offsets, u_places, wheel.step, "equal_drop")
 
 
-def top_half_width_deg(slider: Slider, resolution_mm: float) -> float:
+def tdc_dwell_half_width_deg(slider: SliderCrank, resolution_mm: float) -> float:
     """Return how far either side of TDC a dial cannot see the piston move.
 
     Parameters
     ----------
-    slider : Slider
+    slider : SliderCrank
         Throw and rod [mm].
     resolution_mm : float
         Smallest step of the dial [mm].
@@ -156,24 +193,66 @@ def top_half_width_deg(slider: Slider, resolution_mm: float) -> float:
 
     Example
     -------
-    >>> round(top_half_width_deg(Slider(throw_mm=43, rod_mm=143), 0.01), 1)
+    >>> round(tdc_dwell_half_width_deg(SliderCrank(throw_mm=43, rod_mm=143), 0.01), 1)
     1.1
     """
     throw_mm = slider.throw_mm
     return math.degrees(math.sqrt(2 * resolution_mm / (throw_mm * (1 + throw_mm / slider.rod_mm))))
 
 
-def tdc_at_top(readings_deg: Sequence[float], slider: Slider, u_reading_deg: float, resolution_mm: float) -> TdcEstimate:
-    """Return true TDC as read where the dial stands highest, with its honest error.
+def tdc_at_top(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty, resolution_mm: float) -> TdcEstimate:
+    """Return true TDC as the middle of the piston's dwell.
+
+    Parameters
+    ----------
+    pairs : sequence of TdcPair
+        Wheel degrees where the dial stops rising (before) and where it begins to fall (after) [deg].
+    slider : SliderCrank
+        Throw, rod and pin offset [mm].
+    wheel : GaugeUncertainty
+        Of one wheel reading [deg].
+    resolution_mm : float
+        Smallest step of the dial [mm]; each end is seen within half a step either way.
+
+    Returns
+    -------
+    estimate : TdcEstimate
+        Wheel zero [deg]; either end alone is most of a degree away from it.
+
+    Raises
+    ------
+    ReadingError
+        If there is no pair.
+
+    Source
+    ------
+    ``tdc_dwell_half_width_deg``: an end read half a step early or late moves by a quarter of it; rectangular, [gum] 4.3.7.
+
+    Example
+    -------
+    >>> pair = TdcPair(before_deg=359.0, after_deg=1.2)
+    >>> estimate = tdc_at_top([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), 0.01)
+    >>> round(estimate.zero_deg, 6), round(estimate.u_deg, 2)
+    (0.1, 0.17)
+    """
+    if not pairs:
+        raise ReadingError("readings", 0, "at the top needs both ends of the dwell")
+    end_deg = tdc_dwell_half_width_deg(slider, resolution_mm) / 4 / math.sqrt(3)
+    u_pair_deg = root_sum_square(wheel.u, end_deg) / math.sqrt(2)
+    return _from_pairs(pairs, [0.0] * len(pairs), [u_pair_deg] * len(pairs), wheel.step, "top")
+
+
+def tdc_by_highest(readings_deg: Sequence[float], slider: SliderCrank, wheel: GaugeUncertainty, resolution_mm: float) -> TdcEstimate:
+    """Return true TDC from single readings where the dial seemed highest, as ledgers of version 1 hold them.
 
     Parameters
     ----------
     readings_deg : sequence of float
         Wheel degrees where the dial seemed highest [deg].
-    slider : Slider
+    slider : SliderCrank
         Throw and rod [mm].
-    u_reading_deg : float
-        Standard uncertainty of one wheel reading [deg].
+    wheel : GaugeUncertainty
+        Of one wheel reading [deg].
     resolution_mm : float
         Smallest step of the dial [mm].
 
@@ -189,22 +268,22 @@ def tdc_at_top(readings_deg: Sequence[float], slider: Slider, u_reading_deg: flo
 
     Source
     ------
-    ``top_half_width_deg`` as a rectangular distribution, [gum] 4.3.7.
+    ``tdc_dwell_half_width_deg`` as a rectangular distribution, [gum] 4.3.7.
 
     Example
     -------
-    >>> round(tdc_at_top([1.0], Slider(throw_mm=43, rod_mm=143), 0.18, 0.01).u_deg, 2)
+    >>> round(tdc_by_highest([1.0], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), 0.01).u_deg, 2)
     0.65
     """
     if not readings_deg:
         raise ReadingError("readings", 0, "at the top needs one reading at least")
     from_first = [signed_deg(reading - readings_deg[0]) for reading in readings_deg]
-    mean = mean_estimate(from_first, u_reading_deg)
-    hidden_deg = top_half_width_deg(slider, resolution_mm) / math.sqrt(3)
+    hidden_deg = tdc_dwell_half_width_deg(slider, resolution_mm) / math.sqrt(3)
+    mean = repeats_estimate(from_first, root_sum_square(wheel.u, hidden_deg), wheel.step)
     return TdcEstimate(
         method="top",
         zero_deg=signed_deg(readings_deg[0] + mean.value),
-        u_deg=root_sum_square(mean.u, hidden_deg),
+        u_deg=mean.u,
         spread_deg=max(from_first) - min(from_first),
         readings=len(readings_deg),
     )

@@ -13,13 +13,16 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import OptimizeResult, least_squares
 
-from gurvo_core.angles import signed_deg
+from gurvo_core.angles import circular_mean_deg, signed_deg
 from gurvo_core.errors import NotConverged, ReadingError
-from gurvo_core.motion import Slider, drop_mm
+from gurvo_core.motion import SliderCrank, drop_mm
 from gurvo_core.timing.tdc import TdcEstimate
+from gurvo_core.timing.uncertainty import GaugeUncertainty
 
-LEAST_READINGS = 4
-STRAY_SIGMAS = 3.5  # a normal error passes this once in some 2,000 readings
+MIN_READINGS = 4
+MIN_PLACES = 3  # two unknowns, and one more that can contradict
+DIAL_ZERO_WITHIN = 0.1  # of the travel: further off, no dial was set to zero anywhere near the top
+OUTLIER_SIGMAS = 3.5  # a normal error passes this once in some 2,000 readings
 SLOPE_STEP_DEG = 0.01
 SETTLING_ROUNDS = 3  # the weights depend on the zero by a hair only: they settle at once
 _Array = NDArray[np.float64]
@@ -33,30 +36,30 @@ class DropReading:
     drop_mm: float
 
 
-def fit_tdc(readings: Sequence[DropReading], slider: Slider, u_reading_deg: float, u_dial_mm: float) -> TdcEstimate:
+def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUncertainty, dial: GaugeUncertainty) -> TdcEstimate:
     """Return true TDC from many readings of wheel and dial by weighted least squares.
 
     Parameters
     ----------
     readings : sequence of DropReading
         At least four, on both sides of TDC.
-    slider : Slider
+    slider : SliderCrank
         Throw, rod and pin offset [mm].
-    u_reading_deg : float
-        Standard uncertainty of one wheel reading [deg].
-    u_dial_mm : float
-        Standard uncertainty of one dial reading [mm].
+    wheel : GaugeUncertainty
+        Of one wheel reading [deg].
+    dial : GaugeUncertainty
+        Of one dial reading [mm].
 
     Returns
     -------
     estimate : TdcEstimate
-        Wheel zero [deg], its standard error (widened when the points scatter more than the gauges explain), the dial's zero
+        DegreeWheel zero [deg], its standard error (widened when the points scatter more than the gauges explain), the dial's zero
         [mm], and the place of the reading that does not belong, if one stands out.
 
     Raises
     ------
     ReadingError
-        If there are too few readings or all lie on one side.
+        If there are too few readings, all lie on one side, or the dial's zero comes out where no dial was set.
     NotConverged
         If least squares finds no answer.
 
@@ -66,36 +69,68 @@ def fit_tdc(readings: Sequence[DropReading], slider: Slider, u_reading_deg: floa
 
     Example
     -------
-    >>> slider = Slider(throw_mm=43, rod_mm=143)
+    >>> slider = SliderCrank(throw_mm=43, rod_mm=143)
     >>> points = [DropReading(wheel_deg=w, drop_mm=float(drop_mm(w - 2.0, slider))) for w in (-40, -20, 20, 40)]
-    >>> round(fit_tdc(points, slider, 0.18, 0.003).zero_deg, 6)
+    >>> round(fit_tdc(points, slider, GaugeUncertainty(0.18), GaugeUncertainty(0.003)).zero_deg, 6)
     2.0
     """
-    if len(readings) < LEAST_READINGS:
-        raise ReadingError("readings", len(readings), f"a fit needs {LEAST_READINGS} readings at least; there are {len(readings)}")
-    turned = np.array([signed_deg(reading.wheel_deg) for reading in readings])
-    drops = np.array([reading.drop_mm for reading in readings])
+    if len(readings) < MIN_READINGS:
+        raise ReadingError("readings", len(readings), f"a fit needs {MIN_READINGS} readings at least; there are {len(readings)}")
+    middle_deg = circular_mean_deg([reading.wheel_deg for reading in readings])
+    places = _places(readings, middle_deg, wheel)
+    turned, drops = np.array([place.wheel_deg for place in places]), np.array([place.drop_mm for place in places])
     start_deg = _first_guess_deg(turned, drops)
     sides = np.sign(turned - start_deg)
-    if np.all(sides <= 0) or np.all(sides >= 0):
+    if len(places) < MIN_PLACES or np.all(sides <= 0) or np.all(sides >= 0):
         raise ReadingError("readings", len(readings), "all readings lie on one side of TDC; take some on the other side too")
 
-    answer, sigma = _solve(turned, drops, slider, (u_reading_deg, u_dial_mm), start_deg)
+    answer, sigma = _solve(turned, drops, slider, (wheel.u, dial.u), start_deg)
+    _check_dial_zero(float(answer.x[1]), slider)
     covariance = np.linalg.inv(answer.jac.T @ answer.jac)
-    scatter = max(1.0, float(np.sum(answer.fun**2)) / (len(readings) - 2))
+    scatter = max(1.0, float(np.sum(answer.fun**2)) / max(1, len(places) - 2))
+    outlier = _outlier(answer.fun, answer.jac, covariance)
     return TdcEstimate(
         method="fit",
-        zero_deg=signed_deg(float(answer.x[0])),
+        zero_deg=signed_deg(float(answer.x[0]) + middle_deg),
         u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
         spread_deg=float(np.ptp(_residual_deg(answer.fun * sigma, turned - answer.x[0], slider))),
         readings=len(readings),
-        stray=_stray(answer.fun, answer.jac, covariance),
+        outlier=None if outlier is None else places[outlier].first,
         dial_zero_mm=float(answer.x[1]),
     )
 
 
+@dataclass(frozen=True)
+class _Place:
+    """Readings repeated at one place count once: the scale's error there is the same each time."""
+
+    first: int
+    wheel_deg: float
+    drop_mm: float
+
+
+def _places(readings: Sequence[DropReading], middle_deg: float, wheel: GaugeUncertainty) -> list[_Place]:
+    """The readings round their middle, so that none lies across a zero; repeats brought together."""
+    groups: list[tuple[int, list[tuple[float, float]]]] = []
+    for n, reading in enumerate(readings):
+        point = (signed_deg(reading.wheel_deg - middle_deg), reading.drop_mm)
+        near = next((own for _, own in groups if abs(own[0][0] - point[0]) <= wheel.u), None)
+        if near is None:
+            groups.append((n, [point]))
+        else:
+            near.append(point)
+    return [_Place(first, *(float(figure) for figure in np.mean(own, axis=0))) for first, own in groups]
+
+
+def _check_dial_zero(dial_zero_mm: float, slider: SliderCrank) -> None:
+    most_mm = DIAL_ZERO_WITHIN * slider.travel_mm
+    if abs(dial_zero_mm) > most_mm:
+        rule = f"the dial's zero would lie {dial_zero_mm:+.1f} mm from the top: zero the dial at the top, or look for a misread wheel"
+        raise ReadingError("readings", dial_zero_mm, rule)
+
+
 def _solve(
-    turned: _Array, drops: _Array, slider: Slider, u_wheel_and_dial: tuple[float, float], start_deg: float
+    turned: _Array, drops: _Array, slider: SliderCrank, u_wheel_and_dial: tuple[float, float], start_deg: float
 ) -> tuple[OptimizeResult, _Array]:
     """Least squares with every point weighed by its effective variance; the answer and those weights."""
     u_wheel, u_dial = u_wheel_and_dial
@@ -115,22 +150,22 @@ def _first_guess_deg(turned: _Array, drops: _Array) -> float:
     return float(-b / (2 * a)) if a > 0 else 0.0
 
 
-def _slope(crank_deg: _Array, slider: Slider) -> _Array:
+def _slope(crank_deg: _Array, slider: SliderCrank) -> _Array:
     """Slope of the drop [mm/deg]."""
     ahead, behind = drop_mm(crank_deg + SLOPE_STEP_DEG, slider), drop_mm(crank_deg - SLOPE_STEP_DEG, slider)
     return np.asarray((ahead - behind) / (2 * SLOPE_STEP_DEG), dtype=np.float64)
 
 
-def _residual_deg(residual_mm: _Array, crank_deg: _Array, slider: Slider) -> _Array:
+def _residual_deg(residual_mm: _Array, crank_deg: _Array, slider: SliderCrank) -> _Array:
     """Residuals in crank degrees; points too near TDC say nothing about the angle and count as zero."""
     slope = _slope(crank_deg, slider)
     flat = np.abs(slope) < 1e-3
     return np.where(flat, 0.0, residual_mm / np.where(flat, 1.0, slope))
 
 
-def _stray(residuals: _Array, jacobian: _Array, covariance: _Array) -> int | None:
+def _outlier(residuals: _Array, jacobian: _Array, covariance: _Array) -> int | None:
     """Place of the reading whose residual, freed of its own pull on the fit, stands out most; None if none does."""
     leverage = np.einsum("ij,jk,ik->i", jacobian, covariance, jacobian)
     standing_out = np.abs(residuals) / np.sqrt(np.maximum(1 - leverage, 1e-9))
     worst = int(np.argmax(standing_out))
-    return worst if standing_out[worst] > STRAY_SIGMAS else None
+    return worst if standing_out[worst] > OUTLIER_SIGMAS else None

@@ -1,12 +1,27 @@
-"""Figures with their standard uncertainty, as the GUM has it. Expanded uncertainty U is always 2u here."""
+"""Figures with their standard uncertainty, as the GUM has it. Expanded uncertainty U is always 2u here.
 
-__all__ = ["COVERAGE", "Estimate", "mean_estimate", "root_sum_square", "standard_uncertainty"]
+Repeats at one place average scatter only: a scale that is read to a step, or off by its calibration, is off by the same at every
+repeat there. Readings at different places have errors of their own, and those do average.
+"""
+
+__all__ = [
+    "COVERAGE",
+    "Estimate",
+    "GaugeUncertainty",
+    "repeats_estimate",
+    "root_sum_square",
+    "standard_uncertainty",
+    "weighted_estimate",
+]
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 COVERAGE = 2.0
+SMALLEST_U = 1e-9  # a gauge without any uncertainty would outweigh all others
+WITHIN_A_STEP = 1.001  # but for rounding
+MIN_FOR_SCATTER = 3  # two figures say too little of how figures scatter
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -22,8 +37,26 @@ class Estimate:
         return COVERAGE * self.u
 
 
-def standard_uncertainty(resolution: float, expanded: float) -> float:
-    """Return the standard uncertainty of one reading of a gauge.
+@dataclass(frozen=True)
+class GaugeUncertainty:
+    """What resolution and calibration each give one reading of a gauge, as standard uncertainties in its unit."""
+
+    resolution: float
+    calibration: float = 0.0
+
+    @property
+    def u(self) -> float:
+        """Both together."""
+        return root_sum_square(self.resolution, self.calibration)
+
+    @property
+    def step(self) -> float:
+        """The step it is read to."""
+        return self.resolution * math.sqrt(12)
+
+
+def standard_uncertainty(resolution: float, expanded: float) -> GaugeUncertainty:
+    """Return the standard uncertainties of one reading of a gauge.
 
     Parameters
     ----------
@@ -34,8 +67,8 @@ def standard_uncertainty(resolution: float, expanded: float) -> float:
 
     Returns
     -------
-    u : float
-        Standard uncertainty [same unit].
+    uncertainty : GaugeUncertainty
+        Of its step and of its calibration [same unit].
 
     Source
     ------
@@ -43,10 +76,10 @@ def standard_uncertainty(resolution: float, expanded: float) -> float:
 
     Example
     -------
-    >>> round(standard_uncertainty(0.5, 0.2), 4)
+    >>> round(standard_uncertainty(0.5, 0.2).u, 4)
     0.1756
     """
-    return root_sum_square(resolution / math.sqrt(12), expanded / COVERAGE)
+    return GaugeUncertainty(resolution / math.sqrt(12), expanded / COVERAGE)
 
 
 def root_sum_square(*parts: float) -> float:
@@ -74,35 +107,67 @@ def root_sum_square(*parts: float) -> float:
     return math.hypot(*parts)
 
 
-def mean_estimate(values: Sequence[float], u_each: float) -> Estimate:
-    """Return the mean of repeated figures.
+def repeats_estimate(values: Sequence[float], u_place: float, grain: float = 0.0) -> Estimate:
+    """Return the mean of figures repeated at one place.
 
     Parameters
     ----------
     values : sequence of float
         The figures; at least one.
-    u_each : float
-        Standard uncertainty that the gauge alone gives each of them [same unit].
+    u_place : float
+        Standard uncertainty that the gauges give a figure at this place: resolution and calibration [same unit].
+    grain : float
+        The step a figure is read to: repeats that lie within it scatter no more than reading to a step makes them [same unit].
 
     Returns
     -------
     estimate : Estimate
-        Mean, and the larger of what the gauge and what the spread say of it. Few readings that happen to agree do not make
-        a gauge better than it is.
+        Mean; its uncertainty is that of the place, and the scatter of the mean.
 
     Source
     ------
-    [gum] 4.2.3 for the spread; taking the larger is our choice.
+    [gum] 4.2.3 for the scatter of a mean, 5.1.2 for adding what does not average.
 
     Example
     -------
-    >>> mean_estimate([1.0, 3.0], 0.1)
-    Estimate(value=2.0, u=1.0)
+    >>> repeats_estimate([1.0, 3.0], 0.0), repeats_estimate([2.0, 2.0, 2.0], 0.3).u
+    (Estimate(value=2.0, u=1.0), 0.3)
     """
     count = len(values)
     mean = math.fsum(values) / count
-    from_gauge = u_each / math.sqrt(count)
-    if count == 1:
-        return Estimate(value=mean, u=from_gauge)
+    if max(values) - min(values) <= grain * WITHIN_A_STEP:
+        return Estimate(value=mean, u=u_place)
     variance = math.fsum((value - mean) ** 2 for value in values) / (count - 1)
-    return Estimate(value=mean, u=max(from_gauge, math.sqrt(variance / count)))
+    return Estimate(value=mean, u=root_sum_square(u_place, math.sqrt(variance / count)))
+
+
+def weighted_estimate(estimates: Sequence[Estimate]) -> Estimate:
+    """Return the mean of independent figures of the same thing, the surer ones counting more.
+
+    Parameters
+    ----------
+    estimates : sequence of Estimate
+        At least one.
+
+    Returns
+    -------
+    estimate : Estimate
+        Weighted by 1/u^2; widened when three or more scatter beyond what their uncertainties explain.
+
+    Source
+    ------
+    [weighted-mean] inverse-variance weights and the Birge ratio.
+
+    Example
+    -------
+    >>> weighted_estimate([Estimate(value=1.0, u=1.0), Estimate(value=4.0, u=2.0)]).value
+    1.6
+    """
+    weights = [1 / max(estimate.u, SMALLEST_U) ** 2 for estimate in estimates]
+    whole = math.fsum(weights)
+    mean = math.fsum(weight * estimate.value for weight, estimate in zip(weights, estimates, strict=True)) / whole
+    u = 1 / math.sqrt(whole)
+    if len(estimates) < MIN_FOR_SCATTER:
+        return Estimate(value=mean, u=u)
+    chi_square = math.fsum(weight * (estimate.value - mean) ** 2 for weight, estimate in zip(weights, estimates, strict=True))
+    return Estimate(value=mean, u=u * max(1.0, math.sqrt(chi_square / (len(estimates) - 1))))

@@ -6,7 +6,7 @@ reading on it carries its side; it grows away from every zero whichever way it i
 Figures are kept to a thousand-millionth of a degree, so that reading and writing back is exact.
 """
 
-__all__ = ["Numbering", "Runs", "Side", "Wheel", "sides_of", "wheel_deg", "wheel_figure"]
+__all__ = ["DegreeWheel", "Numbering", "Runs", "Side", "sides_of", "wheel_deg", "wheel_figure"]
 
 from dataclasses import dataclass
 from typing import Literal
@@ -34,7 +34,7 @@ _ZERO_AND_WAY: dict[Side, tuple[float, int]] = {
 
 
 @dataclass(frozen=True, kw_only=True)
-class Wheel:
+class DegreeWheel:
     """A degree wheel as it is bolted on."""
 
     numbering: Numbering
@@ -66,7 +66,7 @@ def sides_of(numbering: Numbering) -> tuple[Side, ...]:
     return _SIDES[numbering]
 
 
-def wheel_deg(figure_deg: float, side: Side | None, wheel: Wheel) -> float:
+def wheel_deg(figure_deg: float, side: Side | None, wheel: DegreeWheel) -> float:
     """Return how far the crank has turned from the wheel's zero, from the figure under the pointer.
 
     Parameters
@@ -75,7 +75,7 @@ def wheel_deg(figure_deg: float, side: Side | None, wheel: Wheel) -> float:
         What the wheel reads [deg].
     side : Side or None
         Which side it was read on; None for a 0-360 wheel.
-    wheel : Wheel
+    wheel : DegreeWheel
         Numbering and which way it runs.
 
     Returns
@@ -94,7 +94,7 @@ def wheel_deg(figure_deg: float, side: Side | None, wheel: Wheel) -> float:
 
     Example
     -------
-    >>> wheel_deg(50.5, "after BDC", Wheel(numbering="0-90-0-90-0"))
+    >>> wheel_deg(50.5, "after BDC", DegreeWheel(numbering="0-90-0-90-0"))
     230.5
     """
     highest_deg, sides = HIGHEST[wheel.numbering], _SIDES[wheel.numbering]
@@ -112,14 +112,14 @@ def wheel_deg(figure_deg: float, side: Side | None, wheel: Wheel) -> float:
     return wrap_deg(round(turned_deg, KEPT_DECIMALS))
 
 
-def wheel_figure(turned_deg: float, wheel: Wheel) -> tuple[float, Side | None]:
+def wheel_figure(turned_deg: float, wheel: DegreeWheel) -> tuple[float, Side | None]:
     """Return what the wheel reads, and on which side, at a crank angle from its zero.
 
     Parameters
     ----------
     turned_deg : float
         Crank degrees from the wheel's zero, running way [deg].
-    wheel : Wheel
+    wheel : DegreeWheel
         Numbering and which way it runs.
 
     Returns
@@ -135,7 +135,7 @@ def wheel_figure(turned_deg: float, wheel: Wheel) -> tuple[float, Side | None]:
 
     Example
     -------
-    >>> wheel_figure(230.5, Wheel(numbering="0-90-0-90-0"))
+    >>> wheel_figure(230.5, DegreeWheel(numbering="0-90-0-90-0"))
     (50.5, 'after BDC')
     """
     turned = wrap_deg(round(wrap_deg(turned_deg), KEPT_DECIMALS))

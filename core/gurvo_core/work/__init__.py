@@ -1,29 +1,45 @@
-"""The job: entries in the ledger, what it takes (``accept``), and ``replay``, which works out all that the bench shows."""
+"""The bench: the list of rooms (``rooms``), the house they make (``house``), the gate before the ledger (``gate``), hand-over.
 
-__all__ = [
-    "BenchState",
-    "EntryBody",
-    "Gauge",
-    "LedgerEntry",
-    "Situation",
-    "TapeLine",
-    "cam_places",
-    "cams_of",
-    "check_entry",
-    "gather",
-    "go_on",
-    "inside_figures",
-    "present",
-    "replay",
-    "struck_by",
-    "tape_line",
-]
+Knows nothing of any one craft: rooms bring their own.
+"""
 
-from gurvo_core.work.accept import check_entry
-from gurvo_core.work.cam_work import cam_places, cams_of
-from gurvo_core.work.entries import EntryBody, Gauge, LedgerEntry
-from gurvo_core.work.readings import inside_figures
-from gurvo_core.work.replay import present, replay
-from gurvo_core.work.situation import Situation, gather, go_on, struck_by
-from gurvo_core.work.state import BenchState
-from gurvo_core.work.tape import TapeLine, tape_line
+__all__ = ["HOUSE", "ROOMS", "RULES_VERSION", "BenchState", "House", "Summary", "TapeLine", "replay"]
+
+from collections.abc import Sequence
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.ledger import LedgerEntry
+from gurvo_core.work.house import House
+from gurvo_core.work.rooms import ROOMS
+from gurvo_core.work.state import BenchState, Summary, TapeLine
+
+HOUSE = House(ROOMS)
+# grows whenever the same ledger may read otherwise; what was worked out by another version is worked out anew
+RULES_VERSION = 2
+
+
+def replay(document: EngineDocument, entries: Sequence[LedgerEntry]) -> BenchState:
+    """Return what the bench shows after these entries. Same input, same state, always.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    entries : sequence of LedgerEntry
+        Its ledger, oldest first.
+
+    Returns
+    -------
+    state : BenchState
+        Steps, questions, figures, loose ends, permission. Struck entries leave no trace in it; the tape shows them.
+
+    Source
+    ------
+    House rule: the ledger is the only memory.
+
+    Example
+    -------
+    >>> replay(quern_4(), []).waits_for
+    'wheel and dial'
+    """
+    return HOUSE.show(HOUSE.fold(document, entries))

@@ -82,3 +82,6 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
+
+# further rooms of the bench, as dotted names; they stand before the one that closes the record
+EXTRA_ROOMS: list[str] = []

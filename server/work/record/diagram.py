@@ -6,7 +6,7 @@ Angles are crank degrees after firing TDC, TDC on top, growing clockwise. The we
 import math
 from dataclasses import dataclass
 
-from gurvo_core.work.state import BenchState
+from gurvo_core.timing.job import TimingView
 
 CENTRE = 150.0
 INNER, OUTER = 52.0, 124.0
@@ -42,10 +42,10 @@ def _spiral(from_deg: float, to_deg: float, outside: float = 0.0) -> str:
     return "M" + " L".join(f"{x:.2f} {y:.2f}" for x, y in places)
 
 
-def arcs(state: BenchState) -> list[Arc]:
+def arcs(timing: TimingView) -> list[Arc]:
     """Return the spiral, the card's events and the measured ones."""
     found = [Arc(_spiral(0, 720), STROKES, 0.8)]
-    for cam in state.cams:
+    for cam in timing.cams:
         for valve in cam.valves:
             colour = COLOURS[valve.valve]
             lane = LANE if valve.valve == "intake" else -LANE

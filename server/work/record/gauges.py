@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable, Iterator
 
+from gurvo_core.ledger import Gauge, LedgerEntry
+from gurvo_core.timing.job.entries import LiftReading, TdcReading
+from gurvo_core.timing.job.readings import gauge_u
 from gurvo_core.timing.uncertainty import COVERAGE
-from gurvo_core.work import LedgerEntry
-from gurvo_core.work.entries import Gauge, LiftReading, TdcReading
-from gurvo_core.work.readings import gauge_u
 
 SHOWN = {"wheel": ("°", 2), "dial": (" mm", 3)}
 
@@ -25,7 +25,7 @@ def said_of(entry: LedgerEntry, gauges: dict[str, Gauge]) -> str:
         return ""
     dial_read = body.drop is not None if isinstance(body, TdcReading) else True
     return ", ".join(
-        f"{gauge.id} U = {COVERAGE * gauge_u(gauge):.{SHOWN[kind][1]}f}{SHOWN[kind][0]}"
+        f"{gauge.id} U = {COVERAGE * gauge_u(gauge).u:.{SHOWN[kind][1]}f}{SHOWN[kind][0]}"
         for kind, gauge in sorted(gauges.items(), reverse=True)
         if kind == "wheel" or dial_read
     )

@@ -1,4 +1,4 @@
-"""The record as JSON, ``gurvo-record`` version 1: the engine document and the whole ledger, enough to replay it anywhere."""
+"""The record as JSON, ``gurvo-record`` version 2: the engine document and the whole ledger, enough to replay it anywhere."""
 
 import json
 
@@ -11,7 +11,7 @@ def as_json(engine: Engine) -> bytes:
     """Return the record of an engine as JSON."""
     record = {
         "format": "gurvo-record",
-        "version": 1,
+        "version": 2,
         "engine": {
             "serial": engine.serial,
             "purpose": engine.purpose,
@@ -31,7 +31,9 @@ def _entry(row: Entry) -> dict[str, object]:
         "at": row.at.isoformat(),
         "typed_at": row.typed_at.isoformat() if row.typed_at else None,
         "by": shown_name(row.by),
+        "version": row.version,
         "body": row.body,
-        "inside": row.inside,
+        "because": row.because,
+        "si_values": row.si_values,
         "gauges": row.gauges,
     }

@@ -1,6 +1,5 @@
 """The record on paper: HTML and CSS to PDF. Fonts ship with the app."""
 
-import re
 from pathlib import Path
 
 from django.template.loader import render_to_string
@@ -9,24 +8,26 @@ from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 
 from engine.bridge import document_of
-from gurvo_core.work import TapeLine, present
+from gurvo_core.sentence import Reader, say
+from gurvo_core.timing.job import TimingState, TimingView
+from gurvo_core.work import TapeLine
+from gurvo_core.work.hand_over import SIGNED
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
 from work.record.gauges import said_of, with_gauges
 
 FONTS = Path(__file__).parent / "fonts"
-LENGTH = re.compile(r"\{mm:([\d.]+)\}")
-
-
-def lengths_in_mm(sentence: str) -> str:
-    """Return a sentence of the core with its lengths written in mm."""
-    return LENGTH.sub(lambda found: f"{float(found[1]):.2f} mm", sentence)
+ON_PAPER = Reader(
+    length=lambda length_mm: f"{length_mm:.2f} mm",
+    clock=lambda clock_deg: f"{clock_deg:.0f}° clockwise from the top",
+    turn=lambda way: "the running way" if way == "running" else "against the running way",
+)
 
 
 def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
     """Every line of the ledger, oldest first, with the gauges a reading was taken with."""
-    lines = reversed(bridge.tape_of(ledger.entries))
+    lines = reversed(bridge.tape_of(ledger))
     gauges = [said_of(entry, set_up) for entry, set_up in with_gauges(ledger.entries)]
     return list(zip(lines, gauges, strict=True))
 
@@ -34,22 +35,25 @@ def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF."""
     ledger = bridge.ledger_of(engine)
-    situation = ledger.situation
-    state = present(situation)
+    state = bridge.HOUSE.show(ledger.folded)
+    timing: TimingView = vars(state)["timing"]
+    set_up: TimingState = ledger.folded.states["timing"]
     page = render_to_string(
         "work/record.html",
         {
             "engine": engine,
             "document": document_of(engine.revision_id),
-            "state": state,
-            "gauges": [gauge for gauge in (situation.wheel_gauge, situation.dial_gauge) if gauge],
+            "timing": timing,
+            "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
+            "gauges": set_up.gauges.values(),
             "tape": _tape(ledger),
-            "signed": situation.signed,
-            "arcs": arcs(state),
+            "signed": ledger.folded.facts.get(SIGNED),
+            "arcs": arcs(timing),
             "ticks": ticks(),
             "printed": timezone.localtime(),
+            "zone": timezone.get_current_timezone_name(),
         },
     )
-    pdf = HTML(string=lengths_in_mm(page), base_url=f"{FONTS}/").write_pdf(font_config=FontConfiguration())
+    pdf = HTML(string=page, base_url=f"{FONTS}/").write_pdf(font_config=FontConfiguration())
     assert isinstance(pdf, bytes)
     return pdf

@@ -3,9 +3,9 @@
 import csv
 import io
 
-from gurvo_core.work import LedgerEntry, struck_by
-from gurvo_core.work.entries import Gauge, LiftReading, Strike, TdcReading
-from gurvo_core.work.readings import gauge_u
+from gurvo_core.ledger import Gauge, LedgerEntry, Strike
+from gurvo_core.timing.job.entries import LiftReading, TdcReading
+from gurvo_core.timing.job.readings import gauge_u
 from work import bridge
 from work.models import Engine, Entry
 from work.record.gauges import with_gauges
@@ -20,7 +20,7 @@ COLUMNS = [
     "side",
     "length_typed",
     "unit",
-    "turned",
+    "approach",
     "wheel_deg",
     "drop_mm",
     "lift_mm",
@@ -35,15 +35,14 @@ STARTS_A_FORMULA = ("=", "+", "-", "@", "\t")
 
 def as_csv(engine: Engine) -> bytes:
     """Return the readings of an engine as CSV, oldest first."""
-    ledger = bridge.ledger_of(engine).entries
-    struck = struck_by(ledger)
-    inside = dict(Entry.objects.filter(engine=engine).values_list("id", "inside"))
+    folded = bridge.ledger_of(engine).folded
+    si_values = dict(Entry.objects.filter(engine=engine).values_list("id", "si_values"))
     out = io.StringIO()
     table = csv.DictWriter(out, COLUMNS)
     table.writeheader()
-    for entry, gauges in with_gauges(ledger):
+    for entry, gauges in with_gauges(folded.entries):
         if isinstance(entry.body, TdcReading | LiftReading):
-            table.writerow({**_row(entry, entry.body, gauges, struck.get(entry.id)), **inside[entry.id]})
+            table.writerow({**_row(entry, entry.body, gauges, folded.struck.get(entry.id)), **si_values[entry.id]})
     return out.getvalue().encode()
 
 
@@ -61,11 +60,11 @@ def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, G
         "side": body.wheel.side or "",
         "length_typed": length.text if length else "",
         "unit": length.unit if length else "",
-        "turned": body.turned,
+        "approach": body.approach,
         "wheel_gauge": wheel.id if wheel else "",
-        "u_wheel_deg": round(gauge_u(wheel), 4),
+        "u_wheel_deg": round(gauge_u(wheel).u, 4),
         "dial_gauge": dial.id if dial else "",
-        "u_dial_mm": round(gauge_u(dial), 5),
+        "u_dial_mm": round(gauge_u(dial).u, 5),
         "struck_because": _text(strike.body.reason) if strike and isinstance(strike.body, Strike) else "",
     }
 

@@ -8,11 +8,16 @@ export type Schemas = components['schemas'];
 export class ApiProblem extends Error {
   readonly status: number;
   readonly field: string;
+  readonly code: string;
+  /** What would make it acceptable: none, reason, lead and reason. */
+  readonly wayOut: string;
 
-  constructor(status: number, sentence: string, field = '') {
+  constructor(status: number, sentence: string, said: Partial<Pick<ApiProblem, 'field' | 'code' | 'wayOut'>> = {}) {
     super(sentence);
     this.status = status;
-    this.field = field;
+    this.field = said.field ?? '';
+    this.code = said.code ?? '';
+    this.wayOut = said.wayOut ?? 'none';
   }
 }
 
@@ -46,7 +51,8 @@ export function unwrap<T>(answer: { data?: T; error?: unknown; response: Respons
   const { data, error, response } = answer;
   if (response.ok && data !== undefined) return data;
   if (response.status >= 502) throw new NoAnswer('The server does not answer.');
-  const sentence = hasText(error, 'sentence') ? error.sentence : undefined;
-  const field = hasText(error, 'field') ? error.field : undefined;
-  throw new ApiProblem(response.status, sentence ?? `The server refused this (${response.status}).`, field ?? '');
+  const said = (key: string) => (hasText(error, key) ? error[key] : undefined) ?? '';
+  const sentence = said('sentence') || `The server refused this (${response.status}).`;
+  const wayOut = said('way_out') || 'none';
+  throw new ApiProblem(response.status, sentence, { field: said('field'), code: said('code'), wayOut });
 }

@@ -12,8 +12,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * The Floor: every engine
-         * @description List every engine with what it waits for.
+         * The Floor, a page at a time
+         * @description List engines with what they wait for.
          */
         get: operations["engines_list"];
         put?: never;
@@ -37,7 +37,7 @@ export interface paths {
         };
         /**
          * The Bench of one engine
-         * @description Show everything the bench shows.
+         * @description Show everything the bench shows; nothing is sent again to somebody who has it.
          */
         get: operations["bench_look"];
         put?: never;
@@ -132,7 +132,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/engines/{serial}/stand": {
+    "/api/engines/{serial}/snapshot": {
         parameters: {
             query?: never;
             header?: never;
@@ -143,7 +143,7 @@ export interface paths {
          * One angle
          * @description Say everything that is to be seen at one crank angle, with the camshafts where they were measured.
          */
-        get: operations["engine_stand"];
+        get: operations["engine_snapshot"];
         put?: never;
         post?: never;
         delete?: never;
@@ -164,6 +164,26 @@ export interface paths {
          * @description Hand out the twin with the camshafts where they were measured.
          */
         get: operations["engine_twin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/twin/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every degree
+         * @description Say in a sentence what is to be seen at every degree of a cycle.
+         */
+        get: operations["engine_words"];
         put?: never;
         post?: never;
         delete?: never;
@@ -316,7 +336,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/families/{code}/revisions/{number}/stand": {
+    "/api/families/{code}/revisions/{number}/snapshot": {
         parameters: {
             query?: never;
             header?: never;
@@ -327,7 +347,7 @@ export interface paths {
          * One angle
          * @description Say everything that is to be seen at one crank angle.
          */
-        get: operations["stand_look"];
+        get: operations["snapshot_look"];
         put?: never;
         post?: never;
         delete?: never;
@@ -348,6 +368,26 @@ export interface paths {
          * @description Hand out the frames of a whole cycle and the drawing of the front.
          */
         get: operations["twin_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/twin/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every degree
+         * @description Say in a sentence what is to be seen at every degree of a cycle.
+         */
+        get: operations["twin_words"];
         put?: never;
         post?: never;
         delete?: never;
@@ -466,6 +506,25 @@ export interface components {
             name: string;
         };
         /**
+         * Basis
+         * @description The entries a decision rests on, as it was shown: so many, the last of them at this place in the ledger.
+         *
+         *     Places never change and a struck entry never comes back, so the two figures name the very entries: strike one and the count
+         *     falls, add one and the last place grows.
+         */
+        Basis: {
+            /**
+             * Count
+             * @description How many they are
+             */
+            count: number;
+            /**
+             * Last
+             * @description Place in the ledger of the newest of them; 0 = none
+             */
+            last: number;
+        };
+        /**
          * Bead
          * @description One bead of the rod on the Floor.
          */
@@ -492,27 +551,23 @@ export interface components {
         };
         /**
          * BenchState
-         * @description Everything the bench shows of one engine.
+         * @description Everything the bench shows of one engine, but for what each room adds.
          */
         BenchState: {
-            /** Cams */
-            cams: components["schemas"]["CamFigures"][];
-            crank: components["schemas"]["CrankAt"] | null;
             /** Current */
             current: string | null;
             /** Loose Ends */
-            loose_ends: components["schemas"]["LooseEnd"][];
+            loose_ends: components["schemas"]["LooseEndView"][];
             permission: components["schemas"]["Permission"];
             /** Signed */
             signed: boolean;
             /** Steps */
             steps: components["schemas"]["Step"][];
-            tdc: components["schemas"]["TdcFigures"] | null;
+            timing?: components["schemas"]["TimingView"] | null;
             /** Waits For */
             waits_for: string;
             /** Warnings */
             warnings: string[];
-            wheel: components["schemas"]["WheelSetting"] | null;
         };
         /**
          * Box
@@ -554,6 +609,11 @@ export interface components {
             /** Camshaft */
             camshaft: string;
             /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cam_decision";
+            /**
              * Moves
              * @default []
              */
@@ -563,11 +623,8 @@ export interface components {
              * @default
              */
             reason: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            subject: "cam";
+            /** @description The entries it rests on; left out = all that stand when it is made */
+            rests_on?: components["schemas"]["Basis"] | null;
         };
         /**
          * CamFigures
@@ -592,6 +649,7 @@ export interface components {
             offers: components["schemas"]["Offer"][];
             /** Overlap Deg */
             overlap_deg: number | null;
+            rests_on: components["schemas"]["Basis"];
             /** Rounds */
             rounds: number;
             /** Separation Cam Deg */
@@ -602,6 +660,42 @@ export interface components {
             valves: components["schemas"]["ValveFigures"][];
             /** Verdict */
             verdict: ("in" | "out" | "can't tell") | null;
+        };
+        /**
+         * CamQuestion
+         * @description What is done about a camshaft.
+         */
+        CamQuestion: {
+            /** Ask */
+            ask: string;
+            /** Camshaft */
+            camshaft: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cam_decision";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * Camshaft
@@ -757,10 +851,10 @@ export interface components {
             valves: components["schemas"]["ValveFrames"][];
         };
         /**
-         * CylinderStands
+         * CylinderSnapshot
          * @description One cylinder at one angle.
          */
-        CylinderStands: {
+        CylinderSnapshot: {
             /** Cylinder */
             cylinder: number;
             /** Drop Mm */
@@ -772,19 +866,6 @@ export interface components {
             stroke: "power" | "exhaust" | "intake" | "compression";
             /** Words */
             words: string;
-        };
-        /**
-         * Decision
-         * @description Something somebody decided.
-         */
-        Decision: {
-            /** Decision */
-            decision: components["schemas"]["SetupDecision"] | components["schemas"]["TdcMethodDecision"] | components["schemas"]["StopOutDecision"] | components["schemas"]["CamDecision"] | components["schemas"]["RevisionDecision"] | components["schemas"]["SignOffDecision"];
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "decision";
         };
         /**
          * DocumentText
@@ -906,7 +987,7 @@ export interface components {
             /** Stages */
             stages: (components["schemas"]["LoopStage"] | components["schemas"]["GearStage"])[];
             /** Wheels */
-            wheels: components["schemas"]["Wheel"][];
+            wheels: components["schemas"]["Sprocket"][];
         };
         /**
          * DriveDrawing
@@ -1071,11 +1152,22 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description An entry and the id its maker's client gave it.
+         * @description An entry and the id its maker's client gave it. One that was typed before an update of Gurvo may still be of version 1.
          */
         EntryIn: {
+            /**
+             * Because
+             * @description Why it is made although it was objected to
+             * @default
+             */
+            because: string;
+            /**
+             * By
+             * @description Sign-in name of who typed it; another's session is refused
+             */
+            by?: string | null;
             /** Entry */
-            entry: components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["Decision"] | components["schemas"]["Turn"] | components["schemas"]["Strike"] | components["schemas"]["Note"];
+            entry: components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Id
              * Format: uuid
@@ -1086,6 +1178,12 @@ export interface components {
              * @description When it was typed, by the client's clock
              */
             typed_at?: string | null;
+            /**
+             * Version
+             * @description Of the entry's shape
+             * @default 2
+             */
+            version: number;
         };
         /**
          * EventFigure
@@ -1160,21 +1258,6 @@ export interface components {
             sentence: string;
         };
         /**
-         * Field
-         * @description A length typed beside the wheel's figure.
-         */
-        Field: {
-            /** Asked Mm */
-            asked_mm?: number | null;
-            /** Label */
-            label: string;
-            /**
-             * Name
-             * @enum {string}
-             */
-            name: "drop" | "lift";
-        };
-        /**
          * Fit
          * @description A clearance and its limits.
          */
@@ -1189,12 +1272,90 @@ export interface components {
             name: string;
         };
         /**
+         * FloorFilter
+         * @description Which engines are looked for; all that is given must hold.
+         */
+        FloorFilter: {
+            /**
+             * Builder
+             * @description Sign-in name
+             * @default
+             */
+            builder: string;
+            /**
+             * Family
+             * @default
+             */
+            family: string;
+            /** Free To Turn */
+            free_to_turn?: boolean | null;
+            /**
+             * Late
+             * @default false
+             */
+            late: boolean;
+            /**
+             * Loose Ends
+             * @description Only with something temporary in
+             * @default false
+             */
+            loose_ends: boolean;
+            /**
+             * Open Only
+             * @description Leave out what is signed
+             * @default false
+             */
+            open_only: boolean;
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Search
+             * @description Words in serial, family, purpose, builder or what it waits for
+             * @default
+             */
+            search: string;
+        };
+        /**
+         * FloorPage
+         * @description One page of the Floor, and how the whole shop stands.
+         */
+        FloorPage: {
+            /** Engines */
+            engines: number;
+            /** Found */
+            found: number;
+            /** Late */
+            late: number;
+            /** On Stands */
+            on_stands: number;
+            /** Out */
+            out: number;
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+            /** Rows */
+            rows: components["schemas"]["FloorRow"][];
+            /** Taken Stands */
+            taken_stands: number[];
+            /** To Sign */
+            to_sign: number;
+        };
+        /**
          * FloorRow
          * @description One engine on the Floor.
          */
         FloorRow: {
             /** Beads */
             beads: components["schemas"]["Bead"][];
+            /**
+             * Broken
+             * @description Why it cannot be shown; empty when it can
+             */
+            broken: string;
             /** Builder */
             builder: string;
             /** Family */
@@ -1491,6 +1652,21 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * LengthField
+         * @description A length typed beside the wheel's figure.
+         */
+        LengthField: {
+            /** Asked Mm */
+            asked_mm?: number | null;
+            /** Label */
+            label: string;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "drop" | "lift";
+        };
+        /**
          * LiftProfile
          * @description Lobe lift as a table, from base circle over the nose back to base circle.
          */
@@ -1511,10 +1687,73 @@ export interface components {
             lobe_lift_mm: number[];
         };
         /**
+         * LiftQuestion
+         * @description Where a valve passes a lift.
+         */
+        LiftQuestion: {
+            /** Ask */
+            ask: string;
+            /** Camshaft */
+            camshaft: string;
+            /** Cylinder */
+            cylinder: number;
+            /**
+             * Expected Deg
+             * @description Where the card has it, crank degrees after the firing TDC of its own cylinder [deg]
+             */
+            expected_deg: number;
+            /** Expected Side */
+            expected_side: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
+            /** Expected Words */
+            expected_words: string;
+            field?: components["schemas"]["LengthField"] | null;
+            /** Flank */
+            flank: ("opening" | "closing") | "top";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lift_reading";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Wheel Detail */
+            wheel_detail: string;
+        };
+        /**
          * LiftReading
          * @description Where a valve passed a lift, or stood at its highest (flank `top`).
          */
         LiftReading: {
+            /**
+             * Approach
+             * @default running way
+             * @enum {string}
+             */
+            approach: "running way" | "back" | "back, play taken up";
             /** Camshaft */
             camshaft: string;
             /** Cylinder */
@@ -1528,12 +1767,6 @@ export interface components {
             kind: "lift_reading";
             /** @description Checking lift; left out at the top */
             lift?: components["schemas"]["Typed"] | null;
-            /**
-             * Turned
-             * @default running way
-             * @enum {string}
-             */
-            turned: "running way" | "back" | "back, play taken up";
             /**
              * Valve
              * @enum {string}
@@ -1668,10 +1901,10 @@ export interface components {
             lobe_lift_mm: number[];
         };
         /**
-         * LobeStands
+         * LobeSnapshot
          * @description One lobe: where its nose points and how far its valve is open.
          */
-        LobeStands: {
+        LobeSnapshot: {
             /** Camshaft */
             camshaft: string;
             /** Clock Deg */
@@ -1742,16 +1975,20 @@ export interface components {
             tensioner?: components["schemas"]["Tensioner"] | null;
         };
         /**
-         * LooseEnd
+         * LooseEndView
          * @description Something temporary or unfinished, and what it holds back.
          */
-        LooseEnd: {
+        LooseEndView: {
             /** Holds Back */
             holds_back: string;
+            /** Since */
+            since: number;
             /** Stops Turning */
             stops_turning: boolean;
             /** Title */
             title: string;
+            /** Until */
+            until: string;
         };
         /**
          * Mark
@@ -1793,10 +2030,10 @@ export interface components {
             wheel: string;
         };
         /**
-         * MarkStands
+         * MarkSnapshot
          * @description One mark, key or dowel: now, at its timing position, one crank turn later than now.
          */
-        MarkStands: {
+        MarkSnapshot: {
             /** Decides */
             decides: boolean;
             /** Id */
@@ -1853,6 +2090,42 @@ export interface components {
             most_backlash_mm?: number | null;
         };
         /**
+         * MethodQuestion
+         * @description How true TDC is looked for.
+         */
+        MethodQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tdc_method";
+            /** Options */
+            options: components["schemas"]["Option"][];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
          * MoveMade
          * @description One adjustment and the place it was moved to.
          */
@@ -1880,14 +2153,14 @@ export interface components {
          * @description One thing that can be done about a cam.
          */
         Offer: {
-            /** Leaves */
-            leaves: string;
-            /** Leaves Deg */
-            leaves_deg: number;
             /** Moves */
             moves: components["schemas"]["MoveMade"][];
             /** Order */
             order: string;
+            /** Residual */
+            residual: string;
+            /** Residual Deg */
+            residual_deg: number;
             /** Title */
             title: string;
             /** Value */
@@ -1919,15 +2192,15 @@ export interface components {
          * @description One answer to choose from.
          */
         Option: {
-            /**
-             * Detail
-             * @default
-             */
+            /** Detail */
             detail: string;
             /** Label */
             label: string;
-            /** Value */
-            value: string;
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "positive_stop" | "equal_drop" | "fit" | "top";
         };
         /**
          * PathStep
@@ -2004,6 +2277,19 @@ export interface components {
              * @description Lost motion between its stops, crank degrees
              */
             travel_deg: number;
+        };
+        /**
+         * PistonStop
+         * @description The piston stop has been fitted, or taken out.
+         */
+        PistonStop: {
+            /** Fitted */
+            fitted: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "piston_stop";
         };
         /**
          * Place
@@ -2120,84 +2406,27 @@ export interface components {
             field: string;
             /** Sentence */
             sentence: string;
+            /**
+             * Way Out
+             * @description What would make it acceptable: none, reason, lead and reason
+             * @default none
+             */
+            way_out: string;
         };
         /**
-         * Question
-         * @description One thing to do or read; the client answers with an entry.
-         */
-        Question: {
-            /** Ask */
-            ask: string;
-            /** Camshaft */
-            camshaft?: string | null;
-            /** Cylinder */
-            cylinder?: number | null;
-            /** Expected Deg */
-            expected_deg?: number | null;
-            /** Expected Side */
-            expected_side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
-            /**
-             * Expected Words
-             * @default
-             */
-            expected_words: string;
-            field?: components["schemas"]["Field"] | null;
-            /** Flank */
-            flank?: ("opening" | "closing") | "top" | null;
-            /** Hint */
-            hint: string;
-            /** Key */
-            key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "setup" | "method" | "tdc_reading" | "wheel_zero" | "stop_out" | "lift_reading" | "cam" | "sign_off";
-            /** Method */
-            method?: ("positive_stop" | "equal_drop" | "fit" | "top") | null;
-            /**
-             * Options
-             * @default []
-             */
-            options: components["schemas"]["Option"][];
-            /** Place */
-            place?: ("before" | "after") | null;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "done" | "open" | "optional";
-            /** Title */
-            title: string;
-            /** Valve */
-            valve?: ("intake" | "exhaust") | null;
-            /**
-             * Wheel Detail
-             * @default
-             */
-            wheel_detail: string;
-            /**
-             * Wheel Label
-             * @default
-             */
-            wheel_label: string;
-            /** Zero Deg */
-            zero_deg?: number | null;
-        };
-        /**
-         * RevisionDecision
+         * RevisionMove
          * @description The lead moves the engine to a newer revision of its engine document.
          */
-        RevisionDecision: {
-            /** Number */
-            number: number;
-            /** Reason */
-            reason: string;
+        RevisionMove: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            subject: "revision";
+            kind: "revision";
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
         };
         /**
          * RevisionRow
@@ -2249,31 +2478,38 @@ export interface components {
             person: components["schemas"]["Person"] | null;
         };
         /**
-         * SetupDecision
-         * @description The wheel and dial as they are set up.
+         * SetupQuestion
+         * @description How the wheel is numbered, and with which gauges it is read.
          */
-        SetupDecision: {
-            /** Dial Gauge */
-            dial_gauge: string;
+        SetupQuestion: {
+            /** Ask */
+            ask: string;
             /**
-             * Numbering
-             * @enum {string}
+             * Group
+             * @default
              */
-            numbering: "0-360" | "0-180-0" | "0-90-0-90-0";
-            /** Plugs Out */
-            plugs_out: boolean;
-            /**
-             * Runs
-             * @enum {string}
-             */
-            runs: "grows" | "falls";
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            subject: "setup";
-            /** Wheel Gauge */
-            wheel_gauge: string;
+            kind: "wheel_setup";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * Shaft
@@ -2326,20 +2562,54 @@ export interface components {
             username: string;
         };
         /**
-         * SignOffDecision
+         * SignOff
          * @description The lead signs the record.
          */
-        SignOffDecision: {
+        SignOff: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sign_off";
             /**
              * Remark
              * @default
              */
             remark: string;
+        };
+        /**
+         * SignQuestion
+         * @description Whether the record is signed.
+         */
+        SignQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            subject: "sign_off";
+            kind: "sign_off";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * SlottedSprocket
@@ -2366,6 +2636,24 @@ export interface components {
             range_deg: number;
         };
         /**
+         * Snapshot
+         * @description Everything at one crank angle.
+         */
+        Snapshot: {
+            /** At Tdc */
+            at_tdc: string[];
+            /** Crank Deg */
+            crank_deg: number;
+            /** Cylinders */
+            cylinders: components["schemas"]["CylinderSnapshot"][];
+            /** Lobes */
+            lobes: components["schemas"]["LobeSnapshot"][];
+            /** Marks */
+            marks: components["schemas"]["MarkSnapshot"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Spring
          * @description The springs on one sort of valve, all of a valve's springs together.
          */
@@ -2385,6 +2673,25 @@ export interface components {
              * @enum {string}
              */
             valve: "intake" | "exhaust";
+        };
+        /**
+         * Sprocket
+         * @description A sprocket, pulley or gear on a shaft: toothed, or smooth with a diameter.
+         */
+        Sprocket: {
+            /**
+             * Diameter Mm
+             * @description Smooth wheels only: where the pitch line runs [mm]
+             */
+            diameter_mm?: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name?: string | null;
+            /** Shaft */
+            shaft: string;
+            /** Teeth */
+            teeth?: number | null;
         };
         /**
          * SprocketTeeth
@@ -2413,40 +2720,21 @@ export interface components {
             teeth: number;
         };
         /**
-         * Stand
-         * @description Everything at one crank angle.
-         */
-        Stand: {
-            /** At Tdc */
-            at_tdc: string[];
-            /** Crank Deg */
-            crank_deg: number;
-            /** Cylinders */
-            cylinders: components["schemas"]["CylinderStands"][];
-            /** Lobes */
-            lobes: components["schemas"]["LobeStands"][];
-            /** Marks */
-            marks: components["schemas"]["MarkStands"][];
-            /** Words */
-            words: string;
-        };
-        /**
          * Step
-         * @description One bead on the rod.
+         * @description One bead on the rod, with what is asked in it.
          */
         Step: {
             /**
-             * Key
+             * Does
              * @enum {string}
              */
-            key: "wheel" | "tdc" | "degree" | "record";
-            /**
-             * Note
-             * @default
-             */
+            does: "set_up_wheel" | "find_tdc" | "degree" | "sign";
+            /** Key */
+            key: string;
+            /** Note */
             note: string;
             /** Questions */
-            questions: components["schemas"]["Question"][];
+            questions: (components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /**
              * Status
              * @enum {string}
@@ -2456,15 +2744,40 @@ export interface components {
             title: string;
         };
         /**
-         * StopOutDecision
-         * @description The piston stop has been taken out.
+         * StopQuestion
+         * @description Whether the piston stop is in, or out.
          */
-        StopOutDecision: {
+        StopQuestion: {
+            /** Ask */
+            ask: string;
+            /** Fitted */
+            fitted: boolean;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            subject: "stop_out";
+            kind: "piston_stop";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * Strike
@@ -2550,6 +2863,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Because */
+            because: string;
             /** By */
             by: string;
             /** Detail */
@@ -2559,11 +2874,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "tdc_reading" | "wheel_zero" | "lift_reading" | "decision" | "turn" | "strike" | "note";
+            /** Kind */
+            kind: string;
             /** Look Again */
             look_again: boolean;
             /** Seq */
@@ -2594,38 +2906,99 @@ export interface components {
             method: "positive_stop" | "equal_drop" | "fit" | "top";
             /** Method Name */
             method_name: string;
+            /**
+             * Outlier
+             * @description Place in the ledger of the reading that does not belong
+             */
+            outlier: number | null;
             /** Readings */
             readings: number;
+            rests_on: components["schemas"]["Basis"];
             /** Spread Deg */
             spread_deg: number;
-            /** Stray */
-            stray: string | null;
+            /**
+             * Taken Deg
+             * @description As it was shown when it was taken over [deg]
+             */
+            taken_deg: number | null;
             /** Words */
             words: string;
             /** Zero Deg */
             zero_deg: number;
         };
         /**
-         * TdcMethodDecision
+         * TdcMethodChoice
          * @description How true TDC is looked for.
          */
-        TdcMethodDecision: {
+        TdcMethodChoice: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tdc_method";
             /**
              * Method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
+        };
+        /**
+         * TdcQuestion
+         * @description One reading towards true TDC.
+         */
+        TdcQuestion: {
+            /** Ask */
+            ask: string;
+            /** Expected Side */
+            expected_side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
+            field?: components["schemas"]["LengthField"] | null;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            subject: "tdc_method";
+            kind: "tdc_reading";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "positive_stop" | "equal_drop" | "fit" | "top";
+            /** Place */
+            place?: ("before" | "after") | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Wheel Detail */
+            wheel_detail: string;
         };
         /**
          * TdcReading
          * @description One reading towards true TDC.
          */
         TdcReading: {
+            /**
+             * Approach
+             * @default running way
+             * @enum {string}
+             */
+            approach: "running way" | "back" | "back, play taken up";
             /** @description Piston drop by dial, for equal drops and the fit */
             drop?: components["schemas"]["Typed"] | null;
             /**
@@ -2640,15 +3013,9 @@ export interface components {
             method: "positive_stop" | "equal_drop" | "fit" | "top";
             /**
              * Place
-             * @description Before or after TDC. At a stop: before = met turning forward, after = met turning backward
+             * @description Before or after TDC. At a stop: before = met turning forward, after = met turning backward. At the top: before = where the dial stops rising, after = where it begins to fall
              */
             place?: ("before" | "after") | null;
-            /**
-             * Turned
-             * @default running way
-             * @enum {string}
-             */
-            turned: "running way" | "back" | "back, play taken up";
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
@@ -2744,6 +3111,17 @@ export interface components {
             stroke: "firing" | "overlap";
         };
         /**
+         * TimingView
+         * @description The wheel, true TDC and the cams as they stand.
+         */
+        TimingView: {
+            /** Cams */
+            cams: components["schemas"]["CamFigures"][];
+            crank: components["schemas"]["CrankAt"] | null;
+            tdc: components["schemas"]["TdcFigures"] | null;
+            wheel: components["schemas"]["WheelSetting"] | null;
+        };
+        /**
          * Turn
          * @description The crank has been turned to a place in the cycle.
          */
@@ -2786,8 +3164,6 @@ export interface components {
             reference_cylinder: number;
             /** Shafts */
             shafts: components["schemas"]["ShaftFrames"][];
-            /** Words */
-            words: string[];
         };
         /**
          * Typed
@@ -2944,25 +3320,6 @@ export interface components {
             told_by: string;
         };
         /**
-         * Wheel
-         * @description A sprocket, pulley or gear on a shaft: toothed, or smooth with a diameter.
-         */
-        Wheel: {
-            /**
-             * Diameter Mm
-             * @description Smooth wheels only: where the pitch line runs [mm]
-             */
-            diameter_mm?: number | null;
-            /** Id */
-            id: string;
-            /** Name */
-            name?: string | null;
-            /** Shaft */
-            shaft: string;
-            /** Teeth */
-            teeth?: number | null;
-        };
-        /**
          * WheelLabel
          * @description A figure printed on the wheel, and where.
          */
@@ -3001,6 +3358,33 @@ export interface components {
             wheel_name: string;
         };
         /**
+         * WheelSetup
+         * @description The wheel and dial as they are set up.
+         */
+        WheelSetup: {
+            /** Dial Gauge */
+            dial_gauge: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wheel_setup";
+            /**
+             * Numbering
+             * @enum {string}
+             */
+            numbering: "0-360" | "0-180-0" | "0-90-0-90-0";
+            /** Plugs Out */
+            plugs_out: boolean;
+            /**
+             * Runs
+             * @enum {string}
+             */
+            runs: "grows" | "falls";
+            /** Wheel Gauge */
+            wheel_gauge: string;
+        };
+        /**
          * WheelZero
          * @description The wheel's true zero taken over as it was shown.
          */
@@ -3015,6 +3399,8 @@ export interface components {
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
+            /** @description The readings it rests on; left out = all that stand when it is made */
+            rests_on?: components["schemas"]["Basis"] | null;
             /**
              * Zero Deg
              * @description Wheel zero as shown when it was taken over [deg]
@@ -3038,6 +3424,48 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * ZeroQuestion
+         * @description Whether true TDC is taken over.
+         */
+        ZeroQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wheel_zero";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "positive_stop" | "equal_drop" | "fit" | "top";
+            rests_on: components["schemas"]["Basis"];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Zero Deg */
+            zero_deg: number | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -3049,7 +3477,20 @@ export type $defs = Record<string, never>;
 export interface operations {
     engines_list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Words in serial, family, purpose, builder or what it waits for */
+                search?: string;
+                /** @description Sign-in name */
+                builder?: string;
+                family?: string;
+                late?: boolean;
+                /** @description Only with something temporary in */
+                loose_ends?: boolean;
+                free_to_turn?: boolean | null;
+                /** @description Leave out what is signed */
+                open_only?: boolean;
+                page?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3062,11 +3503,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FloorRow"][];
+                    "application/json": components["schemas"]["FloorPage"];
                 };
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3174,13 +3624,22 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     entries_list: {
         parameters: {
             query?: {
                 before?: number | null;
-                most?: number;
+                limit?: number;
             };
             header?: never;
             path: {
@@ -3368,7 +3827,7 @@ export interface operations {
             };
         };
     };
-    engine_stand: {
+    engine_snapshot: {
         parameters: {
             query: {
                 crank_deg: number;
@@ -3388,7 +3847,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stand"];
+                    "application/json": components["schemas"]["Snapshot"];
                 };
             };
             /** @description Unauthorized */
@@ -3453,6 +3912,66 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_words: {
+        parameters: {
+            query?: {
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3825,7 +4344,7 @@ export interface operations {
             };
         };
     };
-    stand_look: {
+    snapshot_look: {
         parameters: {
             query: {
                 crank_deg: number;
@@ -3846,7 +4365,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stand"];
+                    "application/json": components["schemas"]["Snapshot"];
                 };
             };
             /** @description Unauthorized */
@@ -3899,6 +4418,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Twin"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    twin_words: {
+        parameters: {
+            query?: {
+                phasers?: "rest" | "other stop";
+            };
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Unauthorized */

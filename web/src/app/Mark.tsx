@@ -1,5 +1,5 @@
 /** The house mark: a ring and the name. */
-import classes from './Shell.module.css';
+import classes from './Mark.module.css';
 
 export function Mark() {
   return (

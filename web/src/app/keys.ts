@@ -20,25 +20,52 @@ function typesWords(target: EventTarget | null): boolean {
   return target.matches('input, textarea, select') || target.isContentEditable;
 }
 
+type Listener = { actions: KeyAction[] };
+
+/** What listens now, the innermost last: it has the first word. */
+const listeners: Listener[] = [];
+
+const clashes = (a: KeyAction, b: KeyAction) =>
+  a.keys.some((key) => b.keys.includes(key)) && (a.shift === undefined || b.shift === undefined || a.shift === b.shift);
+
+/** Two meanings of one key on one screen are a defect: it is reported where tests and the console see it. */
+function reportClashes(own: Listener): void {
+  const others = listeners.filter((one) => one !== own).flatMap((one) => one.actions);
+  for (const action of own.actions) {
+    const other = others.find((one) => clashes(action, one));
+    if (other) reportError(new Error(`The key ${action.keys.join(' ')} means “${action.label}” and “${other.label}”`));
+  }
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+  if (typesWords(event.target) || document.querySelector('[role="dialog"]')) return;
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  const onButton = event.target instanceof HTMLElement && event.target.closest('button, a') !== null;
+  if (onButton && (key === 'Enter' || key === ' ')) return;
+  for (const listener of [...listeners].reverse()) {
+    const action = listener.actions.find(
+      (one) => one.keys.includes(key) && (one.shift === undefined || one.shift === event.shiftKey),
+    );
+    if (!action) continue;
+    event.preventDefault();
+    action.run();
+    return;
+  }
+}
+
 /** Listens for these keys; not while words are typed or a dialog is open. */
 export function useKeys(actions: KeyAction[]): void {
-  const latest = useRef(actions);
-  latest.current = actions;
+  const own = useRef<Listener>({ actions });
+  own.current.actions = actions;
   useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (typesWords(event.target) || document.querySelector('[role="dialog"]')) return;
-      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-      const onButton = event.target instanceof HTMLElement && event.target.closest('button, a') !== null;
-      if (onButton && (key === 'Enter' || key === ' ')) return;
-      const action = latest.current.find(
-        (one) => one.keys.includes(key) && (one.shift === undefined || one.shift === event.shiftKey),
-      );
-      if (!action) return;
-      event.preventDefault();
-      action.run();
+    const listener = own.current;
+    listeners.push(listener);
+    if (listeners.length === 1) window.addEventListener('keydown', onKey);
+    reportClashes(listener);
+    return () => {
+      listeners.splice(listeners.indexOf(listener), 1);
+      if (listeners.length === 0) window.removeEventListener('keydown', onKey);
     };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
   }, []);
 }

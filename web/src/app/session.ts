@@ -1,12 +1,7 @@
 /** Who is signed in and how he likes to see things. */
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { client, type Schemas, unwrap } from '../api/client';
-
-export const sessionQuery = queryOptions({
-  queryKey: ['session'],
-  queryFn: async ({ signal }) => unwrap(await client.GET('/api/session', { signal })),
-  staleTime: 60_000,
-});
+import { sessionQuery } from './api';
 
 export function useSession(): Schemas['Session'] | undefined {
   return useQuery(sessionQuery).data;

@@ -1,7 +1,7 @@
 /** One engine document: what the engine is, its cam card, its drive, what can be moved, the shape of its lobes. */
 import { Button, Table } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate } from '@tanstack/react-router';
+import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router';
 import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
@@ -24,7 +24,9 @@ import { LobeDrawing } from './LobeDrawing';
 
 type Document = Schemas['EngineDocument'];
 
-export function FamilyPage({ code, revision }: { code: string; revision?: number | undefined }) {
+export function FamilyPage() {
+  const { code } = useParams({ from: '/shell/families/$code' });
+  const { revision } = useSearch({ from: '/shell/families/$code' });
   const { data, error, isPending } = useQuery(familyQuery(code, revision));
   const navigate = useNavigate();
   if (isPending) return <Waiting what="Fetching the document" />;

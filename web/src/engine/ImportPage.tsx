@@ -7,7 +7,7 @@ import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import page from '../app/Page.module.css';
 import { usePerson } from '../app/session';
-import { useDraft } from '../work/draft';
+import { useDraft } from '../ledger/draft';
 import { checkQuery, useImport } from './api';
 import { Changes } from './Changes';
 import classes from './ImportPage.module.css';

@@ -4,13 +4,13 @@ import { sayClock, sayLength, type Voice } from '../app/saying';
 import classes from './Marks.module.css';
 
 export interface LobesProps {
-  stand: Schemas['Stand'] | undefined;
+  snapshot: Schemas['Snapshot'] | undefined;
   cylinder: number;
   voice: Voice;
 }
 
-export function Lobes({ stand, cylinder, voice }: LobesProps) {
-  const lobes = stand?.lobes.filter((lobe) => lobe.cylinder === cylinder) ?? [];
+export function Lobes({ snapshot, cylinder, voice }: LobesProps) {
+  const lobes = snapshot?.lobes.filter((lobe) => lobe.cylinder === cylinder) ?? [];
   if (lobes.length === 0) return null;
   return (
     <table className={classes.marks}>

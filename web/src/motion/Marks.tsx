@@ -3,9 +3,9 @@ import type { Schemas } from '../api/client';
 import { type SeenFrom, sayClock } from '../app/saying';
 import classes from './Marks.module.css';
 
-export function Marks({ stand, seenFrom }: { stand: Schemas['Stand'] | undefined; seenFrom: SeenFrom }) {
-  if (!stand) return <p className={classes.empty}>Working out where the marks stand</p>;
-  if (stand.marks.length === 0) return <p className={classes.empty}>The document names no marks.</p>;
+export function Marks({ snapshot, seenFrom }: { snapshot: Schemas['Snapshot'] | undefined; seenFrom: SeenFrom }) {
+  if (!snapshot) return <p className={classes.empty}>Working out where the marks stand</p>;
+  if (snapshot.marks.length === 0) return <p className={classes.empty}>The document names no marks.</p>;
   return (
     <table className={classes.marks}>
       <thead>
@@ -17,7 +17,7 @@ export function Marks({ stand, seenFrom }: { stand: Schemas['Stand'] | undefined
         </tr>
       </thead>
       <tbody>
-        {stand.marks.map((mark) => (
+        {snapshot.marks.map((mark) => (
           <tr key={mark.id} data-met={mark.met}>
             <td>
               {mark.name}
@@ -36,7 +36,7 @@ export function Marks({ stand, seenFrom }: { stand: Schemas['Stand'] | undefined
   );
 }
 
-function about(mark: Schemas['MarkStands']): string {
+function about(mark: Schemas['MarkSnapshot']): string {
   if (mark.kind !== 'mark') return mark.kind;
   return `${mark.decides ? 'decides' : 'guides'}${mark.meets ? ` · meets ${mark.meets}` : ''}`;
 }

@@ -8,7 +8,7 @@ import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { say, type Voice } from '../app/saying';
 import { useTurnRound } from '../app/session';
-import { type Phasers, standQuery, type TwinOf, twinQuery } from './api';
+import { type Phasers, snapshotQuery, type TwinOf, twinQuery, wordsQuery } from './api';
 import { FrontDrawing } from './FrontDrawing';
 import { Lobes } from './Lobes';
 import { Marks } from './Marks';
@@ -60,7 +60,8 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
   const [chosen, setChosen] = useState(frames.reference_cylinder);
   const cylinder = frames.cylinders.find((one) => one.cylinder === chosen);
   const resting = useRestingAngle(turning);
-  const stand = useQuery(standQuery(of, resting, phasers)).data;
+  const snapshot = useQuery(snapshotQuery(of, resting, phasers)).data;
+  const words = useQuery(wordsQuery(of, phasers)).data ?? [];
   const turnRound = useTurnRound();
   const nextCylinder = () => {
     const at = frames.cylinders.findIndex((one) => one.cylinder === chosen);
@@ -70,7 +71,7 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
   return (
     <>
       <main className={classes.twin}>
-        <Sentence turning={turning} words={frames.words} voice={voice} />
+        <Sentence turning={turning} words={words} voice={voice} />
         <div className={classes.drawings}>
           <figure className={classes.front}>
             <FrontDrawing twin={twin} cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
@@ -91,8 +92,8 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
             </figure>
           )}
           <aside className={classes.marks} aria-label="Marks and lobes">
-            <Marks stand={stand} seenFrom={voice.seenFrom} />
-            <Lobes stand={stand} cylinder={chosen} voice={voice} />
+            <Marks snapshot={snapshot} seenFrom={voice.seenFrom} />
+            <Lobes snapshot={snapshot} cylinder={chosen} voice={voice} />
           </aside>
         </div>
         <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />

@@ -31,20 +31,42 @@ export const twinQuery = (of: TwinOf, phasers: Phasers) =>
           ),
   });
 
-export const standQuery = (of: TwinOf, crank_deg: number, phasers: Phasers) =>
+/** What is to be seen at every degree; made and fetched apart, since the drawing need not wait for it. */
+export const wordsQuery = (of: TwinOf, phasers: Phasers) =>
   queryOptions({
-    queryKey: [...keyOf(of), phasers, 'stand', crank_deg],
+    queryKey: [...keyOf(of), phasers, 'words'],
+    staleTime: Number.POSITIVE_INFINITY,
     placeholderData: keepPreviousData,
-    queryFn: async ({ signal }): Promise<Schemas['Stand']> =>
+    queryFn: async ({ signal }): Promise<string[]> =>
       'serial' in of
         ? unwrap(
-            await client.GET('/api/engines/{serial}/stand', {
+            await client.GET('/api/engines/{serial}/twin/words', {
+              params: { path: { serial: of.serial }, query: { phasers } },
+              signal,
+            }),
+          )
+        : unwrap(
+            await client.GET('/api/families/{code}/revisions/{number}/twin/words', {
+              params: { path: of, query: { phasers } },
+              signal,
+            }),
+          ),
+  });
+
+export const snapshotQuery = (of: TwinOf, crank_deg: number, phasers: Phasers) =>
+  queryOptions({
+    queryKey: [...keyOf(of), phasers, 'snapshot', crank_deg],
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }): Promise<Schemas['Snapshot']> =>
+      'serial' in of
+        ? unwrap(
+            await client.GET('/api/engines/{serial}/snapshot', {
               params: { path: { serial: of.serial }, query: { phasers, crank_deg } },
               signal,
             }),
           )
         : unwrap(
-            await client.GET('/api/families/{code}/revisions/{number}/stand', {
+            await client.GET('/api/families/{code}/revisions/{number}/snapshot', {
               params: { path: of, query: { phasers, crank_deg } },
               signal,
             }),

@@ -1,14 +1,9 @@
 /** Wheels and dials with what their calibration says. */
 import { Table } from '@mantine/core';
-import { queryOptions, useQuery } from '@tanstack/react-query';
-import { client, unwrap } from '../api/client';
+import { useQuery } from '@tanstack/react-query';
 import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
-
-export const gaugesQuery = queryOptions({
-  queryKey: ['gauges'],
-  queryFn: async ({ signal }) => unwrap(await client.GET('/api/gauges', { signal })),
-});
+import { gaugesQuery } from './api';
 
 const UNIT = { wheel: '°', dial: ' mm' } as const;
 

@@ -2,29 +2,31 @@
 import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { sayDegrees, type Voice } from '../app/saying';
-import { Verdict } from '../work/Verdict';
+import { Verdict } from '../app/Verdict';
+import type { Question } from '../ledger/contract';
+import { camAsked } from './asked';
 import classes from './Figures.module.css';
 
 export interface FiguresProps {
-  state: Schemas['BenchState'];
-  question: Schemas['Question'] | undefined;
+  timing: Schemas['TimingView'];
+  question: Question | undefined;
   engine: Schemas['EngineHead'];
   voice: Voice;
 }
 
-export function Figures({ state, question, engine, voice }: FiguresProps) {
-  const early = question?.kind === 'setup' || question?.key.startsWith('tdc:');
+export function Figures({ timing, question, engine, voice }: FiguresProps) {
+  const early = question?.kind === 'wheel_setup' || question?.key.startsWith('tdc:');
   return (
     <div className={classes.figures}>
       {early ? (
-        <TdcFigures state={state} />
+        <TdcFigures timing={timing} />
       ) : (
-        camsShown(state, question).map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
+        camsShown(timing, question).map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
       )}
       {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} />}
-      {state.wheel && early && (
+      {timing.wheel && early && (
         <p className={classes.soft}>
-          {state.wheel.wheel_gauge} {state.wheel.wheel_name} · {state.wheel.dial_gauge} {state.wheel.dial_name} ·
+          {timing.wheel.wheel_gauge} {timing.wheel.wheel_name} · {timing.wheel.dial_gauge} {timing.wheel.dial_name} ·
           lengths in {voice.unit}
         </p>
       )}
@@ -40,9 +42,9 @@ export function Figures({ state, question, engine, voice }: FiguresProps) {
 }
 
 /** Of several cams the one that is asked about; all of them when none is. */
-function camsShown(state: Schemas['BenchState'], question: Schemas['Question'] | undefined) {
-  const asked = state.cams.filter((cam) => cam.camshaft === question?.camshaft);
-  return asked.length > 0 ? asked : state.cams;
+function camsShown(timing: Schemas['TimingView'], question: Question | undefined) {
+  const asked = timing.cams.filter((cam) => cam.camshaft === camAsked(question));
+  return asked.length > 0 ? asked : timing.cams;
 }
 
 interface RowProps {
@@ -62,8 +64,8 @@ function Row({ label, aside, children, big }: RowProps) {
   );
 }
 
-function TdcFigures({ state }: { state: Schemas['BenchState'] }) {
-  const { tdc } = state;
+function TdcFigures({ timing }: { timing: Schemas['TimingView'] }) {
+  const { tdc } = timing;
   if (!tdc)
     return (
       <>
@@ -71,7 +73,7 @@ function TdcFigures({ state }: { state: Schemas['BenchState'] }) {
           –
         </Row>
         <p className={classes.soft}>
-          {state.wheel
+          {timing.wheel
             ? 'True TDC is worked out as soon as the readings allow it.'
             : 'Set up the wheel, then true TDC is looked for.'}
         </p>
@@ -96,12 +98,13 @@ function TdcFigures({ state }: { state: Schemas['BenchState'] }) {
 }
 
 /** Which valve the figures are about: the one asked for, else the first with something to show. */
-function valveShown(cam: Schemas['CamFigures'], question: Schemas['Question'] | undefined) {
-  const asked = cam.valves.find((valve) => valve.valve === question?.valve);
+function valveShown(cam: Schemas['CamFigures'], question: Question | undefined) {
+  const asked =
+    question?.kind === 'lift_reading' ? cam.valves.find((valve) => valve.valve === question.valve) : undefined;
   return asked ?? cam.valves.find((valve) => valve.verdict && valve.verdict !== 'in') ?? cam.valves[0];
 }
 
-function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Schemas['Question'] | undefined }) {
+function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Question | undefined }) {
   const valve = valveShown(cam, question);
   if (!valve) return null;
   const name = valve.valve === 'intake' ? 'Intake' : 'Exhaust';
@@ -156,7 +159,7 @@ function Offers({ cam }: { cam: Schemas['CamFigures'] }) {
       {cam.offers.map((offer) => (
         <p key={offer.value} className={classes.line}>
           <span>{offer.title}</span>
-          leaves {offer.leaves}
+          leaves {offer.residual}
         </p>
       ))}
     </div>

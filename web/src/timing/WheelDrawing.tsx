@@ -1,20 +1,22 @@
 /** The degree wheel: it stands still with TDC on top, in the builder's own numbering; the pointer goes round. */
 import type { Schemas } from '../api/client';
+import type { Question } from '../ledger/contract';
+import { camAsked } from './asked';
 import { placeAt, RIM, reach, roundPath, spiralPath } from './spiral';
 import classes from './WheelDrawing.module.css';
 
 const LANE = 5.5;
 
 export interface WheelDrawingProps {
-  setting: Schemas['WheelSetting'] | null | undefined;
-  crank: Schemas['CrankAt'] | null | undefined;
-  cams: Schemas['CamFigures'][];
-  question: Schemas['Question'] | undefined;
+  timing: Schemas['TimingView'];
+  question: Question | undefined;
   clockwise: boolean;
 }
 
-export function WheelDrawing({ setting, crank, cams, question, clockwise }: WheelDrawingProps) {
-  const asked = cams.filter((cam) => !question?.camshaft || cam.camshaft === question.camshaft);
+export function WheelDrawing({ timing, question, clockwise }: WheelDrawingProps) {
+  const { wheel, crank, cams } = timing;
+  const about = camAsked(question);
+  const asked = cams.filter((cam) => !about || cam.camshaft === about);
   // several cams on one drawing would lie on each other: the one that is asked about is drawn
   const valves = (cams.length > 2 ? asked.slice(0, 2) : cams).flatMap((cam) => cam.valves);
   const label = crank ? `Degree wheel, crank at ${crank.words}` : 'Degree wheel';
@@ -29,7 +31,7 @@ export function WheelDrawing({ setting, crank, cams, question, clockwise }: Whee
         {valves.map((valve) => (
           <ValveArc key={`${valve.valve} ${valve.cylinder} ${valve.lift_mm}`} valve={valve} clockwise={clockwise} />
         ))}
-        {setting?.labels.map((figure) => {
+        {wheel?.labels.map((figure) => {
           const at = placeAt(figure.turned_deg, RIM - 28, clockwise);
           return (
             <text key={figure.turned_deg} x={at.x} y={at.y} className={classes.figureText}>
@@ -87,7 +89,7 @@ function ValveArc({ valve, clockwise }: { valve: Schemas['ValveFigures']; clockw
 
 /** Where the card has what is asked for now. */
 function Expected({ question, clockwise }: Pick<WheelDrawingProps, 'question' | 'clockwise'>) {
-  const deg = question?.expected_deg;
+  const deg = question?.kind === 'lift_reading' ? question.expected_deg : undefined;
   if (deg == null) return null;
   const at = placeAt(deg, reach(deg), clockwise);
   const rim = placeAt(deg, RIM, clockwise);
@@ -99,7 +101,12 @@ function Expected({ question, clockwise }: Pick<WheelDrawingProps, 'question' | 
   );
 }
 
-function Pointer({ crank, clockwise }: Pick<WheelDrawingProps, 'crank' | 'clockwise'>) {
+interface PointerProps {
+  crank: Schemas['CrankAt'] | null | undefined;
+  clockwise: boolean;
+}
+
+function Pointer({ crank, clockwise }: PointerProps) {
   const [figure, ...side] = crank ? crank.words.split('° ') : [];
   const arrow = clockwise ? 'M26 40 A48 48 0 0 1 -26 40' : 'M-26 40 A48 48 0 0 0 26 40';
   const head = clockwise ? 'M-26 40 l9 -3 l-3 9 z' : 'M26 40 l-9 -3 l3 9 z';

@@ -7,19 +7,19 @@ import { ApiProblem, type Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
-import { growsClockwise, type LengthUnit, say, type Voice } from '../app/saying';
+import { type LengthUnit, say, type Voice } from '../app/saying';
 import { useLikings, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
-import { gaugesQuery } from '../shop/Gauges';
-import { Figures } from '../timing/Figures';
-import { WheelDrawing } from '../timing/WheelDrawing';
-import { benchQuery } from './api';
+import { benchQuery } from '../ledger/api';
+import type { Question } from '../ledger/contract';
+import { useOutbox } from '../ledger/outbox';
+import { gaugesQuery } from '../shop/api';
+import { Answer } from './Answer';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
+import { DRAWINGS, INPUTS } from './inputs';
 import { LooseEnds } from './LooseEnds';
 import { NoteDialog } from './NoteDialog';
-import { useUnsent } from './outbox';
-import { Answer } from './question/Answer';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
@@ -55,7 +55,8 @@ function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, und
 function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const { engine, state } = bench;
   const voice = useVoice(engine.running_direction);
-  const unsent = useUnsent().filter((item) => item.serial === engine.serial);
+  const outbox = useOutbox();
+  const unsent = outbox.items.filter((item) => item.serial === engine.serial);
   const [chosen, setChosen] = useState<string | null>(null);
   const [striking, setStriking] = useState<string | null>(null);
   const [noting, setNoting] = useState(false);
@@ -73,6 +74,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const actions: KeyAction[] = engine.may_record
     ? [...commonKeys, { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) }]
     : commonKeys.filter((action) => action.label !== 'note');
+  const step =
+    state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
+  const Drawing = DRAWINGS[step?.does ?? 'sign'];
   useDocumentTitle(`${engine.serial} · Gurvo`);
   return (
     <div className={classes.bench}>
@@ -90,16 +94,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             </p>
           ))}
         </div>
-        <div className={classes.work}>
-          <WheelDrawing
-            setting={state.wheel}
-            crank={state.crank}
-            cams={state.cams}
-            question={question}
-            clockwise={growsClockwise(voice)}
-          />
-          <Figures state={state} question={question} engine={engine} voice={voice} />
-        </div>
+        <Drawing bench={bench} question={question} voice={voice} />
         {question && engine.may_record && (
           <Answer key={question.key} bench={bench} question={question} voice={voice} onDone={() => setChosen(null)} />
         )}
@@ -109,6 +104,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         <LooseEnds ends={state.loose_ends} />
         <Tape
           bench={bench}
+          trouble={outbox.trouble}
           unsent={unsent}
           voice={voice}
           onStrike={engine.may_record ? setStriking : undefined}
@@ -116,7 +112,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         />
       </aside>
       <div className={classes.keys}>
-        <KeyStrip actions={[...inputHints(question), ...actions]} />
+        <KeyStrip actions={[...(question ? INPUTS[question.kind].keys : []), ...actions]} />
       </div>
       <StrikeDialog
         serial={engine.serial}
@@ -128,29 +124,10 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   );
 }
 
-const hint = (shown: string, label: string): KeyAction => ({ keys: [label], shown, label, run: () => undefined });
-
-/** Names the keys of the input that is open; the input itself listens for them. */
-function inputHints(question: Schemas['Question'] | undefined): KeyAction[] {
-  if (!question) return [];
-  if (question.kind === 'method') return [hint('1-4', 'choose')];
-  if (question.kind === 'setup')
-    return [hint('Enter', 'record'), hint('1-3', 'numbering'), hint('R', 'runs'), hint('X', 'plugs out')];
-  if (question.kind === 'cam') return [hint('1-4', 'choose'), hint('Enter', 'record')];
-  if (question.kind !== 'tdc_reading' && question.kind !== 'lift_reading') return [hint('Enter', 'confirm')];
-  return [
-    hint('Enter', 'record'),
-    hint('B / A', 'before, after'),
-    hint('D', 'TDC / BDC'),
-    hint('T', 'how it came'),
-    hint('P', 'number pad'),
-  ];
-}
-
 interface BenchKeysInput {
   serial: string;
   state: Schemas['BenchState'];
-  question: Schemas['Question'] | undefined;
+  question: Question | undefined;
   setChosen: (key: string | null) => void;
   voice: Voice;
   openNote: () => void;

@@ -4,7 +4,7 @@ import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { Mark } from '../app/Mark';
-import { SchemeButton } from '../app/Shell';
+import { SchemeButton } from '../app/SchemeButton';
 import type { SeenFrom } from '../app/saying';
 import { useTurnRound } from '../app/session';
 import classes from './BenchHead.module.css';

@@ -10,11 +10,11 @@ import { Notice, Waiting } from '../app/Notice';
 import { say, type Voice } from '../app/saying';
 import { usePerson } from '../app/session';
 import { useVoice } from '../app/voice';
+import { benchQuery } from '../ledger/api';
+import { useOutbox, useRecord } from '../ledger/outbox';
 import { Twin } from '../motion/Twin';
-import { benchQuery } from './api';
 import { BenchHead } from './BenchHead';
 import classes from './BenchTwin.module.css';
-import { useRecord, useUnsent } from './outbox';
 
 export function BenchTwin() {
   const { serial } = useParams({ from: '/bench/$serial/twin' });
@@ -35,14 +35,17 @@ export function BenchTwin() {
 
 /** Where the engine's cams stand is known by its decisions and readings; a turn alone moves none of them. */
 function camsKnownBy(bench: Schemas['Bench']): number {
-  return bench.state.cams.reduce((sum, cam) => sum + (cam.advance_deg ?? 0), bench.engine.revision * 1000);
+  return (bench.state.timing?.cams ?? []).reduce(
+    (sum, cam) => sum + (cam.advance_deg ?? 0),
+    bench.engine.revision * 1000,
+  );
 }
 
 function Screen({ bench }: { bench: Schemas['Bench'] }) {
   const { engine, state } = bench;
   const voice = useVoice(engine.running_direction);
   const navigate = useNavigate();
-  const [start] = useState(state.crank?.cycle_deg ?? undefined);
+  const [start] = useState(state.timing?.crank?.cycle_deg ?? undefined);
   const toBench = () => navigate({ to: '/bench/$serial', params: { serial: engine.serial } });
   return (
     <div className={classes.screen}>
@@ -61,8 +64,8 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
         {(resting) => (
           <>
             {engine.may_record && <TurnedTo bench={bench} restingDeg={resting} />}
-            <Known crank={state.crank} voice={voice} />
-            {state.cams.some((cam) => cam.advance_deg != null) && (
+            <Known crank={state.timing?.crank} voice={voice} />
+            {state.timing?.cams.some((cam) => cam.advance_deg != null) && (
               <span className={classes.known}>Cams stand where they were measured.</span>
             )}
           </>
@@ -87,7 +90,7 @@ function TurnedTo({ bench, restingDeg }: { bench: Schemas['Bench']; restingDeg: 
   const { engine } = bench;
   const { person } = usePerson();
   const record = useRecord(engine.serial, person.username);
-  const waiting = useUnsent().some(
+  const waiting = useOutbox().items.some(
     (item) => item.serial === engine.serial && item.question === 'turn' && !item.refused,
   );
   const [wrong, setWrong] = useState('');

@@ -1,33 +1,41 @@
 /** Every engine on a stand: what it waits for, its loose ends, who has it, when it is promised. */
 import { Button } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from '@tanstack/react-router';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
 import { usePerson } from '../app/session';
-import { floorQuery } from './api';
+import { Verdict } from '../app/Verdict';
+import { floorQuery, type Wanted } from './api';
 import classes from './Floor.module.css';
+import { FloorFilter } from './FloorFilter';
 import { NewEngine } from './NewEngine';
 import { Rod } from './Rod';
-import { Verdict } from './Verdict';
 
 type Row = Schemas['FloorRow'];
+type Page = Schemas['FloorPage'];
+
+const ALL: Wanted = { search: '', late: false, loose_ends: false, open_only: false, mine: '', page: 1 };
+const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 
 export function Floor() {
-  const { data, error, isPending, refetch } = useQuery({ ...floorQuery, refetchInterval: 30_000 });
   const { person } = usePerson();
+  const [wanted, setWanted] = useState(ALL);
+  const [later] = useDebouncedValue(wanted, 150);
+  const { data, error, isPending, refetch } = useQuery(floorQuery(later));
   const navigate = useNavigate();
+  const search = useRef<HTMLInputElement>(null);
   const [adding, setAdding] = useState(false);
   const mayAdd = person.role !== 'viewer';
-  const rows = data ?? [];
   const openStand = (stand: number) => {
-    const row = rows.find((one) => one.stand === stand);
+    const row = data?.rows.find((one) => one.stand === stand);
     if (row) navigate({ to: '/bench/$serial', params: { serial: row.serial } });
   };
-  const digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
-  const keys = digits.map((key) => ({
+  const want = (change: Partial<Wanted>) => setWanted((old) => ({ ...old, page: 1, ...change }));
+  const stands = DIGITS.map((key) => ({
     keys: [key],
     label: `stand ${key}`,
     quiet: true,
@@ -38,33 +46,63 @@ export function Floor() {
       <main className={classes.page}>
         <div className={classes.head}>
           <div>
-            <h1>{data ? title(rows) : 'The floor'}</h1>
-            <p>{summary(rows)}</p>
+            <h1>{data ? title(data) : 'The floor'}</h1>
+            <p>{data && summary(data)}</p>
           </div>
           {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
         </div>
         {isPending && <Waiting what="Walking round the stands" />}
-        {error && (
+        {error && !data && (
           <Notice title="The floor cannot be shown" retry={() => refetch()}>
             {error.message}
           </Notice>
         )}
-        {data && rows.length === 0 && (
+        {data && data.engines === 0 && (
           <p className={classes.empty}>
             No engine is on a stand. {mayAdd ? 'Put one on a stand to begin.' : 'A builder puts them there.'}
           </p>
         )}
-        {rows.length > 0 && <FloorTable rows={rows} mine={person.name} />}
+        {data && data.engines > 0 && (
+          <>
+            <FloorFilter wanted={wanted} want={want} me={person.username} search={search} />
+            {data.rows.length === 0 && <p className={classes.empty}>No engine answers to this. Ask for less.</p>}
+            {data.rows.length > 0 && <FloorTable rows={data.rows} mine={person.name} />}
+            <Pages page={data} onPage={(page) => want({ page })} />
+          </>
+        )}
       </main>
       <KeyStrip
         actions={[
           { keys: ['Stand'], shown: '1-9', label: 'open the stand', run: () => undefined },
-          ...keys,
+          ...stands,
+          { keys: ['/'], label: 'find', run: () => search.current?.focus() },
           ...(mayAdd ? [{ keys: ['n'], label: 'new engine', run: () => setAdding(true) }] : []),
         ]}
       />
-      {mayAdd && <NewEngine opened={adding} onClose={() => setAdding(false)} taken={rows.map((row) => row.stand)} />}
+      {mayAdd && <NewEngine opened={adding} onClose={() => setAdding(false)} taken={data?.taken_stands ?? []} />}
     </>
+  );
+}
+
+interface PagesProps {
+  page: Page;
+  onPage: (page: number) => void;
+}
+
+function Pages({ page, onPage }: PagesProps) {
+  if (page.pages < 2) return null;
+  return (
+    <nav className={classes.pages} aria-label="Pages">
+      <Button variant="default" disabled={page.page <= 1} onClick={() => onPage(page.page - 1)}>
+        Before
+      </Button>
+      <span>
+        {page.page} of {page.pages}, {page.found} engines
+      </span>
+      <Button variant="default" disabled={page.page >= page.pages} onClick={() => onPage(page.page + 1)}>
+        After
+      </Button>
+    </nav>
   );
 }
 
@@ -100,7 +138,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
                 <small>{row.step}</small>
               </span>
               <span className={classes.waits}>
-                {row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
+                {row.broken || row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
               </span>
               <span className={classes.turning}>{turning(row)}</span>
               <span className={classes.ends}>{row.loose_ends || '–'}</span>
@@ -117,6 +155,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
 }
 
 function turning(row: Row) {
+  if (row.broken) return <small className={classes.quiet}>not known</small>;
   if (row.signed) return <small className={classes.quiet}>done</small>;
   return row.free_to_turn ? (
     <span className={classes.free}>free to turn</span>
@@ -131,23 +170,20 @@ function count(n: number): string {
   return NUMBERS[n] ?? String(n);
 }
 
-function title(rows: Row[]): string {
-  const stands = rows.filter((row) => row.stand !== null).length;
-  if (rows.length === stands) return `${count(rows.length)} engine${rows.length === 1 ? '' : 's'} on stands`;
-  return `${count(rows.length)} engines, ${count(stands).toLowerCase()} on stands`;
+function title(page: Page): string {
+  const { engines, on_stands } = page;
+  if (engines === on_stands) return `${count(engines)} engine${engines === 1 ? '' : 's'} on stands`;
+  return `${count(engines)} engines, ${count(on_stands).toLowerCase()} on stands`;
 }
 
-function summary(rows: Row[]): string {
+function summary(page: Page): string {
   const say = (n: number, one: string, more: string) => (n ? `${count(n)} ${n === 1 ? one : more}.` : '');
-  const out = rows.filter((row) => row.verdict === 'out' && !row.signed).length;
-  const late = rows.filter((row) => row.late_days > 0).length;
-  const sign = rows.filter((row) => row.step === 'Sign the record').length;
   const parts = [
-    say(out, 'cam is out and waits for a decision', 'cams are out and wait for decisions'),
-    say(sign, 'record waits for the lead', 'records wait for the lead'),
-    say(late, 'engine is late', 'engines are late'),
+    say(page.out, 'cam is out and waits for a decision', 'cams are out and wait for decisions'),
+    say(page.to_sign, 'record waits for the lead', 'records wait for the lead'),
+    say(page.late, 'engine is late', 'engines are late'),
   ];
-  return parts.filter(Boolean).join(' ') || (rows.length ? 'Nothing is late and nothing is out.' : '');
+  return parts.filter(Boolean).join(' ') || (page.engines ? 'Nothing is late and nothing is out.' : '');
 }
 
 function sayDay(day: string | null | undefined): string {

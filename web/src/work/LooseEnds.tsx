@@ -2,7 +2,7 @@
 import type { Schemas } from '../api/client';
 import classes from './LooseEnds.module.css';
 
-export function LooseEnds({ ends }: { ends: Schemas['LooseEnd'][] }) {
+export function LooseEnds({ ends }: { ends: Schemas['LooseEndView'][] }) {
   return (
     <section className={classes.ends} aria-label="Loose ends">
       <h2>Loose ends · {ends.length}</h2>

@@ -6,9 +6,9 @@ import type { Schemas } from '../api/client';
 import { usePerson } from '../app/session';
 import { differenceQuery } from '../engine/api';
 import { Changes } from '../engine/Changes';
+import { useDraft } from '../ledger/draft';
+import { useRecord } from '../ledger/outbox';
 import classes from './Dialog.module.css';
-import { useDraft } from './draft';
-import { useRecord } from './outbox';
 
 const EMPTY = { reason: '' };
 
@@ -28,8 +28,9 @@ export function MoveDialog({ engine, opened, onClose }: MoveDialogProps) {
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const outcome = await record('move', 'Moved to revision', String(number), {
-      kind: 'decision',
-      decision: { subject: 'revision', number, reason: draft.reason },
+      kind: 'revision',
+      number,
+      reason: draft.reason,
     });
     if (outcome.kind === 'refused') return setWrong(outcome.sentence);
     forget();

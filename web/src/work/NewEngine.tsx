@@ -5,8 +5,8 @@ import { useNavigate } from '@tanstack/react-router';
 import type { FormEvent } from 'react';
 import { ApiProblem } from '../api/client';
 import { familiesQuery } from '../engine/api';
+import { useDraft } from '../ledger/draft';
 import { usePutOnStand } from './api';
-import { useDraft } from './draft';
 import classes from './NewEngine.module.css';
 
 const EMPTY = { serial: '', family: '', purpose: '', stand: '', promised: '' };

@@ -2,9 +2,9 @@
 import { Button, Modal, Textarea } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
 import { usePerson } from '../app/session';
+import { useDraft } from '../ledger/draft';
+import { useRecord } from '../ledger/outbox';
 import classes from './Dialog.module.css';
-import { useDraft } from './draft';
-import { useRecord } from './outbox';
 
 const EMPTY = { text: '' };
 

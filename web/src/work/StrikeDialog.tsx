@@ -3,8 +3,8 @@ import { Button, Modal, TextInput } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { usePerson } from '../app/session';
+import { useRecord } from '../ledger/outbox';
 import classes from './Dialog.module.css';
-import { useRecord } from './outbox';
 
 const REASONS = ['misread the wheel', 'wrong side', 'went past it'];
 

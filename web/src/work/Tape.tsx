@@ -3,8 +3,8 @@ import { UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { say, type Voice } from '../app/saying';
-import { olderTape } from './api';
-import { discard, type Unsent } from './outbox';
+import { olderTape } from '../ledger/api';
+import { discard, type Unsent } from '../ledger/outbox';
 import classes from './Tape.module.css';
 
 type Line = Schemas['TapeLine'];
@@ -12,19 +12,19 @@ type Line = Schemas['TapeLine'];
 export interface TapeProps {
   bench: Schemas['Bench'];
   unsent: Unsent[];
+  trouble: string;
   voice: Voice;
   onStrike: ((id: string) => void) | undefined;
   onNote: () => void;
 }
 
-export function Tape({ bench, unsent, voice, onStrike, onNote }: TapeProps) {
+export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapeProps) {
   const [older, setOlder] = useState<Line[]>([]);
-  const newest = bench.tape.at(-1)?.seq ?? 1;
-  const shown = [...bench.tape, ...older.filter((line) => line.seq < newest)];
+  const shown = joined(bench.tape, older);
   const oldest = shown.at(-1)?.seq ?? 1;
   const more = async () => {
     const lines = await olderTape(bench.engine.serial, oldest);
-    setOlder([...older, ...lines]);
+    setOlder(joined(shown, lines));
   };
   return (
     <section className={classes.tape} aria-label="Tape">
@@ -35,6 +35,7 @@ export function Tape({ bench, unsent, voice, onStrike, onNote }: TapeProps) {
           {onStrike && <UnstyledButton onClick={onNote}>Note</UnstyledButton>}
         </span>
       </h2>
+      {trouble && <p className={classes.trouble}>{trouble}</p>}
       <ol>
         {[...unsent].reverse().map((item) => (
           <UnsentLine key={item.id} item={item} />
@@ -57,6 +58,12 @@ export function Tape({ bench, unsent, voice, onStrike, onNote }: TapeProps) {
   );
 }
 
+/** The newest part as it is now, and older lines that were fetched; each line once, the newer telling of it. */
+function joined(newest: Line[], older: Line[]): Line[] {
+  const by = new Map([...older, ...newest].map((line) => [line.seq, line]));
+  return [...by.values()].sort((a, b) => b.seq - a.seq);
+}
+
 function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrike: TapeProps['onStrike'] }) {
   const at = new Date(line.at);
   return (
@@ -70,6 +77,7 @@ function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrik
         {line.typed_at && `, typed ${sayTime(new Date(line.typed_at))}`}
         {` · ${line.by}`}
         {line.detail && <span className={classes.detail}> · {line.detail}</span>}
+        {line.because && <span className={classes.detail}> · taken all the same: {line.because}</span>}
       </small>
       {line.struck ? (
         <em>
@@ -101,7 +109,7 @@ function UnsentLine({ item }: { item: Unsent }) {
       <b>{item.value}</b>
       <small>{item.refused ? item.refused.sentence : 'not yet sent; it goes out by itself'}</small>
       {item.refused && (
-        <UnstyledButton className={classes.strike} onClick={() => discard(item.id)}>
+        <UnstyledButton className={classes.strike} onClick={() => void discard(item.id)}>
           take off
         </UnstyledButton>
       )}

@@ -1,29 +1,33 @@
-/** Reads of engines; the one place that knows their cache keys. */
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+/** Reads of the Floor; the one place that knows its cache keys. */
+import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { client, type Schemas, unwrap } from '../api/client';
+import { LOOK_AGAIN_MS } from '../ledger/api';
 
-export const floorQuery = queryOptions({
-  queryKey: ['floor'],
-  queryFn: async ({ signal }) => unwrap(await client.GET('/api/engines', { signal })),
-});
-
-export const benchQuery = (serial: string) =>
-  queryOptions({
-    queryKey: ['bench', serial],
-    queryFn: async ({ signal }) =>
-      unwrap(await client.GET('/api/engines/{serial}', { params: { path: { serial } }, signal })),
-  });
-
-export async function olderTape(serial: string, before: number): Promise<Schemas['TapeLine'][]> {
-  return unwrap(
-    await client.GET('/api/engines/{serial}/entries', { params: { path: { serial }, query: { before, most: 60 } } }),
-  );
+/** Which engines are looked for. */
+export interface Wanted {
+  search: string;
+  late: boolean;
+  loose_ends: boolean;
+  open_only: boolean;
+  mine: string;
+  page: number;
 }
+
+const FLOOR = 'floor';
+
+export const floorQuery = ({ mine, ...wanted }: Wanted) =>
+  queryOptions({
+    queryKey: [FLOOR, mine, wanted],
+    placeholderData: keepPreviousData,
+    refetchInterval: LOOK_AGAIN_MS,
+    queryFn: async ({ signal }) =>
+      unwrap(await client.GET('/api/engines', { params: { query: { ...wanted, builder: mine } }, signal })),
+  });
 
 export function usePutOnStand() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['EngineIn']) => unwrap(await client.POST('/api/engines', { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: floorQuery.queryKey }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: [FLOOR] }),
   });
 }

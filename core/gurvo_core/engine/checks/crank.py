@@ -74,7 +74,7 @@ def _firing(document: EngineDocument) -> Iterator[Fault]:
     def stands_deg(cylinder: int) -> float:
         """Where a pin has to stand for TDC, running way from straight up."""
         bank = document.bank_of(cylinder)
-        return document.clockwise * bank.axis_deg + bank.cranktrain.line_up_deg
+        return document.rotation_sign * bank.axis_deg + bank.cranktrain.tdc_pin_angle_deg
 
     if abs(signed_deg(pins[first])) > FIRING_TOLERANCE_DEG:
         at = next(n for n, throw in enumerate(document.throws) if throw.cylinder == first)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine.document import EngineDocument
-from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Wheel
+from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket
 from gurvo_core.engine.marks import Mark
 from gurvo_core.errors import Fault
 
@@ -40,7 +40,7 @@ def mark_faults(document: EngineDocument) -> list[Fault]:
     return [*_meetings(drive), *(fault for at, stage in enumerate(drive.stages) for fault in _counts(drive, at, stage))]
 
 
-def _half_tooth_deg(wheel: Wheel | None) -> float:
+def _half_tooth_deg(wheel: Sprocket | None) -> float:
     return 180 / wheel.teeth if wheel and wheel.teeth else SMOOTH_WITHIN_DEG
 
 

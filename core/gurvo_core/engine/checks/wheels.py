@@ -9,7 +9,7 @@ from itertools import combinations
 
 from gurvo_core.engine.circles import pitch_radius_mm, shaft_speeds
 from gurvo_core.engine.document import EngineDocument
-from gurvo_core.engine.drive import Drive, GearStage, Shaft, Wheel
+from gurvo_core.engine.drive import Drive, GearStage, Shaft, Sprocket
 from gurvo_core.errors import Fault
 
 HALF = Fraction(1, 2)
@@ -111,7 +111,7 @@ def _apart_mm(a: Shaft, b: Shaft) -> float:
     return math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm)
 
 
-def _meshes(stage: GearStage, at: int, wheels: dict[str, Wheel], shafts: dict[str, Shaft]) -> Iterator[Fault]:
+def _meshes(stage: GearStage, at: int, wheels: dict[str, Sprocket], shafts: dict[str, Shaft]) -> Iterator[Fault]:
     for n, mesh in enumerate(stage.meshes):
         pair = [wheels[name] for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].shaft in shafts]
         if len(pair) < 2 or any(wheel.teeth is None for wheel in pair):

@@ -1,0 +1,110 @@
+"""How often the truth lies within the stated U: seeded sessions at a made-up bench, by method, crank, wheel step and repeats.
+
+A scale's calibration error and the rounding to its step are the same at every repeat at one place; the touch scatters anew.
+Run alone with ``python -m benchmarks.coverage``; ``tests/core/test_coverage.py`` checks a few cells.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from gurvo_core.angles import signed_deg
+from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm
+from gurvo_core.timing import (
+    DropReading,
+    TdcPair,
+    fit_tdc,
+    standard_uncertainty,
+    tdc_at_top,
+    tdc_by_equal_drops,
+    tdc_by_stop,
+    tdc_dwell_half_width_deg,
+)
+
+CRANKS = {
+    "tractor": SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=0.8),
+    "sprayer": SliderCrank(throw_mm=26, rod_mm=100),
+    "railcar": SliderCrank(throw_mm=75, rod_mm=262, pin_offset_mm=-4),
+}
+STEPS_DEG = (0.25, 0.5, 1.0)
+REPEATS = (1, 2, 6)
+METHODS = ("positive stop", "equal drops", "fit", "at the top")
+WHEEL_CALIBRATION_DEG, DIAL_CALIBRATION_MM, DIAL_STEP_MM = 0.2, 0.008, 0.01
+TOUCH_DEG = 0.03  # how well a stop is met again
+SESSIONS, SEED = 2000, 20261125
+AIM, WITHIN = 95.0, 2.0
+
+
+@dataclass
+class Bench:
+    """A wheel and a dial with errors of their own at every place."""
+
+    crank: SliderCrank
+    step_deg: float
+    chance: np.random.Generator
+    zero_deg: float
+
+    def wheel(self, at_deg: float, repeats: int) -> list[float]:
+        """What is read at one place, over and over."""
+        off = self.chance.normal(0, WHEEL_CALIBRATION_DEG / 2)
+        seen = at_deg + self.zero_deg + off + self.chance.normal(0, TOUCH_DEG, repeats)
+        return list(np.round(seen / self.step_deg) * self.step_deg % 360)
+
+    def session(self, method: str, repeats: int) -> tuple[float, float]:
+        """One session: how far the found zero is from the true one, and its U."""
+        wheel, dial = standard_uncertainty(self.step_deg, WHEEL_CALIBRATION_DEG), standard_uncertainty(DIAL_STEP_MM, DIAL_CALIBRATION_MM)
+        if method == "fit":
+            estimate = fit_tdc(self._points(repeats), self.crank, wheel, dial)
+        elif method == "positive stop":
+            drop = float(drop_mm(self.chance.uniform(25, 55), self.crank))
+            ends = [drop_at_deg(drop, side, self.crank) for side in ("before", "after")]
+            estimate = tdc_by_stop(self._pairs(ends, repeats), self.crank, wheel)
+        elif method == "equal drops":
+            drop = float(drop_mm(self.chance.uniform(25, 55), self.crank))
+            gain = self.chance.normal(0, DIAL_CALIBRATION_MM / 2)  # the same at both readings
+            set_to = [drop + gain + self.chance.uniform(-0.5, 0.5) * DIAL_STEP_MM for _ in range(2)]
+            ends = [drop_at_deg(d, side, self.crank) for d, side in zip(set_to, ("before", "after"), strict=True)]
+            estimate = tdc_by_equal_drops(self._pairs(ends, repeats, drop), self.crank, wheel, dial)
+        else:
+            dwell = tdc_dwell_half_width_deg(self.crank, DIAL_STEP_MM)
+            ends = [sign * dwell * (1 + self.chance.uniform(-0.5, 0.5)) ** 0.5 for sign in (-1, 1)]
+            estimate = tdc_at_top(self._pairs(ends, repeats), self.crank, wheel, DIAL_STEP_MM)
+        return signed_deg(estimate.zero_deg - self.zero_deg), estimate.expanded_deg
+
+    def _pairs(self, ends_deg: list[float], repeats: int, drop: float | None = None) -> list[TdcPair]:
+        before, after = (self.wheel(at_deg, repeats) for at_deg in ends_deg)
+        return [TdcPair(before_deg=b, after_deg=a, drop_mm=drop) for b, a in zip(before, after, strict=True)]
+
+    def _points(self, repeats: int) -> list[DropReading]:
+        places = np.concatenate([self.chance.uniform(-60, -15, 4), self.chance.uniform(15, 60, 4)])
+        dial_zero, points = self.chance.normal(0, 0.02), []
+        for at_deg in places:
+            off = self.chance.normal(0, DIAL_CALIBRATION_MM / 2)
+            for reads in self.wheel(at_deg, repeats):
+                seen = float(drop_mm(at_deg, self.crank)) + dial_zero + off
+                points.append(DropReading(wheel_deg=reads, drop_mm=round(seen / DIAL_STEP_MM) * DIAL_STEP_MM))
+        return points
+
+
+def share_within(method: str, crank: str, step_deg: float, repeats: int, sessions: int = SESSIONS) -> float:
+    """Return in how many of a hundred sessions the truth lies within the stated U [%]."""
+    chance = np.random.default_rng(SEED)
+    within = 0
+    for zero_deg in chance.uniform(-20, 20, sessions):
+        error, expanded = Bench(CRANKS[crank], step_deg, chance, zero_deg).session(method, repeats)
+        within += abs(error) <= expanded
+    return 100 * within / sessions
+
+
+def measure() -> None:
+    """Print the whole table."""
+    print(f"\nThe truth lies within the stated U, % of {SESSIONS} seeded sessions; aim {AIM:g} within {WITHIN:g}")
+    print(f"{'method':15}{'crank':9}" + "".join(f"{f'{step:g}° x {n}':>12}" for step in STEPS_DEG for n in REPEATS))
+    for method in METHODS:
+        for crank in CRANKS:
+            shares = [share_within(method, crank, step, n) for step in STEPS_DEG for n in REPEATS]
+            print(f"{method:15}{crank:9}" + "".join(f"{share:12.1f}" for share in shares))
+
+
+if __name__ == "__main__":
+    measure()

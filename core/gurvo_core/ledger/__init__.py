@@ -1,0 +1,50 @@
+"""The ledger: what an entry is (``entry``), what a room must bring (``room``), the fold (``fold``), earlier versions (``versions``).
+
+Lies under every room's job and knows none of them.
+"""
+
+__all__ = [
+    "GAUGES",
+    "Asked",
+    "Basis",
+    "Body",
+    "Doing",
+    "Fact",
+    "Facts",
+    "Folded",
+    "Gauge",
+    "Hold",
+    "Kind",
+    "LedgerEntry",
+    "LooseEnd",
+    "Objection",
+    "Question",
+    "Room",
+    "Step",
+    "Strike",
+    "View",
+    "Words",
+    "apply",
+    "fold",
+    "need",
+]
+
+from gurvo_core.ledger.entry import Basis, Body, Gauge, LedgerEntry, Strike
+from gurvo_core.ledger.fold import Folded, apply, fold
+from gurvo_core.ledger.room import (
+    GAUGES,
+    Asked,
+    Doing,
+    Fact,
+    Facts,
+    Hold,
+    Kind,
+    LooseEnd,
+    Objection,
+    Question,
+    Room,
+    Step,
+    View,
+    Words,
+    need,
+)

@@ -1,0 +1,82 @@
+"""Entries: every fact about an engine, as it was typed. They are appended and never changed; a strike is an entry too.
+
+Figures are kept as text with their unit; each room turns its own into mm and degrees.
+"""
+
+__all__ = ["Basis", "Body", "Gauge", "LedgerEntry", "Reason", "Shape", "Strike", "Text", "Typed"]
+
+from dataclasses import dataclass, field
+from datetime import date, datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from gurvo_core.engine.part import Word
+from gurvo_core.units import Unit
+
+Text = Annotated[str, StringConstraints(max_length=40)]
+Reason = Annotated[str, StringConstraints(max_length=500, strip_whitespace=True)]
+
+
+class Shape(BaseModel):
+    """Base of all that is entered: frozen, unknown keys refused, no NaN or infinity."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+
+class Body(Shape):
+    """Base of every kind of entry; each has a ``kind`` of its own."""
+
+    kind: str
+
+
+class Typed(Shape):
+    """A figure as typed, with its unit."""
+
+    text: Text
+    unit: Unit
+
+
+class Basis(Shape):
+    """The entries a decision rests on, as it was shown: so many, the last of them at this place in the ledger.
+
+    Places never change and a struck entry never comes back, so the two figures name the very entries: strike one and the count
+    falls, add one and the last place grows.
+    """
+
+    last: int = Field(ge=0, description="Place in the ledger of the newest of them; 0 = none")
+    count: int = Field(ge=0, description="How many they are")
+
+
+class Strike(Body):
+    """An earlier entry struck through, with the reason."""
+
+    kind: Literal["strike"]
+    strikes: UUID
+    reason: Reason
+
+
+class Gauge(Shape):
+    """A gauge as it was when an entry was made."""
+
+    id: Word
+    name: str
+    kind: Literal["wheel", "dial"]
+    resolution: float = Field(gt=0, description="Smallest step read [deg or mm]")
+    expanded_uncertainty: float = Field(ge=0, description="U (k = 2) of its calibration [deg or mm]")
+    due: date | None = Field(default=None, description="Day its calibration is due")
+
+
+@dataclass(frozen=True, kw_only=True)
+class LedgerEntry:
+    """One line of the ledger: an entry, its place, when and by whom, and the gauges it named."""
+
+    id: UUID
+    seq: int
+    at: datetime
+    by: str
+    body: Body
+    typed_at: datetime | None = None  # by the clock of the machine it was typed on; ``at`` is when the ledger took it
+    because: str = ""  # why it was taken all the same, when the core objected and somebody answered
+    gauges: tuple[Gauge, ...] = field(default=())

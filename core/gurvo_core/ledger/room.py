@@ -1,0 +1,233 @@
+"""What a room brings to the bench: its kinds of entries, its questions, facts, loose ends and what it shows.
+
+``work`` folds whatever rooms it is given and knows nothing of any craft. Rooms meet only in facts: one room owns a fact, any
+room after it may read it.
+"""
+
+__all__ = [
+    "GAUGES",
+    "Asked",
+    "Doing",
+    "Fact",
+    "Facts",
+    "Hold",
+    "Kind",
+    "LooseEnd",
+    "Objection",
+    "Question",
+    "Room",
+    "Status",
+    "Step",
+    "View",
+    "WayOut",
+    "Words",
+    "need",
+]
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Generic, Literal, TypeVar
+
+from pydantic import BaseModel, ConfigDict
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
+
+Doing = Literal["look", "decide", "turn", "tighten", "cover", "hand over"]
+WayOut = Literal["none", "reason", "lead and reason"]
+Status = Literal["done", "open", "optional"]
+T = TypeVar("T")
+B = TypeVar("B", bound=Body)
+S = TypeVar("S")
+
+
+class View(BaseModel):
+    """Base of what is shown."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Question(View):
+    """One thing that is asked at the bench; each room's questions have kinds of their own."""
+
+    key: str
+    kind: str
+    title: str
+    ask: str
+    hint: str
+    status: Status
+    group: str = ""  # questions of one group are folded together
+    waits: str = ""  # what the engine waits for while this is open; its title when left out
+
+    @property
+    def waits_for(self) -> str:
+        """What the Floor says the engine waits for."""
+        return self.waits or self.title[:1].lower() + self.title[1:]
+
+
+class Step(View):
+    """One thing to be done: what it is and which room asks for it."""
+
+    key: str
+    title: str
+    does: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Asked:
+    """What a room asks for in a step, and a word on how far it has come."""
+
+    questions: Sequence[Question]
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Fact(Generic[T]):
+    """A name under which one room hands something to all rooms after it."""
+
+    name: str
+
+
+class Facts:
+    """What the rooms know so far."""
+
+    def __init__(self, known: Mapping[Fact[Any], Any] | None = None) -> None:
+        self._known = dict(known or {})
+
+    def get(self, fact: Fact[T]) -> T | None:
+        """What is known under a fact; None when no room has said anything."""
+        value: T | None = self._known.get(fact)
+        return value
+
+    @property
+    def names(self) -> list[Fact[Any]]:
+        """What something is known under."""
+        return list(self._known)
+
+    def joined(self, more: Mapping[Fact[Any], Any]) -> "Facts":
+        """The same with some more."""
+        return Facts({**self._known, **more})
+
+
+# the gauges an entry names, as they are now; the server hands them in when an entry is judged
+GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
+
+
+@dataclass(frozen=True)
+class Objection:
+    """Why an entry is not taken, and what would make it acceptable."""
+
+    field: str
+    rule: str
+    way_out: WayOut = "none"
+
+
+def need(right: bool, field: str, rule: str, way_out: WayOut = "none") -> Iterator[Objection]:
+    """Yield an objection unless a condition holds.
+
+    Parameters
+    ----------
+    right : bool
+        What has to be true.
+    field : str
+        The input it is about.
+    rule : str
+        What would be right.
+    way_out : {"none", "reason", "lead and reason"}
+        Whether somebody may take it all the same.
+
+    Returns
+    -------
+    objections : iterator of Objection
+        One, or none.
+
+    Source
+    ------
+    House rule: what is wrong, where, what would be right.
+
+    Example
+    -------
+    >>> list(need(False, "text", "a note needs some words"))
+    [Objection(field='text', rule='a note needs some words', way_out='none')]
+    """
+    if not right:
+        yield Objection(field, rule, way_out)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Hold:
+    """Something that may not be done now, and why, without anything being left in or loose."""
+
+    holds_back: frozenset[Doing]
+    reason: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class LooseEnd:
+    """Something temporary or unfinished: since which entry, what it holds back and what ends it."""
+
+    title: str
+    since: int
+    holds_back: frozenset[Doing]
+    until: str
+    kept_from: str = ""  # what it keeps from being done, in a builder's words
+
+
+@dataclass(frozen=True, kw_only=True)
+class Words:
+    """One line on tape, paper and in the table."""
+
+    title: str
+    value: str = ""
+    detail: str = ""
+    look_again: bool = False
+
+
+def _nothing(*_args: Any) -> tuple[()]:
+    return ()
+
+
+def _no_figures(*_args: Any) -> dict[Any, Any]:
+    return {}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind(Generic[B, S]):
+    """One kind of entry, all in one place."""
+
+    body: type[B]
+    does: Doing
+    words: Callable[[B], Words]
+    take: Callable[[S, LedgerEntry, B], S]
+    check: Callable[[S, B, Facts], Iterable[Objection]] = _nothing
+    gauges: Callable[[B], Sequence[str]] = _nothing
+    si_values: Callable[[S, B], dict[str, float]] = _no_figures
+    by: Literal["builder", "lead"] = "builder"
+    stays: str = ""  # why it can never be struck
+    settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
+
+    @property
+    def name(self) -> str:
+        """The value of its body's ``kind``."""
+        name: str = self.body.model_fields["kind"].annotation.__args__[0]  # type: ignore[union-attr]
+        return name
+
+
+@dataclass(frozen=True, kw_only=True)
+class Room(Generic[S]):
+    """A room's job at the bench."""
+
+    name: str
+    empty: Callable[[EngineDocument], S]
+    kinds: tuple[Kind[Any, S], ...]
+    steps: tuple[Step, ...] = ()  # what a document that lists no steps gets
+    asks: Mapping[str, Callable[[S, Facts], Asked]] = field(default_factory=dict)
+    questions: tuple[type[Question], ...] = ()
+    facts: Callable[[S, Facts], Mapping[Fact[Any], Any]] = _no_figures
+    loose_ends: Callable[[S, Facts], Iterable[LooseEnd]] = _nothing
+    holds: Callable[[S, Facts], Iterable[Hold]] = _nothing
+    care: Callable[[S, Facts], Iterable[str]] = _nothing  # how to turn, while turning is allowed
+    warnings: Callable[[S, Facts], Iterable[str]] = _nothing
+    shows: type[View] | None = None
+    view: Callable[[S, Facts], View | None] | None = None
+    verdict: Callable[[S], Literal["in", "out", "can't tell"] | None] | None = None  # the one word the Floor shows

@@ -1,0 +1,123 @@
+"""The grammar of what the core says: tokens that each reader hears his own way, written and read in this one place.
+
+``{mm:1.5}`` is a length, ``{clock:300}`` a clock position in degrees clockwise from straight up as seen from the front, and
+``{turn:running}`` / ``{turn:against}`` a direction of turning. Screen and paper turn them into his unit, seen from his side.
+Sentences that hold words typed by a person are not of this grammar and are never parsed.
+"""
+
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "clock", "length", "say"]
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from gurvo_core.errors import FigureError
+
+RUNNING, AGAINST = "{turn:running}", "{turn:against}"
+TOKENS = ("mm", "clock", "turn")
+_TOKEN = re.compile(r"\{([^{}:]*):?([^{}]*)\}")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reader:
+    """How one reader hears the tokens: a length in mm, a clock position in degrees, ``running`` or ``against``."""
+
+    length: Callable[[float], str]
+    clock: Callable[[float], str]
+    turn: Callable[[str], str]
+
+
+def length(length_mm: float) -> str:
+    """Return a length as a token.
+
+    Parameters
+    ----------
+    length_mm : float
+        The length [mm].
+
+    Returns
+    -------
+    token : str
+        Heard in the reader's unit.
+
+    Source
+    ------
+    The grammar in this module's head.
+
+    Example
+    -------
+    >>> length(1.0)
+    '{mm:1}'
+    """
+    return f"{{mm:{length_mm:g}}}"
+
+
+def clock(clock_deg: float) -> str:
+    """Return a clock position as a token.
+
+    Parameters
+    ----------
+    clock_deg : float
+        Clockwise from straight up, seen from the front [deg].
+
+    Returns
+    -------
+    token : str
+        Heard from the side the reader looks from.
+
+    Source
+    ------
+    The grammar in this module's head.
+
+    Example
+    -------
+    >>> clock(300.04)
+    '{clock:300.0}'
+    """
+    return f"{{clock:{clock_deg:.1f}}}"
+
+
+def say(sentence: str, reader: Reader) -> str:
+    """Return a sentence as a reader hears it.
+
+    Parameters
+    ----------
+    sentence : str
+        A sentence of the core.
+    reader : Reader
+        How he hears lengths, clock positions and directions.
+
+    Returns
+    -------
+    said : str
+        Without tokens.
+
+    Raises
+    ------
+    FigureError
+        If it holds a token that is not of the grammar.
+
+    Source
+    ------
+    The grammar in this module's head.
+
+    Example
+    -------
+    >>> paper = Reader(length=lambda mm: f"{mm:.2f} mm", clock=lambda deg: f"{deg / 30:.0f} o'clock", turn=lambda way: way)
+    >>> say("through {mm:1}, dot at {clock:300.0}", paper)
+    "through 1.00 mm, dot at 10 o'clock"
+    """
+
+    def heard(found: re.Match[str]) -> str:
+        name, value = found[1], found[2]
+        figures: Mapping[str, Callable[[float], str]] = {"mm": reader.length, "clock": reader.clock}
+        try:
+            if name in figures:
+                return figures[name](float(value))
+        except ValueError:
+            pass
+        if name == "turn" and value in ("running", "against"):
+            return reader.turn(value)
+        raise FigureError("sentence", found[0], f"“{found[0]}” is no token of the grammar; it has {', '.join(TOKENS)}")
+
+    return _TOKEN.sub(heard, sentence)

@@ -1,0 +1,305 @@
+"""The questions a builder answers one after another: wheel, true TDC, every cam."""
+
+__all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
+
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine import CardLine, Flank
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.ledger import Asked, Facts, Question
+from gurvo_core.ledger.room import Status
+from gurvo_core.motion.frames import slider_of
+from gurvo_core.sentence import AGAINST, RUNNING, length
+from gurvo_core.timing import Side, in_words, tdc_dwell_half_width_deg, wheel_figure
+from gurvo_core.timing.events import nose_deg
+from gurvo_core.timing.job.cams import cams_of
+from gurvo_core.timing.job.state import TimingState
+from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, tdc_basis
+from gurvo_core.timing.job.view import (
+    CamFigures,
+    CamQuestion,
+    LengthField,
+    LiftQuestion,
+    MethodQuestion,
+    Option,
+    SetupQuestion,
+    StopQuestion,
+    TdcQuestion,
+    ValveFigures,
+    ZeroQuestion,
+)
+from gurvo_core.timing.tdc import TdcMethod
+from gurvo_core.timing.tdc_fit import MIN_READINGS
+
+METHOD_NAMES: dict[TdcMethod, str] = {
+    "positive_stop": "positive stop",
+    "equal_drop": "equal drops",
+    "fit": "fit over many readings",
+    "top": "at the top",
+}
+RUNNING_WAY = f"Turn the running way only, {RUNNING}. Went past it? Back up a quarter turn and come again."
+DROP = LengthField(name="drop", label="Dial, drop from the top")
+# what is asked before and after TDC, and what the figure then is
+_PAIRS: dict[TdcMethod, dict[str, tuple[str, str, str]]] = {
+    "positive_stop": {
+        "before": (
+            "Turn forward: where does the piston meet the stop?",
+            f"Gently, {RUNNING}, by hand, until the piston touches. It must be a touch, not a push.",
+            "met turning forward",
+        ),
+        "after": (
+            "Turn back: where does it meet the stop?",
+            f"Round the other way, {AGAINST}, until the piston touches the stop again.",
+            "met turning back",
+        ),
+    },
+    "equal_drop": {
+        "before": ("Where is the piston down by the drop, coming up?", RUNNING_WAY, "at that drop"),
+        "after": (
+            "Where is it down by the same drop, going down?",
+            "On over the top, the running way, until the dial shows the same drop again.",
+            "at that drop",
+        ),
+    },
+    "top": {
+        "before": (
+            "Where does the dial stop rising?",
+            "One end of the dwell: the first place from which the dial moves no more. " + RUNNING_WAY,
+            "where it stops rising",
+        ),
+        "after": (
+            "Where does it begin to fall again?",
+            "The other end of the dwell: turn on, the running way, to the last place before the dial falls. The middle is TDC.",
+            "where it begins to fall",
+        ),
+    },
+}
+
+
+def _status(done: bool) -> Status:
+    return "done" if done else "open"
+
+
+def _side_at(now: TimingState, crank_deg: float) -> Side | None:
+    """The side a figure is on, on a folded wheel."""
+    return wheel_figure(crank_deg, now.wheel)[1] if now.wheel else None
+
+
+def ask_setup(now: TimingState, _facts: Facts) -> Asked:
+    """How the wheel is set up."""
+    question = SetupQuestion(
+        key="setup",
+        title="Wheel and dial",
+        ask="How is your wheel numbered, and which way does it run?",
+        hint="Bolt the wheel to the crank, set its zero roughly to TDC, fix the pointer. Plugs out, stand locked.",
+        status=_status(now.setup is not None),
+    )
+    return Asked(questions=[question])
+
+
+def ask_tdc(now: TimingState, _facts: Facts) -> Asked:
+    """Method, stop in, readings, zero, stop out."""
+    estimate, adopted = find_tdc(now), adopted_zero(now) is not None
+    questions: list[Question] = [_method(now)]
+    if now.method == "positive_stop":
+        questions.append(_stop_in(now, adopted))
+    questions += _fit_readings(now) if now.method == "fit" else _pair_questions(now)
+    shown = f"{estimate.zero_deg:+.2f}° (U = {estimate.expanded_deg:.2f}°)" if estimate else ""
+    questions.append(
+        ZeroQuestion(
+            key="tdc:zero",
+            title="Wheel zero",
+            ask=f"Take over true TDC: the wheel is out by {shown}?" if estimate else "True TDC is not known yet",
+            hint="Leave wheel and pointer where they are: the error is taken off every reading from now on.",
+            status=_status(adopted),
+            zero_deg=estimate.zero_deg if estimate else None,
+            method=now.method,
+            rests_on=tdc_basis(now),
+        )
+    )
+    if now.stop_in:
+        questions.append(
+            StopQuestion(
+                key="tdc:stop_out",
+                title="Stop out",
+                ask="Take the piston stop out. Is it out?",
+                hint="Turning on with the stop in bends it or cracks the piston.",
+                status="open",
+                fitted=False,
+            )
+        )
+    return Asked(questions=questions, note=f"±{estimate.expanded_deg:.1f}°" if estimate else "")
+
+
+def _method(now: TimingState) -> MethodQuestion:
+    dwell_deg = tdc_dwell_half_width_deg(slider_of(now.document), now.dial_step_mm)
+    details: dict[TdcMethod, str] = {
+        "positive_stop": "a stop in the plug hole, met from both ways",
+        "equal_drop": "a dial on the piston, the same drop either side",
+        "fit": f"a dial on the piston, {MIN_READINGS} or more readings; finds a misread one",
+        "top": f"both ends of the dwell, {2 * dwell_deg:.1f}° apart; the middle is TDC",
+    }
+    return MethodQuestion(
+        key="tdc:method",
+        title="Method",
+        ask="How will you find true TDC?",
+        hint=f"Cylinder {now.document.reference_cylinder}. The piston dwells at the top: a stop or equal drops look where it moves.",
+        status=_status(now.method_chosen or bool(now.tdc_readings)),
+        options=[Option(value=method, label=METHOD_NAMES[method].capitalize(), detail=text) for method, text in details.items()],
+    )
+
+
+def _stop_in(now: TimingState, adopted: bool) -> StopQuestion:
+    return StopQuestion(
+        key="tdc:stop_in",
+        title="Stop in",
+        ask="Fit the piston stop. Is it in?",
+        hint="Well off TDC, so that the piston is clear of it; then turn by hand only. It is a loose end until it is out again.",
+        status=_status(bool(now.stop_in) or adopted or bool(now.tdc_readings)),
+        fitted=True,
+    )
+
+
+def _fit_readings(now: TimingState) -> list[TdcQuestion]:
+    count = sum(1 for reading in now.tdc_readings if reading.body.method == now.method)
+    question = TdcQuestion(
+        key="tdc:point",
+        title=f"Readings · {count}",
+        ask=f"Reading {count + 1}: dial and wheel, anywhere near TDC?",
+        hint=f"Both sides of TDC, {MIN_READINGS} at least; 20° to 60° away says most. " + RUNNING_WAY,
+        status=_status(find_tdc(now) is not None),
+        wheel_detail="at that drop",
+        field=DROP,
+        method="fit",
+    )
+    return [question]
+
+
+def _pair_questions(now: TimingState) -> list[TdcQuestion]:
+    waiting, have = half_pair(now), len(pairs_of(now)) > 0
+    questions = []
+    for place in ("before", "after"):
+        ask, hint, detail = _PAIRS[now.method][place]
+        done = (have and waiting is None) or (waiting is not None and waiting.body.place == place)
+        questions.append(
+            TdcQuestion(
+                key=f"tdc:{place}",
+                title={"before": "Before TDC", "after": "After TDC"}[place],
+                ask=ask,
+                hint=hint,
+                status=_status(done),
+                wheel_detail=detail,
+                field=DROP if now.method == "equal_drop" else None,
+                expected_side=_side_at(now, -45.0 if place == "before" else 45.0),
+                method=now.method,
+                place="before" if place == "before" else "after",
+            )
+        )
+    return questions
+
+
+def ask_cams(now: TimingState, _facts: Facts) -> Asked:
+    """Every cam: its events, its full lift as an extra, and what is done about it."""
+    questions: list[Question] = []
+    for cam in cams_of(now):
+        lines = [line for line in now.document.cam_card if line.camshaft == cam.camshaft]
+        questions += [_event_question(now, cam, line, flank) for line in lines for flank in _FLANKS]
+        questions += [_top_question(now, cam, line) for line in lines]
+        questions.append(_cam_question(now, cam))
+    asked = [question for question in questions if isinstance(question, LiftQuestion) and question.status != "optional"]
+    taken = sum(question.status == "done" for question in asked)
+    return Asked(questions=questions, note=f"{taken} / {len(asked)}" if taken else "")
+
+
+_FLANKS: tuple[Flank, Flank] = ("opening", "closing")
+
+
+def _several(now: TimingState) -> bool:
+    return len(now.document.camshafts) > 1
+
+
+def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
+    name = cam.name if _several(now) else "The cam"
+    about = cam.name if _several(now) else "the cam"
+    return CamQuestion(
+        key=f"cam:{cam.camshaft}",
+        title=f"Decide, {cam.name}" if _several(now) else "Decide",
+        ask=f"{name} is {cam.advance_words}. What will you do?" if cam.verdict else f"What will you do about {about}?",
+        hint="Have the valve-to-piston clearance checked before turning a cam that was moved. The maker's figures come first.",
+        status=_status(bool(cam.decided)),
+        group=cam.name if _several(now) else "",
+        waits=f"a decision about {about}",
+        camshaft=cam.camshaft,
+    )
+
+
+def _lobe_name(now: TimingState, cam: CamFigures, line: CardLine) -> str:
+    """Which valve a question is about, as short as the engine allows: several cams may each have an intake side."""
+    alike = [other for other in now.document.cam_card if other.valve == line.valve]
+    return line.valve.capitalize() if len(alike) == 1 else cam.name
+
+
+def _which(now: TimingState, cam: CamFigures, line: CardLine, cylinder: int) -> tuple[str, str]:
+    """How a question begins and whose valve it asks about: a lone cam need not be named."""
+    if not _several(now):
+        return "Where", f"the {line.valve} valve"
+    return f"{cam.name}: where", f"the {line.valve} valve of cylinder {cylinder}"
+
+
+def _figures_of(now: TimingState, cam: CamFigures, line: CardLine) -> ValveFigures:
+    """The figures that were worked out for a line of the card."""
+    cylinder = now.document.card_cylinder(line)
+    return next(v for v in cam.valves if (v.valve, v.lift_mm, v.cylinder) == (line.valve, line.lift_mm, cylinder))
+
+
+def _on_the_wheel(now: TimingState, cylinder: int, wheel_deg: float) -> str:
+    """Where the wheel should stand; it counts from the reference cylinder, so say so when the valve is another's."""
+    reference = now.document.reference_cylinder
+    return in_words(wheel_deg) + (f" of cylinder {reference}" if cylinder != reference else "")
+
+
+def _event_question(now: TimingState, cam: CamFigures, line: CardLine, flank: Flank) -> LiftQuestion:
+    figures = _figures_of(now, cam, line)
+    event = figures.opening if flank == "opening" else figures.closing
+    lift, begins = length(line.lift_mm), _which(now, cam, line, figures.cylinder)
+    moving = "rising" if flank == "opening" else "falling"
+    return LiftQuestion(
+        key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:{flank}",
+        title=f"{_lobe_name(now, cam, line)}, {flank} side",
+        ask=f"{begins[0]} does {begins[1]} pass {lift}, {flank}?",
+        hint=RUNNING_WAY,
+        status=_status(event.readings > 0),
+        group=cam.name if _several(now) else "",
+        wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, {moving} through {lift}",
+        field=LengthField(name="lift", label="Checking lift", asked_mm=line.lift_mm),
+        expected_deg=event.card_wheel_deg,
+        expected_words=_on_the_wheel(now, figures.cylinder, event.card_wheel_deg),
+        expected_side=_side_at(now, event.card_wheel_deg),
+        camshaft=cam.camshaft,
+        cylinder=figures.cylinder,
+        valve=line.valve,
+        flank=flank,
+    )
+
+
+def _top_question(now: TimingState, cam: CamFigures, line: CardLine) -> LiftQuestion:
+    figures = _figures_of(now, cam, line)
+    begins = _which(now, cam, line, figures.cylinder)
+    lobe = now.document.lobe(line.camshaft, figures.cylinder, line.valve)
+    assert lobe is not None  # figures are made of lines that have one
+    on_wheel_deg = nose_deg(lobe) + now.document.from_reference_deg(figures.cylinder)
+    return LiftQuestion(
+        key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:top",
+        title=f"{_lobe_name(now, cam, line)}, full lift",
+        ask=f"{begins[0]} does {begins[1]} stand at full lift?",
+        hint="A cross-check by maximum lift; the nose is flat, so it says less than the middle of equal lifts.",
+        status="optional",
+        group=cam.name if _several(now) else "",
+        wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, at its highest",
+        expected_deg=wrap_deg(on_wheel_deg, CYCLE_DEG),
+        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg),
+        expected_side=_side_at(now, on_wheel_deg),
+        camshaft=cam.camshaft,
+        cylinder=figures.cylinder,
+        valve=line.valve,
+        flank="top",
+    )

@@ -1,0 +1,81 @@
+"""Where the crank stands: the last turn that somebody recorded, or the last reading, whichever came later."""
+
+__all__ = ["crank_at"]
+
+from gurvo_core.angles import nearest_turn_deg, wrap_deg
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.motion.twin import words_at
+from gurvo_core.timing import TdcEstimate, in_words
+from gurvo_core.timing.events import card_event_deg, nose_deg
+from gurvo_core.timing.job.cams import cam_places, cams_of
+from gurvo_core.timing.job.state import TimingState
+from gurvo_core.timing.job.true_tdc import adopted_zero
+from gurvo_core.timing.job.view import CrankAt
+
+
+def crank_at(now: TimingState) -> CrankAt | None:
+    """Return where the last turn or reading left the crank.
+
+    Parameters
+    ----------
+    now : TimingState
+        What stands. Until a wheel zero is taken over a reading is as the wheel alone has it.
+
+    Returns
+    -------
+    crank : CrankAt or None
+        None while nothing says where it stands. The place in the cycle is known after a turn and after a lift reading; a stop
+        or a dial on the piston alone cannot tell one turn from the next.
+
+    Source
+    ------
+    House rule: the ledger is the only memory.
+
+    Example
+    -------
+    >>> crank_at(begin(quern_4())) is None
+    True
+    """
+    zero = adopted_zero(now)
+    places = [*_piston_readings(now, zero), *_lift_readings(now, zero)]
+    if now.turned_to:
+        places.append((now.turned_to[0], None, now.turned_to[1]))
+    if not places:
+        return None
+    _, from_reference, cycle_deg = max(places, key=lambda place: place[0])
+    if cycle_deg is None:
+        at_deg = wrap_deg(from_reference or 0.0)
+        return CrankAt(crank_deg=at_deg, words=in_words(at_deg), cycle_deg=None, sees="")
+    at_deg = wrap_deg(cycle_deg - now.document.firing_deg[now.document.reference_cylinder])
+    sees = words_at(now.document, cycle_deg, cam_places(cams_of(now)))
+    return CrankAt(crank_deg=at_deg, words=in_words(at_deg), cycle_deg=cycle_deg, sees=sees)
+
+
+# place in the ledger, crank degrees after the reference's TDC, place in the cycle
+_Place = tuple[int, float | None, float | None]
+
+
+def _piston_readings(now: TimingState, zero: TdcEstimate | None) -> list[_Place]:
+    off_deg = zero.zero_deg if zero else 0.0
+    return [(reading.seq, reading.wheel_deg - off_deg, None) for reading in now.tdc_readings[-1:]]
+
+
+def _lift_readings(now: TimingState, zero: TdcEstimate | None) -> list[_Place]:
+    """The last reading of every event; which turn it lies on follows from the card."""
+    found: list[_Place] = []
+    document, off_deg = now.document, zero.zero_deg if zero else 0.0
+    for line in document.cam_card:
+        cylinder = document.card_cylinder(line)
+        lobe = document.lobe(line.camshaft, cylinder, line.valve)
+        if lobe is None:
+            continue
+        near = {"opening": card_event_deg(line, "opening"), "closing": card_event_deg(line, "closing"), "top": nose_deg(lobe)}
+        for flank, near_deg in near.items():
+            readings = now.cams[line.camshaft].readings.get((cylinder, line.valve, flank))
+            if not readings:
+                continue
+            last = readings.taken[-1]
+            event = nearest_turn_deg(last.wheel_deg - off_deg, near_deg + document.from_reference_deg(cylinder))
+            cycle = wrap_deg(event + document.firing_deg[document.reference_cylinder], CYCLE_DEG) if zero else None
+            found.append((last.seq, event, cycle))
+    return found

@@ -1,0 +1,197 @@
+"""Typed readings turned into millimetres and wheel degrees, with what the gauges say of them."""
+
+__all__ = ["gauge_u", "length_mm", "si_values", "turned_to_deg", "wheel_reading_deg"]
+
+from functools import lru_cache
+
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.errors import CoreError, FigureError
+from gurvo_core.ledger import Body, Gauge
+from gurvo_core.ledger.entry import Typed
+from gurvo_core.timing import DegreeWheel, GaugeUncertainty, Numbering, Runs, Side, standard_uncertainty, wheel_deg
+from gurvo_core.timing.job.entries import LiftReading, TdcReading, Turn, TypedWheel
+from gurvo_core.timing.job.state import TimingState
+from gurvo_core.units import Unit, read_figure, to_inside
+
+
+# A long ledger says the same few figures over and over, and is replayed after every entry: each is read once.
+@lru_cache(maxsize=16_384)
+def _wheel_deg(text: str, side: Side | None, numbering: Numbering, runs: Runs) -> float:
+    return wheel_deg(read_figure(text), side, DegreeWheel(numbering=numbering, runs=runs))
+
+
+@lru_cache(maxsize=16_384)
+def _length_mm(text: str, unit: Unit) -> float:
+    return to_inside(text, unit, "length")
+
+
+def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel) -> float:
+    """Return wheel degrees of a typed wheel reading.
+
+    Parameters
+    ----------
+    typed : TypedWheel
+        Figure and side as typed.
+    wheel : DegreeWheel
+        How the wheel is numbered.
+
+    Returns
+    -------
+    wheel_reading_deg : float
+        Crank degrees from the wheel's zero, running way [deg].
+
+    Raises
+    ------
+    FigureError
+        If it is no number.
+    ReadingError
+        If the wheel has no such figure or needs a side.
+
+    Source
+    ------
+    ``timing.wheel_deg``.
+
+    Example
+    -------
+    >>> wheel_reading_deg(TypedWheel(text="41,5", side="before TDC"), DegreeWheel(numbering="0-180-0"))
+    318.5
+    """
+    try:
+        return _wheel_deg(typed.text, typed.side, wheel.numbering, wheel.runs)
+    except CoreError as error:
+        raise error.under("wheel") from None
+
+
+def length_mm(typed: Typed, field: str) -> float:
+    """Return a typed length in millimetres.
+
+    Parameters
+    ----------
+    typed : Typed
+        Figure and unit as typed.
+    field : str
+        Name of the input, for a refusal.
+
+    Returns
+    -------
+    length_mm : float
+        The length [mm].
+
+    Raises
+    ------
+    FigureError
+        If it is no number or no length.
+
+    Source
+    ------
+    ``units.to_inside``.
+
+    Example
+    -------
+    >>> round(length_mm(Typed(text="50", unit="thou"), "lift"), 9)
+    1.27
+    """
+    try:
+        return _length_mm(typed.text, typed.unit)
+    except CoreError as error:
+        raise error.under(field) from None
+
+
+def turned_to_deg(turn: Turn) -> float:
+    """Return the crank angle that somebody says the crank has been turned to.
+
+    Parameters
+    ----------
+    turn : Turn
+        The angle as typed.
+
+    Returns
+    -------
+    crank_deg : float
+        From the firing TDC of the first cylinder, 0 <= angle < 720 [deg].
+
+    Raises
+    ------
+    FigureError
+        If it is no number, or outside the cycle.
+
+    Source
+    ------
+    Definition of the crank angle.
+
+    Example
+    -------
+    >>> turned_to_deg(Turn(kind="turn", to="330,5"))
+    330.5
+    """
+    crank_deg = read_figure(turn.to, "to")
+    if not 0 <= crank_deg <= CYCLE_DEG:
+        raise FigureError("to", crank_deg, f"a cycle has 0 to 720 crank degrees, not {crank_deg:g}")
+    return wrap_deg(crank_deg, CYCLE_DEG)
+
+
+def si_values(now: TimingState, body: Body) -> dict[str, float]:
+    """Return the figures of an entry in mm and degrees, for those who read the ledger without Gurvo.
+
+    Parameters
+    ----------
+    now : TimingState
+        What stands: the wheel it was read on.
+    body : Body
+        An entry of this room.
+
+    Returns
+    -------
+    figures : dict
+        Such as ``{"wheel_deg": 230.5, "lift_mm": 1.0}``; empty for entries without figures.
+
+    Raises
+    ------
+    CoreError
+        If a figure cannot be read.
+
+    Source
+    ------
+    ``wheel_reading_deg`` and ``length_mm``.
+
+    Example
+    -------
+    >>> si_values(begin(quern_4()), Turn(kind="turn", to="330,5"))
+    {'crank_deg': 330.5}
+    """
+    figures: dict[str, float] = {}
+    if isinstance(body, TdcReading | LiftReading) and now.wheel:
+        figures["wheel_deg"] = wheel_reading_deg(body.wheel, now.wheel)
+    if isinstance(body, TdcReading) and body.drop:
+        figures["drop_mm"] = length_mm(body.drop, "drop")
+    if isinstance(body, LiftReading) and body.lift:
+        figures["lift_mm"] = length_mm(body.lift, "lift")
+    if isinstance(body, Turn):
+        figures["crank_deg"] = turned_to_deg(body)
+    return figures
+
+
+def gauge_u(gauge: Gauge | None) -> GaugeUncertainty:
+    """Return the standard uncertainties of one reading of a gauge.
+
+    Parameters
+    ----------
+    gauge : Gauge or None
+        Wheel or dial; None when none is set up yet.
+
+    Returns
+    -------
+    uncertainty : GaugeUncertainty
+        Of its step and its calibration [deg for a wheel, mm for a dial].
+
+    Source
+    ------
+    ``timing.standard_uncertainty``.
+
+    Example
+    -------
+    >>> round(gauge_u(Gauge(id="w", name="w", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)).u, 3)
+    0.176
+    """
+    return standard_uncertainty(gauge.resolution, gauge.expanded_uncertainty) if gauge else GaugeUncertainty(0.0)

@@ -1,0 +1,215 @@
+"""What the timing's entries may say, in the light of what stands. Each rule yields its objections; nothing is changed."""
+
+__all__ = ["check_cam_decision", "check_lift", "check_method", "check_setup", "check_stop", "check_tdc", "check_turn", "check_zero"]
+
+from collections.abc import Iterator
+
+from gurvo_core.angles import wrap_deg
+from gurvo_core.engine import CardLine, Flank
+from gurvo_core.errors import ReadingError
+from gurvo_core.ledger import GAUGES, Facts, Objection, need
+from gurvo_core.motion.crank import drop_at_deg
+from gurvo_core.motion.frames import slider_of
+from gurvo_core.motion.lobe import max_valve_lift_mm
+from gurvo_core.timing import event_deg, profile_event_deg
+from gurvo_core.timing.events import card_event_deg
+from gurvo_core.timing.job.cams import SAME_LIFT_MM, cam_basis, cams_of, check_order, events_found_deg
+from gurvo_core.timing.job.entries import (
+    CamDecision,
+    LiftReading,
+    PistonStop,
+    TdcMethodChoice,
+    TdcReading,
+    Turn,
+    WheelSetup,
+    WheelZero,
+)
+from gurvo_core.timing.job.readings import length_mm, turned_to_deg, wheel_reading_deg
+from gurvo_core.timing.job.state import StandingTdcReading, TimingState
+from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, tdc_basis
+from gurvo_core.timing.tdc_fit import DIAL_ZERO_WITHIN
+
+MIN_PAIR_ARC_DEG = 8.0  # nearer to TDC the piston dwells and a touch says nothing
+MAX_DWELL_DEG = 20.0
+SAME_SHOWN_DEG = 0.005  # what was shown and sent back differs by rounding at most
+FAR_FROM_DROP_DEG = 20.0  # more than any wheel or dial is out; less than a wrong side makes
+PAIRED = ("positive_stop", "equal_drop", "top")
+SET_UP_FIRST = "set up the wheel first: its numbering is not known yet"
+Objections = Iterator[Objection]
+
+
+def check_setup(_now: TimingState, body: WheelSetup, facts: Facts) -> Objections:
+    """Both gauges are there and the plugs are out."""
+    known = facts.get(GAUGES) or {}
+    for field, gauge_id, kind in (("wheel_gauge", body.wheel_gauge, "wheel"), ("dial_gauge", body.dial_gauge, "dial")):
+        gauge = known.get(gauge_id)
+        yield from need(gauge is not None and gauge.kind == kind, field, f"there is no {kind} called {gauge_id}; choose one of the gauges")
+    yield from need(body.plugs_out, "plugs_out", "take the plugs out and lock the stand before the crank is turned")
+
+
+def check_method(now: TimingState, _body: TdcMethodChoice, _facts: Facts) -> Objections:
+    """The wheel is set up before anybody looks for TDC on it."""
+    yield from need(now.setup is not None, "kind", "set up the wheel first")
+
+
+def check_stop(now: TimingState, body: PistonStop, _facts: Facts) -> Objections:
+    """A stop goes in once and comes out once."""
+    yield from need(now.setup is not None, "kind", "set up the wheel first")
+    if body.fitted:
+        yield from need(not now.stop_in, "fitted", "the piston stop is in already")
+        yield from need(now.method == "positive_stop", "fitted", "true TDC is looked for without a stop; choose that method first")
+    else:
+        yield from need(bool(now.stop_in), "fitted", "no piston stop is in")
+
+
+def check_turn(_now: TimingState, body: Turn, _facts: Facts) -> Objections:
+    """The angle can be read."""
+    turned_to_deg(body)
+    yield from ()
+
+
+def check_tdc(now: TimingState, body: TdcReading, _facts: Facts) -> Objections:
+    """A reading by the chosen method, with what that method needs, that can belong to its partner."""
+    if now.wheel is None:
+        yield Objection("kind", SET_UP_FIRST)
+        return
+    rule = "this reading is by another method than the one chosen; choose the method first"
+    yield from need(body.method == now.method, "method", rule)
+    wheel_deg, paired = wheel_reading_deg(body.wheel, now.wheel), body.method in PAIRED
+    yield from need(paired == (body.place is not None), "place", "say before or after TDC for a pair of readings, and only there")
+    yield from need(body.method != "positive_stop" or bool(now.stop_in), "method", "fit the piston stop first, and say that it is in")
+    with_drop = body.method in ("equal_drop", "fit")
+    yield from need(with_drop == (body.drop is not None), "drop", "give the dial's drop for equal drops or a fit, and only there")
+    drop_mm = length_mm(body.drop, "drop") if body.drop else None
+    if drop_mm is not None:
+        yield from _check_drop(now, drop_mm)
+    waiting = half_pair(now)
+    if paired and waiting is not None:
+        yield from _check_pair(now, body, waiting, wheel_deg, drop_mm)
+
+
+def _check_drop(now: TimingState, drop_mm: float) -> Objections:
+    """The piston has such a drop; in a fit the dial's own zero may lie a little below the top."""
+    slider = slider_of(now.document)
+    if now.method == "fit" and -DIAL_ZERO_WITHIN * slider.travel_mm < drop_mm < 0:
+        return
+    try:
+        drop_at_deg(drop_mm, "after", slider)
+    except ReadingError as error:
+        yield Objection("drop.text", error.rule)
+
+
+def _check_pair(now: TimingState, body: TdcReading, waiting: StandingTdcReading, wheel_deg: float, drop_mm: float | None) -> Objections:
+    """The two belong together: by the arc between them, wherever the wheel's own zero is."""
+    way = "turn back until the piston meets the stop" if body.method == "positive_stop" else "take the one on the other side"
+    yield from need(waiting.body.place != body.place, "place", f"this side has been read already: {way}")
+    before_deg, after_deg = (waiting.wheel_deg, wheel_deg) if body.place == "after" else (wheel_deg, waiting.wheel_deg)
+    arc_deg, field = wrap_deg(after_deg - before_deg), "wheel.side" if body.wheel.side else "wheel.text"
+    if body.method == "top":
+        rule = f"the ends of the dwell lie {arc_deg:.1f}° apart, and a dwell is a few degrees wide: check figure and side"
+        yield from need(arc_deg < MAX_DWELL_DEG, field, rule)
+        return
+    rule = "the two readings lie too near each other, where the piston dwells; use a longer stop or a larger drop"
+    yield from need(MIN_PAIR_ARC_DEG <= arc_deg <= 360 - MIN_PAIR_ARC_DEG, "wheel.text", rule)
+    if drop_mm is None or waiting.drop_mm is None:
+        return
+    rule = f"the drop must be the same as on the other side ({waiting.drop_mm:.2f} mm)"
+    yield from need(abs(drop_mm - waiting.drop_mm) <= now.dial_step_mm / 2, "drop.text", rule)
+    slider = slider_of(now.document)
+    fits_deg = drop_at_deg(drop_mm, "after", slider) - drop_at_deg(drop_mm, "before", slider)
+    rule = f"the two lie {arc_deg:.0f}° apart, but a drop of {drop_mm:g} mm lies {fits_deg:.0f}° apart: check figures and sides"
+    yield from need(abs(arc_deg - fits_deg) < FAR_FROM_DROP_DEG, field, rule)
+
+
+def check_zero(now: TimingState, body: WheelZero, _facts: Facts) -> Objections:
+    """True TDC is taken over as it was shown, with the readings it was shown for."""
+    estimate = find_tdc(now)
+    if estimate is None:
+        yield Objection("zero_deg", "true TDC is not known yet: take the readings first")
+        return
+    same = body.method == now.method and body.rests_on in (None, tdc_basis(now))
+    rule = f"the readings now say {estimate.zero_deg:+.2f}°: look again and take that over"
+    yield from need(same and abs(estimate.zero_deg - body.zero_deg) <= SAME_SHOWN_DEG, "zero_deg", rule)
+
+
+def check_lift(now: TimingState, body: LiftReading, _facts: Facts) -> Objections:
+    """A lift this lobe has, on a valve of the card, with true TDC known."""
+    document = now.document
+    if now.wheel is None:
+        yield Objection("kind", SET_UP_FIRST)
+        return
+    shaft = document.camshaft(body.camshaft)
+    if shaft is None:
+        names = ", ".join(camshaft.id for camshaft in document.camshafts)
+        yield Objection("camshaft", f"this engine has no camshaft {body.camshaft}; it has {names}")
+        return
+    lobe = document.lobe(shaft.id, body.cylinder, body.valve)
+    if lobe is None:
+        yield Objection("cylinder", f"{shaft.name} has no {body.valve} lobe for cylinder {body.cylinder}")
+        return
+    line = _card_line(now, body)
+    if isinstance(line, Objection):
+        yield line
+        return
+    zero = adopted_zero(now)
+    if zero is None:
+        yield Objection("kind", "take over true TDC first: without it a reading says nothing")
+        return
+    wheel_deg = wheel_reading_deg(body.wheel, now.wheel)
+    if body.flank == "top":
+        yield from need(body.lift is None, "lift", "full lift needs no lift figure; leave it out")
+        return
+    if body.lift is None:
+        yield Objection("lift.text", "give the checking lift, such as 1.00 mm")
+        return
+    lift_mm, profile = length_mm(body.lift, "lift"), document.profile(lobe.profile)
+    most_mm = max_valve_lift_mm(profile, shaft, lobe)
+    rule = f"a lift of {lift_mm:.2f} mm cannot be: this valve lifts above 0 and below {most_mm:.2f} mm"
+    yield from need(0 < lift_mm < most_mm - SAME_LIFT_MM, "lift.text", rule)
+    profile_event_deg(profile, shaft, lobe, lift_mm, body.flank)
+    if abs(lift_mm - line.lift_mm) <= SAME_LIFT_MM:
+        right = _opens_before_it_closes(now, body, line, wheel_deg, zero.zero_deg)
+        yield from need(right, "wheel.text", f"the {body.valve} valve would open after it closes: check the figure and its side")
+
+
+def _card_line(now: TimingState, body: LiftReading) -> CardLine | Objection:
+    """The card's line for a reading, or why there is none."""
+    document = now.document
+    lines = [line for line in document.cam_card if line.camshaft == body.camshaft and line.valve == body.valve]
+    if not lines:
+        return Objection("valve", f"the cam card has no line for the {body.valve} valve")
+    line = next((line for line in lines if document.card_cylinder(line) == body.cylinder), None)
+    cylinder = document.card_cylinder(lines[0])
+    return line or Objection("cylinder", f"the card is measured on cylinder {cylinder}: degree the cam on that one")
+
+
+def _opens_before_it_closes(now: TimingState, body: LiftReading, line: CardLine, wheel_deg: float, zero_deg: float) -> bool:
+    flanks: tuple[Flank, Flank] = ("opening", "closing")
+    found: dict[Flank, float | None] = {}
+    on_deg = now.document.from_reference_deg(body.cylinder)
+    for flank in flanks:
+        near_deg = card_event_deg(line, flank)
+        if flank == body.flank:
+            found[flank] = event_deg(wheel_deg, zero_deg, near_deg + on_deg) - on_deg
+        else:
+            others = events_found_deg(now, line, flank, zero_deg, near_deg)
+            found[flank] = sum(others) / len(others) if others else None
+    return check_order(found["opening"], found["closing"])
+
+
+def check_cam_decision(now: TimingState, body: CamDecision, _facts: Facts) -> Objections:
+    """A decision is made on the figure that was shown, and only what was offered can be moved."""
+    cam = next((cam for cam in cams_of(now) if cam.camshaft == body.camshaft), None)
+    if cam is None:
+        yield Objection("camshaft", f"this engine has no camshaft {body.camshaft}")
+        return
+    if cam.verdict is None or cam.advance_deg is None:
+        yield Objection("camshaft", "take the readings of both flanks of every valve first")
+        return
+    same = body.rests_on in (None, cam_basis(now, body.camshaft)) and abs(cam.advance_deg - body.advance_deg) <= SAME_SHOWN_DEG
+    yield from need(same, "advance_deg", f"the cam is now {cam.advance_words}: look again and decide on that")
+    if body.moves:
+        offered = [tuple(offer.moves) for offer in cam.offers]
+        yield from need(body.moves in offered, "moves", "this is not one of the corrections offered; choose one of them")
+    elif cam.verdict != "in":
+        yield from need(bool(body.reason), "reason", f"the cam is “{cam.verdict}”: say why it is left as it is")

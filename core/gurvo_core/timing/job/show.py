@@ -1,0 +1,144 @@
+"""What the timing hands to other rooms and shows on the bench."""
+
+__all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_ends_of", "verdict_of", "view_of", "warnings_of"]
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from gurvo_core.ledger import Fact, Facts, Hold, LooseEnd
+from gurvo_core.motion import CamPlace
+from gurvo_core.timing import TdcEstimate, Verdict, in_words, sides_of, wheel_figure
+from gurvo_core.timing.job.asks import METHOD_NAMES
+from gurvo_core.timing.job.cams import cam_places, cams_of
+from gurvo_core.timing.job.crank_at import crank_at
+from gurvo_core.timing.job.state import TimingState
+from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, outlier_seq, tdc_basis
+from gurvo_core.timing.job.view import TdcFigures, TimingView, WheelLabel, WheelSetting
+
+FAR_FROM_CARD_DEG = 60.0
+WIDE_SPREAD = 4.0  # times the expanded uncertainty
+LABEL_STEP_DEG = 30
+SHOWN_DEG = 0.005  # figures are shown to a hundredth of a degree
+
+TRUE_TDC: Fact[TdcEstimate] = Fact("true TDC")
+CAM_PLACES: Fact[Mapping[str, CamPlace]] = Fact("where the cams stand")
+
+
+def facts_of(now: TimingState, _facts: Facts) -> Mapping[Fact[Any], Any]:
+    """True TDC as it was taken over, and where the cams stand as far as they were measured."""
+    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams_of(now))}
+
+
+def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:
+    """The piston stop, from when it is in: once true TDC is known it has done its work and must not be met again."""
+    if now.stop_in:
+        done = adopted_zero(now) is not None
+        yield LooseEnd(
+            title="Piston stop fitted",
+            since=now.stop_in,
+            holds_back=frozenset({"turn", "hand over"}) if done else frozenset({"hand over"}),
+            until="take it out first",
+            kept_from="turning over, degreeing",
+        )
+
+
+def holds_of(now: TimingState, _facts: Facts) -> Iterator[Hold]:
+    """Nobody turns before the plugs are out and the stand is locked; nothing is handed over with a cam undecided."""
+    if now.setup is None:
+        yield Hold(holds_back=frozenset({"turn"}), reason="plugs out and stand locked not yet confirmed")
+    undecided = [cam.name for cam in cams_of(now) if not cam.decided]
+    if undecided:
+        yield Hold(holds_back=frozenset({"hand over"}), reason=f"decide first what is done about: {', '.join(undecided)}")
+
+
+def care_of(now: TimingState, _facts: Facts) -> Iterator[str]:
+    """How to turn."""
+    yield "by hand, gently up to the stop" if now.stop_in else "by hand, the running way only"
+    yield "plugs are out"
+
+
+def view_of(now: TimingState, _facts: Facts) -> TimingView:
+    """Wheel, crank, true TDC and cams."""
+    return TimingView(wheel=_wheel_setting(now), crank=crank_at(now), tdc=_tdc_figures(now), cams=cams_of(now))
+
+
+def verdict_of(now: TimingState) -> Verdict | None:
+    """The first cam's verdict that is known."""
+    return next((cam.verdict for cam in cams_of(now) if cam.verdict), None)
+
+
+def _wheel_setting(now: TimingState) -> WheelSetting | None:
+    if now.setup is None or now.wheel is None:
+        return None
+    figures = [(at_deg, wheel_figure(at_deg, now.wheel)[0]) for at_deg in range(0, 360, LABEL_STEP_DEG)]
+    names = {kind: gauge.name for kind, gauge in now.gauges.items()}
+    return WheelSetting(
+        numbering=now.setup.numbering,
+        runs=now.setup.runs,
+        sides=list(sides_of(now.setup.numbering)),
+        wheel_gauge=now.setup.wheel_gauge,
+        dial_gauge=now.setup.dial_gauge,
+        wheel_name=names.get("wheel", ""),
+        dial_name=names.get("dial", ""),
+        labels=[WheelLabel(turned_deg=at_deg, text=f"{figure:g}") for at_deg, figure in figures],
+    )
+
+
+def _tdc_figures(now: TimingState) -> TdcFigures | None:
+    estimate = find_tdc(now)
+    if estimate is None:
+        return None
+    adopted = adopted_zero(now) is not None
+    return TdcFigures(
+        method=estimate.method,
+        method_name=METHOD_NAMES[estimate.method],
+        zero_deg=estimate.zero_deg,
+        expanded_deg=estimate.expanded_deg,
+        spread_deg=estimate.spread_deg,
+        readings=estimate.readings,
+        adopted=adopted,
+        outlier=outlier_seq(now, estimate),
+        dial_zero_mm=estimate.dial_zero_mm,
+        words=f"the wheel's zero stands {in_words(-estimate.zero_deg)}",
+        rests_on=tdc_basis(now),
+        taken_deg=now.zero.body.zero_deg if adopted and now.zero else None,
+    )
+
+
+def warnings_of(now: TimingState, _facts: Facts) -> Iterator[str]:
+    """What looks odd, in a sentence each."""
+    estimate = find_tdc(now)
+    if estimate and estimate.outlier is not None:
+        yield f"Reading {estimate.outlier + 1} of the fit does not belong to the others: take it again, strike the wrong one."
+    if estimate and estimate.readings > 2 and estimate.spread_deg > WIDE_SPREAD * estimate.expanded_deg:
+        yield f"The pairs spread over {estimate.spread_deg:.1f}°: one of them was misread, or there is play."
+    yield from _read_otherwise(now)
+    for gauge in now.gauges.values():
+        if now.set_up_on and gauge.due and gauge.due < now.set_up_on:
+            yield f"{gauge.id} {gauge.name}: its calibration was due {gauge.due}; have it checked or use another."
+    yield from _turned_back(now)
+    for cam in cams_of(now):
+        for valve in cam.valves:
+            for name, event in (("opening", valve.opening), ("closing", valve.closing)):
+                if event.crank_deg is not None and abs(event.crank_deg - event.card_deg) > FAR_FROM_CARD_DEG:
+                    off_deg = abs(event.crank_deg - event.card_deg)
+                    yield f"The {valve.valve} {name} is {off_deg:.0f}° from its card: look at the wheel and its side again."
+
+
+def _read_otherwise(now: TimingState) -> Iterator[str]:
+    """Today's rules may read the same entries otherwise than those of the day: both are said, and what was decided stands."""
+    zero = adopted_zero(now)
+    if zero and now.zero and abs(zero.zero_deg - now.zero.body.zero_deg) > SHOWN_DEG:
+        yield f"The wheel zero was taken over as {now.zero.body.zero_deg:+.2f}°; today's rules read it as {zero.zero_deg:+.2f}°."
+    for cam in cams_of(now):
+        left = now.cams[cam.camshaft].left
+        if cam.decided and left and cam.advance_deg is not None and abs(cam.advance_deg - left.body.advance_deg) > SHOWN_DEG:
+            shown, today = left.body.advance_deg, cam.advance_deg
+            yield f"{cam.name} was left as it is at {shown:+.2f}°; today's rules read it as {today:+.2f}°."
+
+
+def _turned_back(now: TimingState) -> Iterator[str]:
+    lifts = [reading.approach for work in now.cams.values() for readings in work.readings.values() for reading in readings.taken]
+    back = [*lifts, *(reading.body.approach for reading in now.tdc_readings)].count("back")
+    if back:
+        yield f"{back} reading{'s' if back > 1 else ''} taken after turning back, play not taken up: take again the running way."

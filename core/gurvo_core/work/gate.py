@@ -1,0 +1,161 @@
+"""The one gate before the ledger: what holds an entry back, whatever its kind, and what each room says of its own."""
+
+__all__ = ["check_entry", "permission_of", "standing_loose_ends"]
+
+from collections.abc import Iterator
+from typing import Any
+
+from gurvo_core.errors import AskFirst, EntryRefused
+from gurvo_core.ledger import Body, Doing, Facts, Folded, Kind, LooseEnd, Room, Strike
+from gurvo_core.work.hand_over import SIGNED, SignOff
+from gurvo_core.work.state import Permission
+
+NOT_NOW: dict[Doing, str] = {"turn": "do not turn: ", "tighten": "do not tighten: ", "cover": "do not cover: "}
+
+
+def standing_loose_ends(folded: Folded) -> list[LooseEnd]:
+    """Return everything temporary or unfinished.
+
+    Parameters
+    ----------
+    folded : Folded
+        What stands.
+
+    Returns
+    -------
+    ends : list of LooseEnd
+        Of all rooms, in their order.
+
+    Source
+    ------
+    Practice: what was put in for a while is on the list until it is out.
+
+    Example
+    -------
+    >>> standing_loose_ends(fold(ROOMS, quern_4(), []))
+    []
+    """
+    return [end for room in folded.rooms for end in room.loose_ends(folded.states[room.name], folded.facts)]
+
+
+def _held_back(folded: Folded, doing: Doing) -> list[str]:
+    """Why something may not be done now."""
+    ends = [f"{end.title.lower()}: {end.until}" for end in standing_loose_ends(folded) if doing in end.holds_back]
+    holds = [hold for room in folded.rooms for hold in room.holds(folded.states[room.name], folded.facts)]
+    return ends + [hold.reason for hold in holds if doing in hold.holds_back]
+
+
+def permission_of(folded: Folded) -> Permission:
+    """Return whether the crank may be turned.
+
+    Parameters
+    ----------
+    folded : Folded
+        What stands.
+
+    Returns
+    -------
+    permission : Permission
+        Said as a builder would, with the reasons. Nothing of its own: what holds back turning, in any room.
+
+    Source
+    ------
+    Practice: plugs out, stand locked, by hand; never against a stop that has done its work.
+
+    Example
+    -------
+    >>> permission_of(fold(ROOMS, quern_4(), [])).free
+    False
+    """
+    reasons = _held_back(folded, "turn")
+    if reasons and folded.facts.get(SIGNED) is None:
+        return Permission(free=False, title="Do not turn", reasons=reasons)
+    care = [word for room in folded.rooms for word in room.care(folded.states[room.name], folded.facts)]
+    return Permission(free=True, title="Free to turn", reasons=care)
+
+
+def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", is_lead: bool = False) -> None:
+    """Refuse an entry that cannot be, or cannot be now.
+
+    Parameters
+    ----------
+    folded : Folded
+        What stands before it.
+    body : Body
+        The entry.
+    facts : Facts
+        What the server knows of it, such as the gauges it names.
+    because : str
+        Why it is made although the core objected before.
+    is_lead : bool
+        Whether a lead makes it.
+
+    Returns
+    -------
+    nothing : None
+        It passes.
+
+    Raises
+    ------
+    CoreError
+        With the field and one sentence: ``EntryRefused`` when it cannot be, ``AskFirst`` when somebody may take it all the same.
+
+    Source
+    ------
+    House rules: every kind says what it does, and one gate asks before it is taken.
+
+    Example
+    -------
+    >>> check_entry(fold(ROOMS, quern_4(), []), Note(kind="note", text="cold shop"), Facts())
+    """
+    if isinstance(body, Strike):
+        _check_strike(folded, body)
+        return
+    room, kind = _find(folded, body)
+    _check_gate(folded, body, kind)
+    state = folded.states[room.name]
+    known = facts.joined({fact: folded.facts.get(fact) for fact in folded.facts.names})
+    for objection in kind.check(state, body, known):
+        if objection.way_out == "none":
+            raise EntryRefused(objection.field, None, objection.rule)
+        if not because or (objection.way_out == "lead and reason" and not is_lead):
+            raise AskFirst(objection.field, objection.rule, objection.way_out)
+
+
+def _find(folded: Folded, body: Body) -> tuple[Room[Any], Kind[Any, Any]]:
+    return next((room, kind) for room in folded.rooms for kind in room.kinds if kind.body is type(body))
+
+
+def _check_gate(folded: Folded, body: Body, kind: Kind[Any, Any]) -> None:
+    reasons = _held_back(folded, kind.does)
+    if not reasons:
+        return
+    signed = folded.facts.get(SIGNED) is not None and not isinstance(body, SignOff)
+    words = reasons[-1] if signed else NOT_NOW.get(kind.does, "") + "; ".join(reasons)
+    raise EntryRefused("kind", None, words)
+
+
+def _objections(folded: Folded, body: Strike) -> Iterator[tuple[str, str]]:
+    place = folded.place.get(body.strikes)
+    if place is None:
+        yield "strikes", "there is no such entry in this engine's ledger"
+        return
+    target = folded.entries[place]
+    if isinstance(target.body, Strike):
+        yield "strikes", "a strike cannot be struck: make the entry again instead"
+        return
+    _, kind = _find(folded, target.body)
+    if kind.stays:
+        yield "strikes", kind.stays
+    if body.strikes in folded.struck:
+        yield "strikes", "this entry is struck already"
+    if not body.reason:
+        yield "reason", "say why it is struck, in a word or two"
+    signed = folded.facts.get(SIGNED)
+    if signed is not None and target is not signed:
+        yield "strikes", "the record is signed: strike the signature first"
+
+
+def _check_strike(folded: Folded, body: Strike) -> None:
+    for field, rule in _objections(folded, body):
+        raise EntryRefused(field, str(body.strikes), rule)

@@ -1,0 +1,211 @@
+"""All rooms together: the entries and questions there are, what stands in a ledger, what is shown of it.
+
+A house is made from a list of rooms and has nothing of any craft. What it takes and shows is put together from the rooms, one
+union by ``kind`` and one typed field a room, so that the API and the web's types follow by themselves.
+"""
+
+__all__ = ["House"]
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from functools import cached_property, reduce
+from operator import or_
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, TypeAdapter, ValidationError, create_model
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.errors import EntryRefused
+from gurvo_core.ledger import Asked, Body, Facts, Folded, Kind, LedgerEntry, Question, Room, Step, Strike, Words, apply, fold
+from gurvo_core.ledger.versions import upcast
+from gurvo_core.work.gate import check_entry, permission_of, standing_loose_ends
+from gurvo_core.work.hand_over import SIGNED
+from gurvo_core.work.state import BenchState, LooseEndView, StepView, StruckBy, Summary, TapeLine
+
+SENT_AT_ONCE = timedelta(minutes=1)
+
+
+def _union(types: Sequence[type[Any]]) -> Any:
+    """A union told apart by ``kind``; a lone type needs no telling."""
+    return types[0] if len(types) == 1 else Annotated[reduce(or_, types), Field(discriminator="kind")]
+
+
+@dataclass(frozen=True)
+class House:
+    """Rooms that meet at one bench."""
+
+    rooms: tuple[Room[Any], ...]
+
+    @cached_property
+    def kinds(self) -> dict[str, Kind[Any, Any]]:
+        """Every kind of entry but the strike, by name."""
+        return {kind.name: kind for room in self.rooms for kind in room.kinds}
+
+    @cached_property
+    def body_type(self) -> Any:
+        """The union of all entries."""
+        return _union([*(kind.body for kind in self.kinds.values()), Strike])
+
+    @cached_property
+    def bodies(self) -> TypeAdapter[Body]:
+        """Reads and writes entries."""
+        return TypeAdapter(self.body_type)
+
+    @cached_property
+    def state_type(self) -> type[BenchState]:
+        """What the bench shows: the common part, and one typed field a room."""
+        questions: Any = _union([question for room in self.rooms for question in room.questions])
+        does: Any = Literal[tuple(does for room in self.rooms for does in room.asks)]
+        parts: dict[str, Any] = {"questions": (list[questions], ...), "does": (does, ...)}
+        step: Any = create_model("Step", __base__=StepView, __doc__=StepView.__doc__, **parts)
+        views: dict[str, Any] = {room.name: (room.shows | None, None) for room in self.rooms if room.shows}
+        return create_model("BenchState", __base__=BenchState, __doc__=BenchState.__doc__, steps=(list[step], ...), **views)
+
+    def read(self, body: Mapping[str, Any], version: int) -> Body:
+        """Read a plain body of any version; raises EntryRefused when it is none."""
+        try:
+            return self.bodies.validate_python(upcast(body, version))
+        except ValidationError as error:
+            first = error.errors()[0]
+            field = ".".join(map(str, first["loc"][1:]))
+            raise EntryRefused(field, None, f"this entry cannot be read: {first['msg']}") from None
+
+    def settled(self, body: Body, document: EngineDocument, before: Sequence[LedgerEntry]) -> Body:
+        """Complete what an entry left unsaid, from the entries before it."""
+        kind = self.kinds.get(body.kind)
+        settled: Body = kind.settle(body, document, before) if kind and kind.settle else body
+        return settled
+
+    def fold(self, document: EngineDocument, entries: Sequence[LedgerEntry]) -> Folded:
+        """What stands in a ledger."""
+        return fold(self.rooms, document, entries)
+
+    def apply(self, folded: Folded, entry: LedgerEntry) -> Folded:
+        """What stands after one more entry."""
+        return apply(folded, entry)
+
+    def check(self, folded: Folded, body: Body, facts: Facts | None = None, *, because: str = "", is_lead: bool = False) -> None:
+        """Refuse an entry that cannot be, or cannot be now."""
+        check_entry(folded, body, facts or Facts(), because=because, is_lead=is_lead)
+
+    def si_values(self, folded: Folded, body: Body) -> dict[str, float]:
+        """The figures of an entry in mm, degrees and N·m."""
+        for room in self.rooms:
+            for kind in room.kinds:
+                if kind.body is type(body):
+                    return kind.si_values(folded.states[room.name], body)
+        return {}
+
+    def gauges_named(self, body: Body) -> Sequence[str]:
+        """The gauges an entry names."""
+        kind = self.kinds.get(body.kind)
+        return kind.gauges(body) if kind else ()
+
+    def needs_lead(self, folded: Folded, body: Body) -> bool:
+        """Whether only the lead makes this entry, or strikes the one it strikes."""
+        if isinstance(body, Strike):
+            place = folded.place.get(body.strikes)
+            struck = self.kinds.get(folded.entries[place].body.kind) if place is not None else None
+            return struck is not None and struck.by == "lead"
+        return self.kinds[body.kind].by == "lead"
+
+    def _asked(self, folded: Folded, step: Step) -> Asked:
+        for room in self.rooms:
+            if step.does in room.asks:
+                return room.asks[step.does](folded.states[room.name], folded.facts)
+        return Asked(questions=[])
+
+    def _steps(self, folded: Folded) -> list[StepView]:
+        """The run of work: what comes before the first open question is done, what comes after it is still to come."""
+        views, current = [], None
+        step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
+        for step in (step for room in self.rooms for step in room.steps):
+            asked = self._asked(folded, step)
+            is_open = current is None and any(question.status == "open" for question in asked.questions)
+            current = current or (step if is_open else None)
+            status = "now" if is_open else "open" if current else "done"
+            plain = {"key": step.key, "title": step.title, "does": step.does, "note": asked.note, "questions": list(asked.questions)}
+            views.append(step_type.model_construct(**plain, status=status))
+        return views
+
+    def show(self, folded: Folded) -> BenchState:
+        """Everything the bench shows. Built from what the rooms made, so it is not checked over again."""
+        steps = self._steps(folded)
+        current = next((step for step in steps if step.status == "now"), None)
+        ends = [
+            LooseEndView(
+                title=end.title,
+                since=end.since,
+                holds_back=end.kept_from or ", ".join(sorted(end.holds_back)),
+                until=end.until,
+                stops_turning="turn" in end.holds_back,
+            )
+            for end in standing_loose_ends(folded)
+        ]
+        warnings = [word for room in self.rooms for word in room.warnings(folded.states[room.name], folded.facts)]
+        return self.state_type.model_construct(
+            steps=steps,
+            current=current.key if current else None,
+            waits_for=_waits_for(current),
+            permission=permission_of(folded),
+            loose_ends=ends,
+            warnings=warnings,
+            signed=folded.facts.get(SIGNED) is not None,
+            **self._views(folded),
+        )
+
+    def _views(self, folded: Folded) -> dict[str, Any]:
+        return {room.name: room.view(folded.states[room.name], folded.facts) for room in self.rooms if room.view}
+
+    def summary(self, folded: Folded) -> Summary:
+        """What the Floor shows."""
+        steps, ends = self._steps(folded), standing_loose_ends(folded)
+        current = next((step for step in steps if step.status == "now"), None)
+        verdicts = [verdict for room in self.rooms if room.verdict for verdict in [room.verdict(folded.states[room.name])] if verdict]
+        return Summary(
+            beads=[step.status for step in steps],
+            titles=[step.title for step in steps],
+            step=current.title if current else "Signed",
+            waits_for=_waits_for(current),
+            free_to_turn=permission_of(folded).free,
+            loose_ends=len(ends),
+            verdict=verdicts[0] if verdicts else None,
+            signed=folded.facts.get(SIGNED) is not None,
+        )
+
+    def words(self, body: Body) -> Words:
+        """How an entry is said."""
+        if isinstance(body, Strike):
+            return Words(title="Struck an entry", detail=body.reason)
+        words: Words = self.kinds[body.kind].words(body)
+        return words
+
+    def tape_line(self, entry: LedgerEntry, strike: LedgerEntry | None) -> TapeLine:
+        """One line of the tape, figures as typed; ``strike`` is the entry that struck it."""
+        words = self.words(entry.body)
+        late = entry.typed_at is not None and entry.at - entry.typed_at > SENT_AT_ONCE
+        struck = None
+        if strike is not None and isinstance(strike.body, Strike):
+            struck = StruckBy(by=strike.by, at=strike.at, reason=strike.body.reason)
+        return TapeLine(
+            id=entry.id,
+            seq=entry.seq,
+            at=entry.at,
+            by=entry.by,
+            kind=entry.body.kind,
+            title=words.title,
+            value=words.value,
+            detail=words.detail,
+            look_again=words.look_again,
+            because=entry.because,
+            typed_at=entry.typed_at if late else None,  # a clock that runs ahead says nothing
+            struck=struck,
+        )
+
+
+def _waits_for(current: StepView | None) -> str:
+    if current is None:
+        return "nothing: signed"
+    question: Question = next(question for question in current.questions if question.status == "open")
+    return question.waits_for

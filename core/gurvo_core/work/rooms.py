@@ -1,0 +1,11 @@
+"""The rooms of this house, in the order of their arrows. A new one is added here and nowhere else."""
+
+__all__ = ["ROOMS"]
+
+from typing import Any
+
+from gurvo_core.ledger import Room
+from gurvo_core.timing.job import ROOM as TIMING
+from gurvo_core.work.hand_over import ROOM as HAND_OVER
+
+ROOMS: tuple[Room[Any], ...] = (TIMING, HAND_OVER)

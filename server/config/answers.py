@@ -1,0 +1,40 @@
+"""Answers that a browser may keep: each carries a tag, and is sent again only when the tag has changed. Large ones go out packed."""
+
+import gzip
+from functools import lru_cache
+from hashlib import sha256
+
+from django.http import HttpRequest, HttpResponse
+from django.utils.cache import get_conditional_response, patch_vary_headers
+
+
+def _etag(tag: str) -> str:
+    return f'"{sha256(tag.encode()).hexdigest()[:32]}"'
+
+
+def unchanged(request: HttpRequest, tag: str) -> HttpResponse | None:
+    """Say that nothing has changed to somebody who has the answer of this tag; None for everybody else."""
+    if "If-None-Match" not in request.headers:
+        return None
+    answer = get_conditional_response(request, etag=_etag(tag), response=None)
+    if answer is not None:
+        answer["Cache-Control"] = "private, no-cache"
+    return answer
+
+
+@lru_cache(maxsize=64)
+def _packed(text: str) -> bytes:
+    return gzip.compress(text.encode())
+
+
+def json_answer(text: str, *, tag: str, packed_for: HttpRequest | None = None) -> HttpResponse:
+    """Answer with JSON under a tag: the browser keeps it and asks each time whether it still holds."""
+    packed = packed_for is not None and "gzip" in packed_for.headers.get("Accept-Encoding", "")
+    answer = HttpResponse(_packed(text) if packed else text, content_type="application/json")
+    if packed:
+        answer["Content-Encoding"] = "gzip"
+    if packed_for is not None:
+        patch_vary_headers(answer, ["Accept-Encoding"])
+    answer["ETag"] = _etag(tag)
+    answer["Cache-Control"] = "private, no-cache"
+    return answer

@@ -1,0 +1,20 @@
+/** Reads of one engine's bench and tape; the one place that knows their cache keys. */
+import { queryOptions } from '@tanstack/react-query';
+import { client, type Schemas, unwrap } from '../api/client';
+
+/** Others' entries are seen within so long. The answer carries a tag: nothing is sent while nothing has changed. */
+export const LOOK_AGAIN_MS = 1_500;
+
+export const benchQuery = (serial: string) =>
+  queryOptions({
+    queryKey: ['bench', serial],
+    refetchInterval: LOOK_AGAIN_MS,
+    queryFn: async ({ signal }) =>
+      unwrap(await client.GET('/api/engines/{serial}', { params: { path: { serial } }, signal })),
+  });
+
+export async function olderTape(serial: string, before: number): Promise<Schemas['TapeLine'][]> {
+  return unwrap(
+    await client.GET('/api/engines/{serial}/entries', { params: { path: { serial }, query: { before, limit: 60 } } }),
+  );
+}

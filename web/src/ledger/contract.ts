@@ -1,0 +1,54 @@
+/** What an input of a room is given and gives. Lies below all rooms and knows none of them. */
+import type { ComponentType } from 'react';
+import type { Schemas } from '../api/client';
+import type { KeyAction } from '../app/keys';
+import type { Voice } from '../app/saying';
+import type { Outcome } from './outbox';
+
+export type Question = Schemas['Step']['questions'][number];
+export type Kind = Question['kind'];
+export type QuestionOf<K extends Kind> = Extract<Question, { kind: K }>;
+export type Does = Schemas['Step']['does'];
+export type EntryBody = Schemas['EntryIn']['entry'];
+
+/** Why an answer was not taken, and whether somebody may have it taken all the same. */
+export interface Refusal {
+  sentence: string;
+  field: string;
+  wayOut: string;
+}
+
+export interface InputProps<Q extends Question = Question> {
+  bench: Schemas['Bench'];
+  question: Q;
+  voice: Voice;
+  wrong: Refusal | null;
+  busy: boolean;
+  answer: (value: string, entry: EntryBody) => Promise<Outcome['kind']>;
+}
+
+/** An input for one kind of question, and the keys it listens to, for the strip. */
+export interface Input<K extends Kind> {
+  Input: ComponentType<InputProps<QuestionOf<K>>>;
+  keys: KeyAction[];
+}
+
+/** A kind without its input does not compile. */
+export type Inputs<K extends Kind> = { [P in K]: Input<P> };
+
+export interface DrawingProps {
+  bench: Schemas['Bench'];
+  question: Question | undefined;
+  voice: Voice;
+}
+
+/** What is drawn while something is done; a doing without its drawing does not compile. */
+export type Drawings<D extends Does> = { [P in D]: ComponentType<DrawingProps> };
+
+/** A key of an input, for the strip; the input itself listens for it. */
+export const keyHint = (shown: string, label: string): KeyAction => ({
+  keys: [label],
+  shown,
+  label,
+  run: () => undefined,
+});

@@ -1,0 +1,22 @@
+/** What is being typed, kept on this machine until it is recorded, so that a reload loses nothing. */
+import { useLocalStorage } from '@mantine/hooks';
+
+/** State kept under a name; the last function forgets it. A storage that is full or damaged is as if nothing had been kept. */
+export function useDraft<T extends object>(name: string, empty: T): [T, (change: Partial<T>) => void, () => void] {
+  const [draft, setDraft, forget] = useLocalStorage<T>({
+    key: `gurvo.draft.${name}`,
+    defaultValue: empty,
+    getInitialValueInEffect: false,
+    deserialize: (text) => ({ ...empty, ...groupIn(text) }),
+  });
+  return [draft, (part) => setDraft((old) => ({ ...old, ...part })), forget];
+}
+
+function groupIn(text: string | undefined): object {
+  try {
+    const kept: unknown = JSON.parse(text ?? '{}');
+    return typeof kept === 'object' && kept !== null && !Array.isArray(kept) ? kept : {};
+  } catch {
+    return {};
+  }
+}

@@ -1,0 +1,181 @@
+/**
+ * Entries on their way to the ledger. Each is kept on this machine, under the id it will have for ever, before it is sent:
+ * a lost answer, a reload or a killed server cannot lose it, and sending it twice stores it once. However many tabs are open, one
+ * sends; an entry goes out under the name of who typed it, or waits for him.
+ */
+import { type QueryClient, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useSyncExternalStore } from 'react';
+import { ApiProblem, client, unwrap } from '../api/client';
+import { sessionQuery } from '../app/api';
+import { benchQuery } from './api';
+import type { EntryBody, Refusal } from './contract';
+import { allKept, forget, keep, trouble, type Unsent } from './store';
+
+export type { Unsent } from './store';
+export type Outcome = { kind: 'sent' } | { kind: 'kept' } | ({ kind: 'refused' } & Refusal);
+
+const ENTRY_VERSION = 2;
+const AGAIN_MS = 3_000;
+const SENDER = 'gurvo.outbox.sender';
+const watchers = new Set<() => void>();
+const otherTabs = new BroadcastChannel('gurvo.outbox');
+let items: Unsent[] = [];
+let shown: { items: Unsent[]; trouble: string } = { items: [], trouble: '' };
+
+async function look(): Promise<void> {
+  items = await allKept();
+  shown = { items: items.filter((item) => item.unanswered || item.refused), trouble };
+  for (const tell of watchers) tell();
+}
+
+async function changed(): Promise<void> {
+  await look();
+  otherTabs.postMessage('changed');
+}
+
+otherTabs.onmessage = () => void look();
+// what was on its way when the page was left has had no answer
+void allKept()
+  .then((left) => Promise.all(left.map((item) => keep({ ...item, unanswered: true }))))
+  .then(look);
+
+function watch(tell: () => void): () => void {
+  watchers.add(tell);
+  return () => watchers.delete(tell);
+}
+
+/** Entries that could not be sent yet, or were refused later, oldest first; and whether this browser can keep them at all. */
+export function useOutbox(): { items: Unsent[]; trouble: string } {
+  return useSyncExternalStore(watch, () => shown);
+}
+
+/** Takes an entry out of the outbox unsent; only the person who typed it does that. */
+export async function discard(id: string): Promise<void> {
+  await forget(id);
+  await changed();
+}
+
+async function mark(item: Unsent, how: Pick<Unsent, 'refused' | 'unanswered'>): Promise<void> {
+  await keep({ ...item, ...how });
+  await changed();
+}
+
+async function send(item: Unsent, queries: QueryClient): Promise<void> {
+  const { id, entry, version, by, because } = item;
+  const answer = await client.POST('/api/engines/{serial}/entries', {
+    params: { path: { serial: item.serial } },
+    body: { id, entry, version, by, because: because ?? '', typed_at: item.at },
+  });
+  const bench = unwrap(answer);
+  await forget(id);
+  const { queryKey } = benchQuery(item.serial);
+  // a look that began before this entry must not end after it
+  await queries.cancelQueries({ queryKey });
+  queries.setQueryData(queryKey, bench);
+  await changed();
+}
+
+/** Sends one; whether the next may follow. */
+async function sendOne(item: Unsent, queries: QueryClient): Promise<boolean> {
+  try {
+    await send(item, queries);
+    return true;
+  } catch (error) {
+    const problem = error instanceof ApiProblem ? error : null;
+    const otherPerson = problem?.status === 401 || problem?.code === 'person';
+    if (!problem || problem.status >= 500 || otherPerson) {
+      await mark(item, { unanswered: true });
+      if (otherPerson) await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+      return false;
+    }
+    const { message: sentence, field, wayOut } = problem;
+    await mark(item, { refused: { sentence, field, wayOut } });
+    return true;
+  }
+}
+
+/** Sends what waits, in the order it was typed, one at a time; stops when nobody answers. */
+async function flush(by: string, queries: QueryClient): Promise<void> {
+  await alone(async () => {
+    for (const item of (await allKept()).filter((one) => one.by === by && !one.refused)) {
+      if (!(await sendOne(item, queries))) return;
+    }
+  });
+}
+
+let turn: Promise<void> = Promise.resolve();
+
+/** One sender at a time among all tabs; where the browser has no locks (a tablet by plain http), one in this tab. */
+function alone(work: () => Promise<void>): Promise<void> {
+  const locked = async () => {
+    if (navigator.locks) await navigator.locks.request(SENDER, work);
+    else await work();
+  };
+  turn = turn.then(locked).catch(() => undefined);
+  return turn;
+}
+
+/** Keeps trying to send what waits, as long as somebody is signed in. */
+export function useSending(by: string | undefined): void {
+  const queries = useQueryClient();
+  const waiting = useOutbox().items.some((item) => !item.refused);
+  useEffect(() => {
+    if (!by || !waiting) return;
+    const again = () => void flush(by, queries);
+    const timer = setInterval(again, AGAIN_MS);
+    window.addEventListener('online', again);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', again);
+    };
+  }, [by, waiting, queries]);
+}
+
+export type Record = (
+  question: string,
+  title: string,
+  value: string,
+  entry: EntryBody,
+  because?: string,
+) => Promise<Outcome>;
+
+/** Records an entry: sent at once when the server answers, kept and sent later when not, handed back when refused. */
+export function useRecord(serial: string, by: string): Record {
+  const queries = useQueryClient();
+  return async (question, title, value, entry, because = '') => {
+    const at = new Date().toISOString();
+    const item: Unsent = {
+      id: newId(),
+      serial,
+      by,
+      at,
+      question,
+      title,
+      value,
+      entry,
+      because,
+      version: ENTRY_VERSION,
+    };
+    await keep(item);
+    await changed();
+    await flush(by, queries);
+    const left = items.find((one) => one.id === item.id);
+    if (!left) return { kind: 'sent' };
+    if (!left.refused) {
+      await mark(left, { unanswered: true });
+      return { kind: 'kept' };
+    }
+    await discard(item.id);
+    return { kind: 'refused', ...left.refused };
+  };
+}
+
+/** `crypto.randomUUID` is there only on localhost and https; a shop's tablet may come by plain http. */
+function newId(): string {
+  if (window.isSecureContext) return crypto.randomUUID();
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
+  const hex = Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
+}

@@ -1,0 +1,72 @@
+/** The frame of Floor, Families and Gauges, and the door: nobody passes without signing in. */
+import { UnstyledButton } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link, Outlet } from '@tanstack/react-router';
+import { sessionQuery } from '../app/api';
+import { Mark } from '../app/Mark';
+import { Notice, Waiting } from '../app/Notice';
+import { SchemeButton } from '../app/SchemeButton';
+import { usePerson, useSignOut } from '../app/session';
+import { useOutbox, useSending } from '../ledger/outbox';
+import { SignIn } from '../shop/SignIn';
+import classes from './Shell.module.css';
+
+/** Asks for the session first; everything inside may rely on a person. */
+export function Door() {
+  const session = useQuery(sessionQuery);
+  useSending(session.data?.person?.username);
+  const kept = useOutbox().items.length;
+  if (session.isPending) return <Waiting what="Opening the shop" />;
+  if (!session.data)
+    return (
+      <Notice title="The server does not answer" retry={() => session.refetch()}>
+        {kept === 0
+          ? 'What is typed is kept on this machine.'
+          : `${kept} ${kept === 1 ? 'entry is' : 'entries are'} kept on this machine.`}{' '}
+        Check that Gurvo is running, then try again.
+      </Notice>
+    );
+  return session.data.person ? <Outlet /> : <SignIn />;
+}
+
+const VIEWS = [
+  { to: '/', label: 'Floor' },
+  { to: '/families', label: 'Families' },
+  { to: '/gauges', label: 'Gauges' },
+] as const;
+
+export function Shell() {
+  const { person } = usePerson();
+  const signOut = useSignOut();
+  return (
+    <div className={classes.frame}>
+      <header className={classes.bar}>
+        <Link to="/" className={classes.home} aria-label="Gurvo, to the Floor">
+          <Mark />
+        </Link>
+        <nav className={classes.nav} aria-label="Views">
+          {VIEWS.map((view) => (
+            <Link
+              key={view.to}
+              to={view.to}
+              activeOptions={{ exact: view.to === '/' }}
+              activeProps={{ 'aria-current': 'page' }}
+            >
+              {view.label}
+            </Link>
+          ))}
+        </nav>
+        <div className={classes.who}>
+          <SchemeButton />
+          <span>
+            {person.name} <small>{person.role}</small>
+          </span>
+          <UnstyledButton className={classes.quiet} onClick={() => signOut.mutate()}>
+            Sign out
+          </UnstyledButton>
+        </div>
+      </header>
+      <Outlet />
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+/** Typed routes. The Bench has a frame of its own; Floor, Families and Gauges share the Shell. */
+import { createRootRoute, createRoute, createRouter, lazyRouteComponent } from '@tanstack/react-router';
+import { Notice } from '../app/Notice';
+import { Bench } from '../work/Bench';
+import { Door, Shell } from './Shell';
+
+/** `?revision=2` shows that one; anything else the newest. */
+function revisionSearch(search: Record<string, unknown>): { revision?: number } {
+  const number = Number(search.revision);
+  return Number.isInteger(number) && number > 0 ? { revision: number } : {};
+}
+
+const root = createRootRoute({
+  component: Door,
+  notFoundComponent: () => <Notice title="There is nothing here">Go back to the Floor.</Notice>,
+});
+const shell = createRoute({ getParentRoute: () => root, id: 'shell', component: Shell });
+const floor = createRoute({
+  getParentRoute: () => shell,
+  path: '/',
+  component: lazyRouteComponent(() => import('../work/Floor'), 'Floor'),
+});
+const families = createRoute({
+  getParentRoute: () => shell,
+  path: '/families',
+  component: lazyRouteComponent(() => import('../engine/Families'), 'Families'),
+});
+const family = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code',
+  validateSearch: revisionSearch,
+  component: lazyRouteComponent(() => import('../engine/FamilyPage'), 'FamilyPage'),
+});
+const familyTwin = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/twin',
+  validateSearch: revisionSearch,
+  component: lazyRouteComponent(() => import('../motion/FamilyTwin'), 'FamilyTwin'),
+});
+const importFamily = createRoute({
+  getParentRoute: () => shell,
+  path: '/import',
+  component: lazyRouteComponent(() => import('../engine/ImportPage'), 'ImportPage'),
+});
+const compare = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/revisions',
+  component: lazyRouteComponent(() => import('../engine/Revisions'), 'Revisions'),
+});
+const gauges = createRoute({
+  getParentRoute: () => shell,
+  path: '/gauges',
+  component: lazyRouteComponent(() => import('../shop/Gauges'), 'Gauges'),
+});
+const bench = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial',
+  component: function BenchRoute() {
+    const { serial } = bench.useParams();
+    return <Bench key={serial} serial={serial} />;
+  },
+});
+
+const benchTwin = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial/twin',
+  component: lazyRouteComponent(() => import('../work/BenchTwin'), 'BenchTwin'),
+});
+
+export const router = createRouter({
+  routeTree: root.addChildren([
+    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges]),
+    bench,
+    benchTwin,
+  ]),
+});
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: typeof router;
+  }
+}

@@ -1,0 +1,41 @@
+/** What the timing brings to the bench: its inputs by kind of question, its drawings by what is done. */
+import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
+import { CamChoice } from './inputs/CamChoice';
+import { ConfirmStop } from './inputs/ConfirmStop';
+import { ConfirmZero } from './inputs/ConfirmZero';
+import { MethodChoice } from './inputs/MethodChoice';
+import { ReadingInput } from './inputs/ReadingInput';
+import { SetupForm } from './inputs/SetupForm';
+import { TimingDrawing } from './TimingDrawing';
+
+const CONFIRM = [keyHint('Enter', 'confirm')];
+const READING = [
+  keyHint('Enter', 'record'),
+  keyHint('B / A', 'before, after'),
+  keyHint('D', 'TDC / BDC'),
+  keyHint('T', 'how it came'),
+  keyHint('P', 'number pad'),
+];
+
+export const timingInputs: Inputs<
+  'wheel_setup' | 'tdc_method' | 'piston_stop' | 'tdc_reading' | 'wheel_zero' | 'lift_reading' | 'cam_decision'
+> = {
+  wheel_setup: {
+    Input: SetupForm,
+    keys: [keyHint('Enter', 'record'), keyHint('1-3', 'numbering'), keyHint('R', 'runs'), keyHint('X', 'plugs out')],
+  },
+  tdc_method: { Input: MethodChoice, keys: [keyHint('1-4', 'choose')] },
+  piston_stop: { Input: ConfirmStop, keys: CONFIRM },
+  tdc_reading: { Input: ReadingInput, keys: READING },
+  wheel_zero: { Input: ConfirmZero, keys: CONFIRM },
+  lift_reading: { Input: ReadingInput, keys: READING },
+  cam_decision: { Input: CamChoice, keys: [keyHint('1-4', 'choose'), keyHint('Enter', 'record')] },
+};
+
+export const timingDrawings: Drawings<'set_up_wheel' | 'find_tdc' | 'degree'> = {
+  set_up_wheel: TimingDrawing,
+  find_tdc: TimingDrawing,
+  degree: TimingDrawing,
+};
+
+export { TimingDrawing };

@@ -1,0 +1,41 @@
+/** What is looked for on the Floor. The server looks; this only asks. */
+import { Chip, Group, TextInput } from '@mantine/core';
+import type { RefObject } from 'react';
+import type { Wanted } from './api';
+import classes from './Floor.module.css';
+
+export interface FloorFilterProps {
+  wanted: Wanted;
+  want: (change: Partial<Wanted>) => void;
+  me: string;
+  search: RefObject<HTMLInputElement | null>;
+}
+
+export function FloorFilter({ wanted, want, me, search }: FloorFilterProps) {
+  const chips = [
+    { label: 'mine', on: wanted.mine !== '', set: (on: boolean) => want({ mine: on ? me : '' }) },
+    { label: 'not signed', on: wanted.open_only, set: (on: boolean) => want({ open_only: on }) },
+    { label: 'late', on: wanted.late, set: (on: boolean) => want({ late: on }) },
+    { label: 'with loose ends', on: wanted.loose_ends, set: (on: boolean) => want({ loose_ends: on }) },
+  ];
+  return (
+    <search className={classes.filter}>
+      <TextInput
+        ref={search}
+        type="search"
+        aria-label="Find engines"
+        placeholder="Serial, family, purpose, builder, what it waits for"
+        value={wanted.search}
+        onChange={(event) => want({ search: event.currentTarget.value.slice(0, 80) })}
+        onKeyDown={(event) => event.key === 'Escape' && want({ search: '' })}
+      />
+      <Group gap={8}>
+        {chips.map((chip) => (
+          <Chip key={chip.label} checked={chip.on} onChange={chip.set} size="md">
+            {chip.label}
+          </Chip>
+        ))}
+      </Group>
+    </search>
+  );
+}

@@ -1,0 +1,14 @@
+/** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
+import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
+import { TimingDrawing, timingDrawings, timingInputs } from '../timing';
+import { SignOff } from './SignOff';
+
+export const INPUTS: Inputs<Kind> = {
+  ...timingInputs,
+  sign_off: { Input: SignOff, keys: [keyHint('Enter', 'confirm')] },
+};
+
+export const DRAWINGS: Drawings<Does> = {
+  ...timingDrawings,
+  sign: TimingDrawing,
+};
