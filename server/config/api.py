@@ -94,9 +94,6 @@ def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     first = error.errors[0]
-    inner = first.get("ctx", {}).get("error")
-    if isinstance(inner, CoreError):  # the core's own sentence, said while the shape was read
-        return _core_refused(request, inner)
     path = field_path(first["loc"])
     return problem(request, 422, "shape", plain_sentence({**first, "loc": path}), ".".join(path))
 

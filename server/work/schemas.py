@@ -28,7 +28,7 @@ class EntryIn(InSchema):
 
     id: UUID
     entry: EntryBody
-    version: int = Field(default=ENTRY_VERSION, description="Of the entry's shape")
+    version: int = Field(default=ENTRY_VERSION, ge=1, le=ENTRY_VERSION, description="Of the entry's shape")
     by: str | None = Field(default=None, max_length=150, description="Sign-in name of who typed it; another's session is refused")
     because: Reason = Field(default="", description="Why it is made although it was objected to")
     typed_at: AwareDatetime | None = Field(default=None, description="When it was typed, by the client's clock")
@@ -38,8 +38,8 @@ class EntryIn(InSchema):
     def _of_today(cls, data: Any) -> Any:
         """Read an entry of an earlier version as today's."""
         sent = getattr(data, "_obj", data)  # ninja hands plain data in a wrapper of its own
-        if isinstance(sent, dict) and isinstance(sent.get("entry"), dict) and type(sent.get("version", ENTRY_VERSION)) is int:
-            version = sent.get("version", ENTRY_VERSION)
+        version = sent.get("version") if isinstance(sent, dict) else None
+        if type(version) is int and 1 <= version < ENTRY_VERSION and isinstance(sent.get("entry"), dict):
             return {**sent, "entry": upcast(sent["entry"], version), "version": ENTRY_VERSION}
         return data
 

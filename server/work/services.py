@@ -35,7 +35,7 @@ def record(
     known = Entry.objects.filter(pk=entry_id).first()
     ledger = bridge.ledger_of(locked)
     if known is not None:
-        if known.engine_id != locked.pk or known.body != plain:
+        if known.engine_id != locked.pk or not _same(known.body, plain):
             raise Conflict("This id has been used for another entry; make a new one.", "id")
         return locked, ledger
     folded, house = ledger.folded, bridge.HOUSE
@@ -44,12 +44,13 @@ def record(
     gauges = bridge.gauges_named(house.gauges_named(body))
     house.check(folded, body, Facts({GAUGES: {gauge.id: gauge for gauge in gauges}}), because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
+    body = house.settled(body, folded.document, folded.entries)
     row = Entry.objects.create(
         id=entry_id,
         engine=locked,
         seq=locked.last_seq + 1,
         kind=body.kind,
-        body=plain,
+        body=house.bodies.dump_python(body, mode="json"),
         because=because,
         si_values=house.si_values(folded, body),
         gauges=[gauge.model_dump(mode="json") for gauge in gauges],
@@ -65,6 +66,11 @@ def record(
     locked.save(update_fields=["last_seq", "last_entry", "revision"])
     keep_summary(locked, grown)
     return locked, grown
+
+
+def _same(kept: dict[str, object], sent: dict[str, object]) -> bool:
+    """Whether an entry sent again is the one that was kept; what was left unsaid was completed when it was."""
+    return {**kept, **{key: value for key, value in sent.items() if value is not None}} == kept
 
 
 def _new_revision(engine: Engine, body: Body) -> Revision | None:

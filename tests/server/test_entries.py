@@ -195,7 +195,7 @@ class VersionTests(ShopCase):
         setup = {key: value for key, value in SETUP.items() if key != "kind"}
         self.must({"kind": "decision", "decision": {"subject": "setup", **setup}}, version=1)
         self.assertEqual((Entry.objects.get().kind, Entry.objects.get().version), ("wheel_setup", 2))
-        self.refused(self.enter({"kind": "note", "text": "x"}, version=3), 422, "version", "bring Gurvo up to date")
+        self.refused(self.enter({"kind": "note", "text": "x"}, version=3), 422, "version", "less than or equal to 2")
 
     def test_an_entry_is_judged_on_the_revision_that_holds_at_that_moment(self):
         """The bench was fetched before the lead moved the engine on."""

@@ -10,7 +10,7 @@ from uuid import UUID
 from django.test import Client
 from django.utils import timezone
 
-from gurvo_core.ledger import LedgerEntry
+from gurvo_core.ledger import Gauge, LedgerEntry
 from gurvo_core.reading import read_document
 from gurvo_core.work import HOUSE, replay
 from tests.engines import lift
@@ -197,8 +197,6 @@ class HandOverTests(ShopCase):
         self.assertEqual((record["format"], record["version"]), ("gurvo-record", 2))
         entries = []
         for row in record["entries"]:
-            from gurvo_core.work import Gauge
-
             gauges = tuple(Gauge.model_validate(gauge) for gauge in row["gauges"])
             at = timezone.datetime.fromisoformat(row["at"])
             body = HOUSE.read(row["body"], row["version"])

@@ -10,6 +10,7 @@ __all__ = ["Circle", "LoopPath", "Point", "Run", "Wrap", "circles_of", "loop_pat
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.engine.circles import pitch_radius_mm
@@ -181,6 +182,7 @@ def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
         following = circles[(n + 1) % len(circles)]
         start, end = _touch(circle, headings[n]), _touch(following, headings[n])
         runs.append(Run(start=start, end=end, length_mm=math.dist(start, end), after=circle.name))
+    _check_crossing(runs)
     return LoopPath(wraps=tuple(wraps), runs=tuple(runs), pitch_mm=pitch_mm)
 
 
@@ -192,6 +194,21 @@ def _check_turning(wraps: Sequence[Wrap]) -> None:
         name = least.circle.name
         rule = f"the path turns {turning:.0f}° in all instead of once round: it misses {name} or crosses itself; look at its place and side"
         raise GeometryError("path", name, rule)
+
+
+def _check_crossing(runs: Sequence[Run]) -> None:
+    """No run crosses another: a loop that turns once in all may still cross itself twice, round a wheel it passes on the wrong side."""
+    for one, other in combinations(runs, 2):
+        if _apart(one, other) and _apart(other, one):
+            rule = f"the run after {one.after} crosses the run after {other.after}: look at the order of the path and at each wheel's side"
+            raise GeometryError("path", one.after, rule)
+
+
+def _apart(one: Run, other: Run) -> bool:
+    """Whether the ends of one run lie on both sides of the line through another."""
+    (x0, y0), (x1, y1) = other.start, other.end
+    sides = [(x1 - x0) * (y - y0) - (y1 - y0) * (x - x0) for x, y in (one.start, one.end)]
+    return sides[0] * sides[1] < 0
 
 
 def _signed_mm(circle: Circle) -> float:

@@ -42,6 +42,7 @@ from gurvo_core.sentence import clock
 
 UM_PER_MM = 1000
 HALF_TURN_DEG = 180.0
+ROUNDING_DEG = 1e-9
 SMOOTH_TEETH = 60  # a mark on a smooth wheel is told as finely as one on a wheel of so many teeth
 MARKS_SAID = 2  # in the big sentence; all are in the list
 
@@ -222,7 +223,7 @@ def _strokes(document: EngineDocument, cylinder: int) -> list[StrokeSpan]:
         from_deg = wrap_deg(document.firing_deg[cylinder] + begins_deg, CYCLE_DEG)
         to_deg = from_deg + ends_deg - begins_deg
         steps.append(StrokeSpan(stroke=stroke, from_deg=from_deg, to_deg=min(to_deg, CYCLE_DEG)))
-        if to_deg > CYCLE_DEG:
+        if to_deg > CYCLE_DEG + ROUNDING_DEG:
             steps.append(StrokeSpan(stroke=stroke, from_deg=0, to_deg=to_deg - CYCLE_DEG))
     return sorted(steps, key=lambda step: step.from_deg)
 
