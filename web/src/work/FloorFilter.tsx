@@ -1,5 +1,5 @@
 /** What is looked for on the Floor. The server looks; this only asks. */
-import { Chip, Group, TextInput } from '@mantine/core';
+import { TextInput, UnstyledButton } from '@mantine/core';
 import type { RefObject } from 'react';
 import type { Wanted } from './api';
 import classes from './Floor.module.css';
@@ -29,13 +29,13 @@ export function FloorFilter({ wanted, want, me, search }: FloorFilterProps) {
         onChange={(event) => want({ search: event.currentTarget.value.slice(0, 80) })}
         onKeyDown={(event) => event.key === 'Escape' && want({ search: '' })}
       />
-      <Group gap={8}>
+      <fieldset className={classes.only} aria-label="Only">
         {chips.map((chip) => (
-          <Chip key={chip.label} checked={chip.on} onChange={chip.set} size="md">
+          <UnstyledButton key={chip.label} aria-pressed={chip.on} onClick={() => chip.set(!chip.on)}>
             {chip.label}
-          </Chip>
+          </UnstyledButton>
         ))}
-      </Group>
+      </fieldset>
     </search>
   );
 }

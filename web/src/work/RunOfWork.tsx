@@ -69,7 +69,7 @@ function Questions({ step, current, waiting, onChoose }: QuestionsProps) {
                 aria-current={question.key === current ? 'step' : undefined}
                 onClick={() => onChoose(question.key)}
               >
-                {question.title.replace(`${group}, `, '')}
+                {group ? question.title.replace(`${group}, `, '') : question.title}
                 <small>{mark(question, waiting)}</small>
               </UnstyledButton>
             </li>
