@@ -18,7 +18,7 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, requests, twin
+        from benchmarks import browser, core, coverage, requests, twin
         from benchmarks.long_ledger import fill
 
         fill(SERIAL)
@@ -28,6 +28,7 @@ def main() -> None:
             requests.measure(port, SERIAL, CALLS)
             browser.measure(port)
             twin.measure(port)
+        coverage.measure()
 
 
 if __name__ == "__main__":

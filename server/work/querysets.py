@@ -52,4 +52,4 @@ class EntryQuerySet(AppendOnlyQuerySet):
 
     def since(self, seq: int) -> Self:
         """From a place on, oldest first, with who made them."""
-        return self.filter(seq__gte=seq).select_related("by").order_by("seq")
+        return self.filter(seq__gt=seq - 1).select_related("by").order_by("seq")
