@@ -79,12 +79,7 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     middle_deg = circular_mean_deg([reading.wheel_deg for reading in readings])
     places = _places(readings, middle_deg, wheel)
     turned, drops = np.array([place.wheel_deg for place in places]), np.array([place.drop_mm for place in places])
-    start_deg = _first_guess_deg(turned, drops)
-    sides = np.sign(turned - start_deg)
-    if len(places) < MIN_PLACES or np.all(sides <= 0) or np.all(sides >= 0):
-        raise ReadingError("readings", len(readings), "all readings lie on one side of TDC; take some on the other side too")
-
-    answer, sigma = _solve(turned, drops, slider, (wheel.u, dial.u), start_deg)
+    answer, sigma = _solve(turned, drops, slider, (wheel.u, dial.u), _first_guess_deg(turned, drops))
     _check_dial_zero(float(answer.x[1]), slider)
     covariance = np.linalg.inv(answer.jac.T @ answer.jac)
     scatter = max(1.0, float(np.sum(answer.fun**2)) / max(1, len(places) - 2))
@@ -145,9 +140,16 @@ def _solve(
 
 
 def _first_guess_deg(turned: _Array, drops: _Array) -> float:
-    """Vertex of a parabola through the readings; near TDC the drop is almost one."""
+    """Vertex of a parabola through the readings; near TDC the drop is almost one. There must be readings on both sides of it."""
+    one_sided = ReadingError("readings", len(turned), "all readings lie on one side of TDC; take some on the other side too")
+    if len(turned) < MIN_PLACES:
+        raise one_sided
     a, b, _ = np.polyfit(turned, drops, 2)
-    return float(-b / (2 * a)) if a > 0 else 0.0
+    start_deg = float(-b / (2 * a)) if a > 0 else 0.0
+    sides = np.sign(turned - start_deg)
+    if np.all(sides <= 0) or np.all(sides >= 0):
+        raise one_sided
+    return start_deg
 
 
 def _slope(crank_deg: _Array, slider: SliderCrank) -> _Array:
