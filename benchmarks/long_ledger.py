@@ -29,6 +29,7 @@ def fill(serial: str) -> None:
         at = begun + timedelta(seconds=30 * seq)
         rows.append(Entry(id=uuid.uuid4(), engine=engine, seq=seq, kind=body["kind"], body=body, at=at, by=by))
     Entry.objects.bulk_create(rows)
+    Engine.objects.filter(serial=serial).update(last_seq=rows[-1].seq, last_entry=rows[-1].id)
 
 
 def _body(chance: random.Random, rows: list) -> dict:
@@ -46,5 +47,5 @@ def _body(chance: random.Random, rows: list) -> dict:
         "flank": flank,
         "lift": {"text": "1.00", "unit": "mm"},
         "wheel": {"text": str(figure + chance.choice([-0.5, 0, 0.5])), "side": side},
-        "turned": "running way",
+        "approach": "running way",
     }

@@ -66,15 +66,15 @@ def ledger_of(engine: Engine) -> Ledger:
         known = on_revision(known, engine.revision_id)
     last = known.entries[-1] if known.entries else None
     if (last.id if last else None) == engine.last_entry:
-        return _keep(engine, known)
+        return keep(engine, known)
     rows = list(Entry.objects.filter(engine=engine).since(last.seq if last else 1))
     if last is not None and (not rows or rows[0].id != last.id):
-        return _keep(engine, _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1)))
-    return _keep(engine, _grown(engine, known, rows[1:] if last else rows))
+        return keep(engine, _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1)))
+    return keep(engine, _grown(engine, known, rows[1:] if last else rows))
 
 
 def with_row(engine: Engine, ledger: Ledger, row: Entry) -> Ledger:
-    """Return a ledger with one more row. It is not kept: its transaction may still fail."""
+    """Return a ledger with one more row. It is not kept yet: its transaction may still fail."""
     return _grown(engine, ledger, [row])
 
 
@@ -101,7 +101,8 @@ def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
     return Ledger(folded=HOUSE.fold(folded.document, entries), revision_id=ledger.revision_id)
 
 
-def _keep(engine: Engine, ledger: Ledger) -> Ledger:
+def keep(engine: Engine, ledger: Ledger) -> Ledger:
+    """Keep a ledger in this process; one with a new row only once its transaction has held."""
     with _lock:
         if ledger.entries and ENTRY_BYTES * (len(ledger.entries) + 1) <= LEDGER_BYTES:
             _kept[engine.pk] = ledger

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from datetime import date, datetime
+from functools import partial
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -65,6 +66,7 @@ def record(
         grown = bridge.on_revision(grown, target.pk)
     locked.save(update_fields=["last_seq", "last_entry", "revision"])
     keep_summary(locked, grown)
+    transaction.on_commit(partial(bridge.keep, locked, grown))
     return locked, grown
 
 
@@ -100,7 +102,8 @@ def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
         plain = summary.model_dump(exclude={"titles", "verdict"})
         beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
         shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
-    EngineSummary.objects.update_or_create(engine=engine, defaults={**key, **shown})
+    if not EngineSummary.objects.filter(engine=engine).update(**key, **shown):
+        EngineSummary.objects.create(engine=engine, **key, **shown)
 
 
 def refresh_summaries(engines: Iterable[Engine]) -> None:

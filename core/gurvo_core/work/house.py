@@ -187,8 +187,8 @@ class House:
         late = entry.typed_at is not None and entry.at - entry.typed_at > SENT_AT_ONCE
         struck = None
         if strike is not None and isinstance(strike.body, Strike):
-            struck = StruckBy(by=strike.by, at=strike.at, reason=strike.body.reason)
-        return TapeLine(
+            struck = StruckBy.model_construct(by=strike.by, at=strike.at, reason=strike.body.reason)
+        return TapeLine.model_construct(
             id=entry.id,
             seq=entry.seq,
             at=entry.at,
