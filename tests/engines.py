@@ -9,7 +9,7 @@ from functools import cache
 from pathlib import Path
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import GAUGES, Facts, Folded, Gauge, LedgerEntry
+from gurvo_core.ledger import GAUGES, Folded, Gauge, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
 from gurvo_core.reading import read_document
 from gurvo_core.timing.job import TimingView
@@ -108,4 +108,4 @@ def timing(ledger: Ledger, engine: EngineDocument | None = None) -> TimingView:
 
 def check(ledger: Ledger, body: dict, *, engine: EngineDocument | None = None, gauges=(WHEEL, DIAL), **how) -> None:
     """Refuse an entry, or let it pass."""
-    HOUSE.check(standing(ledger, engine), HOUSE.read(body, ENTRY_VERSION), Facts({GAUGES: {gauge.id: gauge for gauge in gauges}}), **how)
+    HOUSE.check(standing(ledger, engine), HOUSE.read(body, ENTRY_VERSION), {GAUGES: {gauge.id: gauge for gauge in gauges}}, **how)

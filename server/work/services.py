@@ -10,7 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, Body, Facts
+from gurvo_core.ledger import GAUGES, Body
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal
@@ -43,7 +43,7 @@ def record(
     if not may_write_documents(role) and house.needs_lead(folded, body):
         raise Forbidden("Only the lead signs the record, strikes a signature or moves an engine on; hand it to the lead.")
     gauges = bridge.gauges_named(house.gauges_named(body))
-    house.check(folded, body, Facts({GAUGES: {gauge.id: gauge for gauge in gauges}}), because=because, is_lead=may_write_documents(role))
+    house.check(folded, body, {GAUGES: {gauge.id: gauge for gauge in gauges}}, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
     body = house.settled(body, folded.document, folded.entries)
     row = Entry.objects.create(

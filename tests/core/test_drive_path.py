@@ -77,7 +77,7 @@ class TurningTests(unittest.TestCase):
         for code in CODES:
             for stage in family(code).drive.stages:
                 circles = circles_of(family(code), stage) if isinstance(stage, LoopStage) else []
-                inside = document_sign(family(code)) > 0
+                inside = family(code).rotation_sign > 0
                 for n, wheel in enumerate(circles):
                     if wheel.clockwise == inside:
                         continue
@@ -107,10 +107,6 @@ class TurningTests(unittest.TestCase):
             turned = (headings[n - 1] - headings[n]) % 360
             turns += turned if wrap.circle.clockwise else turned - 360 if turned else 0
         self.assertAlmostEqual(abs(turns), 360, places=5)
-
-
-def document_sign(document):
-    return document.rotation_sign
 
 
 def clear_of(circles, x, y, radius):

@@ -25,12 +25,13 @@ __all__ = [
     "View",
     "Words",
     "apply",
+    "find_kind",
     "fold",
     "need",
 ]
 
 from gurvo_core.ledger.entry import Basis, Body, Gauge, LedgerEntry, Strike
-from gurvo_core.ledger.fold import Folded, apply, fold
+from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.room import (
     GAUGES,
     Asked,

@@ -4,7 +4,7 @@ A strike folds anew only the room whose entry it strikes; every other entry is a
 place: what was folded may be kept, shared and gone on from.
 """
 
-__all__ = ["Folded", "apply", "fold"]
+__all__ = ["Folded", "apply", "find_kind", "fold"]
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -43,8 +43,31 @@ class Folded:
         return {entry.id: n for n, entry in enumerate(self.entries)}
 
 
-def _kinds(rooms: Rooms) -> dict[str, tuple[Room[Any], Kind[Any, Any]]]:
-    return {kind.name: (room, kind) for room in rooms for kind in room.kinds}
+def find_kind(rooms: Rooms, name: str) -> tuple[Room[Any], Kind[Any, Any]] | None:
+    """Return a kind of entry and the room that brings it.
+
+    Parameters
+    ----------
+    rooms : tuple of Room
+        All rooms.
+    name : str
+        The kind.
+
+    Returns
+    -------
+    found : (Room, Kind) or None
+        None for a strike, which belongs to no room.
+
+    Source
+    ------
+    House rule: every kind is in one place.
+
+    Example
+    -------
+    >>> find_kind((), "note") is None
+    True
+    """
+    return next(((room, kind) for room in rooms for kind in room.kinds if kind.name == name), None)
 
 
 def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry]) -> Folded:
@@ -119,11 +142,11 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     if isinstance(entry.body, Strike):
         struck = {**folded.struck, entry.body.strikes: entry}
         place = folded.place.get(entry.body.strikes)
-        found = _kinds(folded.rooms).get(folded.entries[place].body.kind) if place is not None else None
+        found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
         if found:
             states[found[0].name] = _state(found[0], folded.document, entries, struck)
         return replace(folded, entries=entries, struck=struck, states=states)
-    found = _kinds(folded.rooms).get(entry.body.kind)
+    found = find_kind(folded.rooms, entry.body.kind)
     if found:
         room, kind = found
         states[room.name] = kind.take(states[room.name], entry, entry.body)

@@ -26,6 +26,7 @@ __all__ = [
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
@@ -98,11 +99,6 @@ class Facts:
         """What is known under a fact; None when no room has said anything."""
         value: T | None = self._known.get(fact)
         return value
-
-    @property
-    def names(self) -> list[Fact[Any]]:
-        """What something is known under."""
-        return list(self._known)
 
     def joined(self, more: Mapping[Fact[Any], Any]) -> "Facts":
         """The same with some more."""
@@ -206,7 +202,7 @@ class Kind(Generic[B, S]):
     stays: str = ""  # why it can never be struck
     settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
 
-    @property
+    @cached_property
     def name(self) -> str:
         """The value of its body's ``kind``."""
         name: str = self.body.model_fields["kind"].annotation.__args__[0]  # type: ignore[union-attr]

@@ -2,11 +2,11 @@
 
 __all__ = ["check_entry", "permission_of", "standing_loose_ends"]
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Any
 
 from gurvo_core.errors import AskFirst, EntryRefused
-from gurvo_core.ledger import Body, Doing, Facts, Folded, Kind, LooseEnd, Room, Strike
+from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, LooseEnd, Room, Strike, find_kind
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
 
@@ -74,7 +74,7 @@ def permission_of(folded: Folded) -> Permission:
     return Permission(free=True, title="Free to turn", reasons=care)
 
 
-def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", is_lead: bool = False) -> None:
+def check_entry(folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, because: str = "", is_lead: bool = False) -> None:
     """Refuse an entry that cannot be, or cannot be now.
 
     Parameters
@@ -83,7 +83,7 @@ def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", 
         What stands before it.
     body : Body
         The entry.
-    facts : Facts
+    more : mapping of Fact
         What the server knows of it, such as the gauges it names.
     because : str
         Why it is made although the core objected before.
@@ -106,7 +106,7 @@ def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", 
 
     Example
     -------
-    >>> check_entry(fold(ROOMS, quern_4(), []), Note(kind="note", text="cold shop"), Facts())
+    >>> check_entry(fold(ROOMS, quern_4(), []), Note(kind="note", text="cold shop"), {})
     """
     if isinstance(body, Strike):
         _check_strike(folded, body)
@@ -114,8 +114,7 @@ def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", 
     room, kind = _find(folded, body)
     _check_gate(folded, body, kind)
     state = folded.states[room.name]
-    known = facts.joined({fact: folded.facts.get(fact) for fact in folded.facts.names})
-    for objection in kind.check(state, body, known):
+    for objection in kind.check(state, body, folded.facts.joined(more)):
         if objection.way_out == "none":
             raise EntryRefused(objection.field, None, objection.rule)
         if not because or (objection.way_out == "lead and reason" and not is_lead):
@@ -123,7 +122,9 @@ def check_entry(folded: Folded, body: Body, facts: Facts, *, because: str = "", 
 
 
 def _find(folded: Folded, body: Body) -> tuple[Room[Any], Kind[Any, Any]]:
-    return next((room, kind) for room in folded.rooms for kind in room.kinds if kind.body is type(body))
+    found = find_kind(folded.rooms, body.kind)
+    assert found is not None  # only strikes belong to no room
+    return found
 
 
 def _check_gate(folded: Folded, body: Body, kind: Kind[Any, Any]) -> None:

@@ -17,7 +17,7 @@ from pydantic import Field, TypeAdapter, ValidationError, create_model
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
-from gurvo_core.ledger import Asked, Body, Facts, Folded, Kind, LedgerEntry, Question, Room, Step, Strike, Words, apply, fold
+from gurvo_core.ledger import Asked, Body, Fact, Folded, Kind, LedgerEntry, Question, Room, Step, Strike, Words, apply, find_kind, fold
 from gurvo_core.ledger.versions import upcast
 from gurvo_core.work.gate import check_entry, permission_of, standing_loose_ends
 from gurvo_core.work.hand_over import SIGNED
@@ -85,17 +85,14 @@ class House:
         """What stands after one more entry."""
         return apply(folded, entry)
 
-    def check(self, folded: Folded, body: Body, facts: Facts | None = None, *, because: str = "", is_lead: bool = False) -> None:
+    def check(self, folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, because: str = "", is_lead: bool = False) -> None:
         """Refuse an entry that cannot be, or cannot be now."""
-        check_entry(folded, body, facts or Facts(), because=because, is_lead=is_lead)
+        check_entry(folded, body, more, because=because, is_lead=is_lead)
 
     def si_values(self, folded: Folded, body: Body) -> dict[str, float]:
         """The figures of an entry in mm, degrees and N·m."""
-        for room in self.rooms:
-            for kind in room.kinds:
-                if kind.body is type(body):
-                    return kind.si_values(folded.states[room.name], body)
-        return {}
+        found = find_kind(self.rooms, body.kind)
+        return found[1].si_values(folded.states[found[0].name], body) if found else {}
 
     def gauges_named(self, body: Body) -> Sequence[str]:
         """The gauges an entry names."""

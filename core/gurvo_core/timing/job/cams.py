@@ -17,6 +17,7 @@ from gurvo_core.timing import (
     advance_deg,
     centreline_deg,
     corrections,
+    event_deg,
     in_words,
     judge,
     overlap_deg,
@@ -92,7 +93,7 @@ def events_found_deg(now: TimingState, line: CardLine, flank: Flank, zero_deg: f
     """
     on_deg = now.document.from_reference_deg(now.document.card_cylinder(line))
     degrees = _wheel_degrees(_readings(now, line, flank), line.lift_mm)
-    return [nearest_turn_deg(at_deg - zero_deg, near_deg + on_deg) - on_deg for at_deg in degrees]
+    return [event_deg(at_deg, zero_deg, near_deg + on_deg) - on_deg for at_deg in degrees]
 
 
 def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:
