@@ -7,7 +7,7 @@ from playwright.sync_api import Page, Response, sync_playwright
 from benchmarks.timing import p50_p95
 from tools import chromium
 
-AIM_KB = 250
+AIM_KB = 190
 ROUNDS = 7
 
 

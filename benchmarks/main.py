@@ -1,6 +1,7 @@
 """Runs every measurement once and prints what it found, with the aim beside it."""
 
 import os
+import sys
 import tempfile
 from pathlib import Path
 
@@ -13,12 +14,12 @@ CALLS = 300
 
 
 def main() -> None:
-    """Measure requests, replay, frames and the browser."""
+    """Measure requests, replay, frames, the browser and a whole shop; ``--coverage`` adds the table of stated uncertainties."""
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, requests, twin
+        from benchmarks import browser, core, coverage, floor, requests, twin
         from benchmarks.long_ledger import fill
 
         fill(SERIAL)
@@ -28,7 +29,10 @@ def main() -> None:
             requests.measure(port, SERIAL, CALLS)
             browser.measure(port)
             twin.measure(port)
-        coverage.measure()
+            floor.fill(SERIAL)
+            floor.measure(port, CALLS)
+        if "--coverage" in sys.argv:
+            coverage.measure()
 
 
 if __name__ == "__main__":

@@ -10,6 +10,7 @@ import time
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
+from copy import copy
 from pathlib import Path
 
 from benchmarks.long_ledger import EVENTS
@@ -47,8 +48,15 @@ class Person:
     def __init__(self, port: int, username: str, password: str) -> None:
         self.line = http.client.HTTPConnection("127.0.0.1", port)
         self.cookies: dict[str, str] = {}
+        self.tag = ""
         self.call("GET", "/api/session")
         self.call("POST", "/api/session", {"username": username, "password": password})
+
+    def again(self, port: int) -> "Person":
+        """The same session on a line of its own."""
+        twin = copy(self)
+        twin.line, twin.cookies = http.client.HTTPConnection("127.0.0.1", port), dict(self.cookies)
+        return twin
 
     def call(self, method: str, path: str, body: object = None, tag: str = "") -> bytes:
         """One request; anything but success, or nothing new under a tag, stops the benchmark."""

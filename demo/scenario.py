@@ -34,7 +34,7 @@ class Bench:
 
         entry_id = uuid.uuid4()
         with self._at():
-            services.record(self.engine, entry_id=entry_id, body=bridge.HOUSE.bodies.validate_python(body), by=self.by)
+            services.record(self.engine.serial, entry_id=entry_id, body=bridge.HOUSE.bodies.validate_python(body), by=self.by)
         return entry_id
 
     def timing(self) -> "TimingView":  # noqa: F821 - known once Django is ready

@@ -38,9 +38,3 @@ def words_of(revision_id: int, places: Places) -> list[str]:
 def snapshot_of(revision_id: int, crank_deg: float, places: Places) -> Snapshot:
     """Return everything that is to be seen at one crank angle."""
     return snapshot_at(document_of(revision_id), crank_deg, dict(places))
-
-
-def newest_number(family: str) -> int:
-    """Return the number of a family's newest revision."""
-    number: int = Revision.objects.filter(family=family).newest_first().values_list("number", flat=True)[0]
-    return number

@@ -8,7 +8,7 @@ from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
 from config.schemas import refusals
-from engine.bridge import Places, document_of, newest_number, places_of, snapshot_of, twin_json, words_of
+from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
 from gurvo_core.motion import Snapshot
@@ -17,7 +17,7 @@ from gurvo_core.work import RULES_VERSION, TapeLine
 from shop.roles import may_record, may_sign, may_write_documents, role_of
 from work import bridge, services
 from work.errors import WrongPerson
-from work.floor import floor_moment, floor_page, floor_row
+from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
 from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow
@@ -27,7 +27,7 @@ TAPE_SHOWN = 60
 
 
 def _engine(serial: str) -> Engine:
-    engine: Engine = get_object_or_404(Engine.objects.on_the_floor(), serial=serial)
+    engine: Engine = get_object_or_404(Engine.objects.at_the_bench(), serial=serial)
     return engine
 
 
@@ -36,12 +36,12 @@ def _person(request: HttpRequest) -> User:
     return request.user
 
 
-def _bench_tag(engine: Engine, by: User, newest: int) -> str:
+def _bench_tag(moment: tuple[object, ...] | None, by: User) -> str:
     """Changes with everything the bench shows: ledger, revision, rules, who looks, and whether there is a newer document."""
-    return f"{engine.last_entry}-{engine.revision_id}-{newest}-{RULES_VERSION}-{engine.stand}-{by.pk}-{role_of(by)}"
+    return f"{moment}-{RULES_VERSION}-{by.pk}-{role_of(by)}"
 
 
-def _bench(engine: Engine, ledger: bridge.Ledger, by: User, newest: int) -> HttpResponse:
+def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
     """What the bench shows; it was checked when it was built, so it is written out once and not read again."""
     document = document_of(engine.revision_id)
     role = role_of(by)
@@ -50,7 +50,7 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User, newest: int) -> Http
         family=engine.revision.family.name,
         family_code=engine.revision.family_id,
         revision=engine.revision.number,
-        newest_revision=newest,
+        newest_revision=engine.newest_revision,
         purpose=engine.purpose,
         stand=engine.stand,
         running_direction=document.running_direction,
@@ -59,31 +59,32 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User, newest: int) -> Http
         may_sign=may_sign(role),
         may_move=may_write_documents(role),
     )
-    state, tape = bridge.HOUSE.show(ledger.folded), bridge.tape_of(ledger, limit=TAPE_SHOWN)
-    bench = Bench.model_construct(engine=head, state=state, tape=tape, entries=len(ledger.entries))
-    return json_answer(bench.model_dump_json(serialize_as_any=True, warnings=False), tag=_bench_tag(engine, by, newest))
+    tape = bridge.tape_of(ledger, limit=TAPE_SHOWN)
+    bench = Bench.model_construct(engine=head, state=ledger.shown, tape=tape, entries=len(ledger.entries))
+    return json_answer(bench.model_dump_json(serialize_as_any=True, warnings=False), tag=_bench_tag(engine.bench_moment, by))
 
 
 @router.get("", response={200: FloorPage, **refusals(401, 422)}, operation_id="engines_list", summary="The Floor, a page at a time")
 def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
     """List engines with what they wait for."""
-    tag = f"{floor_moment()}-{wanted.model_dump_json()}"
-    return unchanged(request, tag) or json_answer(floor_page(wanted).model_dump_json(), tag=tag)
+    moment = floor_moment()
+    tag = f"{moment}-{wanted.model_dump_json()}"
+    return unchanged(request, tag) or json_answer(floor_page(wanted, moment).model_dump_json(), tag=tag)
 
 
 @router.post("", response={201: FloorRow, **refusals(401, 403, 409, 422)}, operation_id="engine_begin", summary="Put an engine on a stand")
 def begin(request: HttpRequest, payload: EngineIn) -> Status[FloorRow]:
     """Put an engine on a stand."""
     engine = services.put_on_stand(**payload.model_dump(), by=_person(request))
-    return Status(201, floor_row(_engine(engine.serial)))
+    return Status(201, floor_rows([engine.pk])[0])
 
 
 @router.get("/{serial}", response={200: Bench, **refusals(401, 404, 409)}, operation_id="bench_look", summary="The Bench of one engine")
 def bench(request: HttpRequest, serial: str) -> HttpResponse:
     """Show everything the bench shows; nothing is sent again to somebody who has it."""
-    engine, by = _engine(serial), _person(request)
-    newest = newest_number(engine.revision.family_id)
-    return unchanged(request, _bench_tag(engine, by, newest)) or _bench(engine, bridge.ledger_of(engine), by, newest)
+    by = _person(request)
+    tag = _bench_tag(Engine.objects.bench_moment(serial), by)
+    return unchanged(request, tag) or _bench(engine := _engine(serial), bridge.ledger_of(engine), by)
 
 
 @router.post(
@@ -94,16 +95,16 @@ def bench(request: HttpRequest, serial: str) -> HttpResponse:
 )
 def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpResponse:
     """Append one entry and answer with what the bench shows now."""
-    engine, by = _engine(serial), _person(request)
+    by = _person(request)
     if payload.by is not None and payload.by != by.username:
         raise WrongPerson(payload.by, by.username)
     try:
         engine, ledger = services.record(
-            engine, entry_id=payload.id, body=payload.entry, by=by, typed_at=payload.typed_at, because=payload.because
+            serial, entry_id=payload.id, body=payload.entry, by=by, typed_at=payload.typed_at, because=payload.because
         )
     except CoreError as error:
         raise error.under("entry") from None
-    return _bench(engine, ledger, by, newest_number(engine.revision.family_id))
+    return _bench(engine, ledger, by)
 
 
 @router.get(

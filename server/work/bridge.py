@@ -6,16 +6,17 @@ fetched. Each engine's row names its last entry: while that is the one kept, not
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from threading import Lock
 
-from cachetools import LRUCache
+from cachetools import LRUCache, cached
 from django.conf import settings
 from django.utils.module_loading import import_string
 
 from engine.bridge import document_of
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Folded, Gauge, LedgerEntry
-from gurvo_core.work import ROOMS, House, TapeLine
+from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.models import Gauge as GaugeRow
 from shop.roles import shown_name
 from work.errors import BrokenLedger
@@ -24,6 +25,7 @@ from work.models import Engine, Entry
 # before the last room, which closes the record, stand those that a shop adds in its settings
 HOUSE = House((*ROOMS[:-1], *map(import_string, settings.EXTRA_ROOMS), ROOMS[-1]))
 LEDGER_BYTES = 64 * 1024 * 1024
+LINES_KEPT = 20_000
 ENTRY_BYTES = 4096  # what one entry takes in memory, a little on the safe side
 
 
@@ -38,6 +40,11 @@ class Ledger:
     def entries(self) -> tuple[LedgerEntry, ...]:
         """Oldest first."""
         return self.folded.entries
+
+    @cached_property
+    def shown(self) -> BenchState:
+        """What the bench shows of it, worked out once however many benches look."""
+        return HOUSE.show(self.folded)
 
 
 _kept: LRUCache[str, Ledger] = LRUCache(LEDGER_BYTES, getsizeof=lambda ledger: ENTRY_BYTES * (len(ledger.entries) + 1))
@@ -129,4 +136,10 @@ def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = No
     """Return the newest lines of the tape first, from before a place."""
     part = ledger.entries[: before - 1] if before is not None else ledger.entries
     chosen = part[-limit:] if limit else part
-    return [HOUSE.tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
+    return [_tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
+
+
+@cached(LRUCache(LINES_KEPT), key=lambda entry, strike: (entry.id, strike and strike.id), lock=Lock())
+def _tape_line(entry: LedgerEntry, strike: LedgerEntry | None) -> TapeLine:
+    """A line says the same for ever, unless its entry is struck."""
+    return HOUSE.tape_line(entry, strike)

@@ -1,21 +1,26 @@
 """The Floor: engines found, a page at a time, from the summaries kept beside them."""
 
+from collections.abc import Sequence
 from datetime import date
+from functools import lru_cache
 from typing import Any
 
 from django.core.paginator import Paginator
-from django.db.models import Count, Q
 from django.utils import timezone
 
 from gurvo_core.work import RULES_VERSION
-from shop.roles import shown_name
+from shop.roles import called
 from work import services
 from work.models import Engine
-from work.schemas import Bead, FloorFilter, FloorPage, FloorRow
+from work.querysets import EngineQuerySet
+from work.schemas import FloorFilter, FloorPage, FloorRow
 
 ROWS_A_PAGE = 50
-SHOWN = ("step", "waits_for", "free_to_turn", "loose_ends", "signed", "broken")
-REFRESHED_AT_ONCE = 100  # after an update of the rules; the rest follows with the next looks
+OWN = ("serial", "purpose", "stand", "promised")
+WORKED_OUT_AT = ("last_entry", "revision_id", "summary__at_entry", "summary__revision_id", "summary__rules")
+SHOWN = ("step", "waits_for", "free_to_turn", "loose_ends", "signed", "broken", "beads", "verdict")
+NAMES = ("revision__family__name", "builder__first_name", "builder__username")
+COLUMNS = (*OWN, *NAMES, *WORKED_OUT_AT, *(f"summary__{name}" for name in SHOWN))
 
 
 def floor_moment() -> str:
@@ -23,34 +28,51 @@ def floor_moment() -> str:
     return "-".join(map(str, (*Engine.objects.moment(), timezone.localdate(), RULES_VERSION)))
 
 
-def floor_row(engine: Engine) -> FloorRow:
-    """Return one engine as the Floor shows it."""
-    if not hasattr(engine, "summary"):
-        services.keep_summary(engine)
-    summary = engine.summary
-    late = (timezone.localdate() - engine.promised).days if engine.promised and not summary.signed else 0
-    plain: dict[str, Any] = {
-        name: getattr(summary, name) for name in ("step", "waits_for", "free_to_turn", "loose_ends", "signed", "broken")
-    }
-    plain["verdict"] = summary.verdict or None
-    return FloorRow.model_construct(
-        serial=engine.serial,
-        family=engine.revision.family.name,
-        purpose=engine.purpose,
-        stand=engine.stand,
-        builder=shown_name(engine.builder),
-        promised=engine.promised,
-        late_days=max(0, late),
-        beads=[Bead.model_construct(**bead) for bead in summary.beads],
-        **plain,
+def floor_rows(serials: Sequence[str]) -> list[FloorRow]:
+    """Return some engines as the Floor shows them; what was worked out at another entry, document or by other rules is so anew."""
+    today, named = timezone.localdate(), Engine.objects.filter(pk__in=serials)
+    plain = list(named.in_order().values(*COLUMNS))
+    stale = [row["serial"] for row in plain if _is_stale(row)]
+    if stale:
+        services.refresh_summaries(Engine.objects.filter(pk__in=stale).with_names())
+        forget()
+        plain = list(named.in_order().values(*COLUMNS))
+    return [_row(row, today) for row in plain]
+
+
+def _is_stale(row: dict[str, Any]) -> bool:
+    worked_out = row["summary__at_entry"], row["summary__revision_id"], row["summary__rules"]
+    return worked_out != (row["last_entry"], row["revision_id"], RULES_VERSION)
+
+
+def _row(plain: dict[str, Any], today: date) -> FloorRow:
+    summary = {name: plain[f"summary__{name}"] for name in SHOWN}
+    promised = None if summary["signed"] else plain["promised"]
+    shown = {name: plain[name] for name in OWN} | summary
+    shown["family"] = plain["revision__family__name"]
+    shown["builder"] = called(plain["builder__first_name"], plain["builder__username"])
+    shown["late_days"] = max(0, (today - promised).days) if promised else 0
+    shown["verdict"] = summary["verdict"] or None
+    return FloorRow.model_validate(shown)
+
+
+def floor_page(wanted: FloorFilter, moment: str) -> FloorPage:
+    """Return the engines that are looked for, and how the whole shop stands."""
+    today = timezone.localdate()
+    page = Paginator(_found(moment, wanted.model_copy(update={"page": 1}), today), ROWS_A_PAGE).get_page(wanted.page)
+    return FloorPage.model_construct(
+        rows=floor_rows(list(page)),
+        found=page.paginator.count,
+        page=page.number,
+        pages=page.paginator.num_pages,
+        **_whole_shop(moment, today),
     )
 
 
-def floor_page(wanted: FloorFilter) -> FloorPage:
-    """Return the engines that are looked for, and how the whole shop stands."""
-    services.refresh_summaries(Engine.objects.stale().on_the_floor()[:REFRESHED_AT_ONCE])
-    today = timezone.localdate()
-    found = Engine.objects.searched(wanted.search)
+@lru_cache(maxsize=32)
+def _found(_moment: str, wanted: FloorFilter, today: date) -> list[str]:
+    """The serials of the engines that are looked for, in order; they stay the same as long as the moment does."""
+    found: EngineQuerySet = Engine.objects.searched(wanted.search)
     exact = {"builder__username": wanted.builder, "revision__family": wanted.family}
     found = found.filter(**{field: value for field, value in exact.items() if value})
     if wanted.late:
@@ -61,24 +83,17 @@ def floor_page(wanted: FloorFilter) -> FloorPage:
         found = found.filter(summary__free_to_turn=wanted.free_to_turn)
     if wanted.open_only:
         found = found.filter(summary__signed=False)
-    page = Paginator(found.on_the_floor(), ROWS_A_PAGE).get_page(wanted.page)
-    return FloorPage.model_construct(
-        rows=[floor_row(engine) for engine in page],
-        found=page.paginator.count,
-        page=page.number,
-        pages=page.paginator.num_pages,
-        taken_stands=list(Engine.objects.exclude(stand=None).values_list("stand", flat=True)),
-        **_whole_shop(today),
-    )
+    return list(found.in_order().values_list("pk", flat=True))
 
 
-def _whole_shop(today: date) -> dict[str, Any]:
-    open_ones = Q(summary__signed=False)
-    counts: dict[str, Any] = Engine.objects.aggregate(
-        engines=Count("pk"),
-        on_stands=Count("pk", filter=Q(stand__isnull=False)),
-        out=Count("pk", filter=open_ones & Q(summary__verdict="out")),
-        to_sign=Count("pk", filter=open_ones & Q(summary__waits_for="the lead to sign")),
-        late=Count("pk", filter=open_ones & Q(promised__lt=today)),
-    )
-    return counts
+def forget() -> None:
+    """Look anew: a summary has changed though no entry has."""
+    _found.cache_clear()
+    _whole_shop.cache_clear()
+
+
+@lru_cache(maxsize=4)
+def _whole_shop(_moment: str, today: date) -> dict[str, Any]:
+    """Counts over all engines; they stay the same as long as the moment does."""
+    taken = Engine.objects.exclude(stand=None).order_by("stand").values_list("stand", flat=True)
+    return {**Engine.objects.counts(today), "taken_stands": list(taken)}

@@ -22,15 +22,22 @@ class Engine(models.Model):
     begun = models.DateTimeField(auto_now_add=True)
     last_seq = models.PositiveIntegerField(default=0, help_text="Place of the ledger's last entry")
     last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
+    newest_revision: int  # only of engines read ``at_the_bench``
 
     objects = EngineQuerySet.as_manager()
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["stand"], name="one_engine_a_stand")]
+        indexes = [models.Index(fields=["last_seq", "revision"], name="floor_moment")]  # asked every other second by every Floor
 
     def __str__(self) -> str:
         """Name it by its serial."""
         return self.serial
+
+    @property
+    def bench_moment(self) -> tuple[object, ...]:
+        """The same as the query set's, of one that was read ``at_the_bench``."""
+        return self.last_entry, self.revision_id, self.newest_revision, self.stand
 
 
 class Entry(AppendOnly):

@@ -4,7 +4,7 @@ from datetime import date
 from typing import Any, Self
 
 from django.db import models
-from django.db.models import F, Q
+from django.db.models import Count, F, OuterRef, Q, Subquery, Sum
 
 from engine.querysets import AppendOnlyQuerySet
 from gurvo_core.work import RULES_VERSION
@@ -13,16 +13,45 @@ from gurvo_core.work import RULES_VERSION
 class EngineQuerySet(models.QuerySet[Any]):
     """Reads of engines."""
 
-    def on_the_floor(self) -> Self:
-        """All engines with what the Floor shows, stands first in their order."""
-        return self.select_related("revision__family", "builder", "summary").order_by(F("stand").asc(nulls_last=True), "serial")
+    def in_order(self) -> Self:
+        """Stands first in their order."""
+        return self.order_by(F("stand").asc(nulls_last=True), "serial")
+
+    def with_names(self) -> Self:
+        """With the name of their family; documents are kept apart and not read here."""
+        return self.select_related("revision__family").defer("revision__document")
+
+    def at_the_bench(self) -> Self:
+        """With the name of their family and the number of its newest document."""
+        return self.with_names().annotate(newest_revision=self._newest())
+
+    def bench_moment(self, serial: str) -> tuple[object, ...] | None:
+        """Figures that change whenever what the bench shows of an engine does; None when there is no such engine."""
+        moments = self.filter(pk=serial).annotate(newest_revision=self._newest())
+        moment: tuple[object, ...] | None = moments.values_list("last_entry", "revision_id", "newest_revision", "stand").first()
+        return moment
+
+    def _newest(self) -> Subquery:
+        revisions = self.model._meta.get_field("revision").related_model.objects
+        return Subquery(revisions.filter(family=OuterRef("revision__family")).newest_first().values("number")[:1])
 
     def stale(self) -> Self:
         """Engines whose summary was never made, or made at another entry, revision or version of the rules."""
-        current = Q(summary__revision_id=F("revision_id"), summary__rules=RULES_VERSION) & (
-            Q(summary__at_entry=F("last_entry")) | Q(summary__at_entry=None, last_entry=None)
+        at_last = Q(summary__at_entry=F("last_entry")) | Q(summary__at_entry=None, last_entry=None)
+        current = self.filter(at_last, summary__revision_id=F("revision_id"), summary__rules=RULES_VERSION)
+        return self.exclude(pk__in=current.values("pk"))
+
+    def counts(self, today: date) -> dict[str, int]:
+        """How the whole shop stands."""
+        open_ones = Q(summary__signed=False)
+        counts: dict[str, int] = self.aggregate(
+            engines=Count("pk"),
+            on_stands=Count("pk", filter=Q(stand__isnull=False)),
+            out=Count("pk", filter=open_ones & Q(summary__verdict="out")),
+            to_sign=Count("pk", filter=open_ones & Q(summary__waits_for="the lead to sign")),
+            late=Count("pk", filter=open_ones & Q(promised__lt=today)),
         )
-        return self.exclude(pk__in=self.model.objects.filter(current).values("pk"))
+        return counts
 
     def searched(self, words: str) -> Self:
         """Engines in whose serial, family, purpose, builder or what it waits for each word is found."""
@@ -43,7 +72,7 @@ class EngineQuerySet(models.QuerySet[Any]):
 
     def moment(self) -> tuple[int, int, int]:
         """Figures that change whenever anything on the Floor does, without any clock: how many engines, entries and revisions."""
-        sums = self.aggregate(n=models.Count("pk"), entries=models.Sum("last_seq"), revisions=models.Sum("revision_id"))
+        sums = self.aggregate(n=Count("last_seq"), entries=Sum("last_seq"), revisions=Sum("revision_id"))
         return sums["n"], sums["entries"] or 0, sums["revisions"] or 0
 
 

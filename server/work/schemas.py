@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import AwareDatetime, Field, StringConstraints, model_validator
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from config.schemas import InSchema
 from gurvo_core.ledger import Body
@@ -54,14 +54,14 @@ class EngineIn(InSchema):
     promised: date | None = None
 
 
-class Bead(Schema):
+class Bead(BaseModel):
     """One bead of the rod on the Floor."""
 
     title: str
     status: Literal["done", "now", "open"]
 
 
-class FloorRow(Schema):
+class FloorRow(BaseModel):
     """One engine on the Floor."""
 
     serial: str
@@ -84,6 +84,8 @@ class FloorRow(Schema):
 class FloorFilter(Schema):
     """Which engines are looked for; all that is given must hold."""
 
+    model_config = ConfigDict(frozen=True)
+
     search: str = Field(default="", max_length=80, description="Words in serial, family, purpose, builder or what it waits for")
     builder: str = Field(default="", max_length=150, description="Sign-in name")
     family: str = Field(default="", max_length=40)
@@ -94,7 +96,7 @@ class FloorFilter(Schema):
     page: int = Field(default=1, ge=1, le=100_000)
 
 
-class FloorPage(Schema):
+class FloorPage(BaseModel):
     """One page of the Floor, and how the whole shop stands."""
 
     rows: list[FloorRow]

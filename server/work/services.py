@@ -6,7 +6,8 @@ from functools import partial
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
@@ -19,10 +20,12 @@ from work import bridge
 from work.errors import BrokenLedger
 from work.models import Engine, EngineSummary, Entry
 
+USED_ID = "This id has been used for another entry; make a new one."
+
 
 @transaction.atomic
 def record(
-    engine: Engine, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = ""
+    serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = ""
 ) -> tuple[Engine, bridge.Ledger]:
     """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
@@ -31,22 +34,19 @@ def record(
     """
     role = role_of(by)
     _check_role(role)
-    plain = bridge.HOUSE.bodies.dump_python(body, mode="json")
-    locked: Engine = Engine.objects.select_for_update(of=("self",)).select_related("revision__family", "builder").get(pk=engine.pk)
-    known = Entry.objects.filter(pk=entry_id).first()
+    locked: Engine = get_object_or_404(Engine.objects.select_for_update(of=("self",)).at_the_bench(), pk=serial)
     ledger = bridge.ledger_of(locked)
-    if known is not None:
-        if known.engine_id != locked.pk or not _same(known.body, plain):
-            raise Conflict("This id has been used for another entry; make a new one.", "id")
-        return locked, ledger
     folded, house = ledger.folded, bridge.HOUSE
+    if entry_id in folded.place:
+        _check_same(Entry.objects.get(pk=entry_id), body)
+        return locked, ledger
     if not may_write_documents(role) and house.needs_lead(folded, body):
         raise Forbidden("Only the lead signs the record, strikes a signature or moves an engine on; hand it to the lead.")
     gauges = bridge.gauges_named(house.gauges_named(body))
     house.check(folded, body, {GAUGES: {gauge.id: gauge for gauge in gauges}}, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
     body = house.settled(body, folded.document, folded.entries)
-    row = Entry.objects.create(
+    row = Entry(
         id=entry_id,
         engine=locked,
         seq=locked.last_seq + 1,
@@ -59,6 +59,7 @@ def record(
         typed_at=typed_at,
         by=by,
     )
+    _insert(row)
     grown = bridge.with_row(locked, ledger, row)
     locked.last_seq, locked.last_entry = row.seq, row.id
     if target is not None:
@@ -70,9 +71,20 @@ def record(
     return locked, grown
 
 
-def _same(kept: dict[str, object], sent: dict[str, object]) -> bool:
-    """Whether an entry sent again is the one that was kept; what was left unsaid was completed when it was."""
-    return {**kept, **{key: value for key, value in sent.items() if value is not None}} == kept
+def _insert(row: Entry) -> None:
+    """Keep a new row; an id may have been used for an entry of another engine."""
+    try:
+        with transaction.atomic():
+            row.save(force_insert=True)
+    except IntegrityError:
+        raise Conflict(USED_ID, "id") from None
+
+
+def _check_same(kept: Entry, body: Body) -> None:
+    """An entry sent again must be the one that was kept; what was left unsaid was completed when it was."""
+    sent = bridge.HOUSE.bodies.dump_python(body, mode="json")
+    if {**kept.body, **{key: value for key, value in sent.items() if value is not None}} != kept.body:
+        raise Conflict(USED_ID, "id")
 
 
 def _new_revision(engine: Engine, body: Body) -> Revision | None:
@@ -95,7 +107,8 @@ def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
     """Keep what the Floor shows of an engine, worked out at its last entry; of one that cannot be read, why."""
     key = {"at_entry": engine.last_entry, "revision_id": engine.revision_id, "rules": RULES_VERSION}
     try:
-        summary = bridge.HOUSE.summary((ledger or bridge.ledger_of(engine)).folded)
+        ledger = ledger or bridge.ledger_of(engine)
+        summary = bridge.HOUSE.summary(ledger.folded, ledger.shown)
     except BrokenLedger as error:
         shown: dict[str, object] = {"broken": error.sentence[:600], "waits_for": "somebody to look into it"}
     else:

@@ -120,5 +120,5 @@ class LongListTests(BrowserCase):
         # somebody else records in the meantime: nothing that was fetched falls off
         for n in range(5):
             body = bridge.HOUSE.bodies.validate_python({"kind": "note", "text": f"more {n}"})
-            services.record(first, entry_id=uuid.uuid4(), body=body, by=first.builder)
+            services.record(first.serial, entry_id=uuid.uuid4(), body=body, by=first.builder)
         expect(self.tape).to_have_count(95)

@@ -9,7 +9,7 @@ from tests.browser.test_nothing_is_lost import BenchReadyCase
 from tests.engines import lift
 from tests.server.cases import PASSWORD
 from work import bridge, services
-from work.models import Engine, Entry
+from work.models import Entry
 
 WITHIN_MS = 2_000
 NOT_SENT = "not yet sent; it goes out by itself"
@@ -19,7 +19,7 @@ class TogetherTests(BenchReadyCase):
     def record_as(self, name, body):
         """Somebody else makes an entry elsewhere."""
         body = bridge.HOUSE.bodies.validate_python(body)
-        services.record(Engine.objects.get(serial="T-1"), entry_id=uuid.uuid4(), body=body, by=User.objects.get(username=name))
+        services.record("T-1", entry_id=uuid.uuid4(), body=body, by=User.objects.get(username=name))
 
     def test_anothers_entry_is_seen_within_two_seconds_on_bench_and_floor(self):
         self.asked("intake valve pass 1.00 mm, opening")

@@ -6,6 +6,7 @@ from django.test import TestCase
 
 from demo import scenario
 from demo.people import GAUGES, PEOPLE
+from engine.bridge import document_of
 from engine.models import Family
 from gurvo_core.reading import read_document
 from shop.models import Gauge
@@ -17,6 +18,7 @@ from work.models import Engine, Entry
 class DemoTests(TestCase):
     @classmethod
     def setUpTestData(cls):
+        document_of.cache_clear()  # what another test's revision of the same number held
         scenario.load()
 
     def state(self, serial):

@@ -10,7 +10,9 @@ from engine.models import Revision
 from engine.services import add_revision
 from shop.models import Gauge
 from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, quern_4_copy, stop
+from work.floor import forget
 from work.models import Engine
+from work.services import keep_summary
 
 PASSWORD = "a-long-enough-word"
 JSON = "application/json"
@@ -25,6 +27,7 @@ EVENTS = (
 def fill_shop():
     """Make people, gauges, family and engine."""
     document_of.cache_clear()
+    forget()
     for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):
         user = User.objects.create_user(name, password=PASSWORD, first_name=name.title())
         user.groups.add(Group.objects.get_or_create(name=role)[0])
@@ -32,8 +35,9 @@ def fill_shop():
     Gauge.objects.create(code="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
     revision: Revision = add_revision(quern_4_copy(), by=None)
     builder = User.objects.get(username="bo")
-    Engine.objects.create(serial="T-1", revision=revision, purpose="test pump", stand=1, builder=builder)
-    Engine.objects.create(serial="T-2", revision=revision, purpose="tractor", stand=2, builder=builder)
+    for stand, purpose in ((1, "test pump"), (2, "tractor")):
+        engine = Engine.objects.create(serial=f"T-{stand}", revision=revision, purpose=purpose, stand=stand, builder=builder)
+        keep_summary(engine)
 
 
 class ShopCase(TestCase):
@@ -45,7 +49,7 @@ class ShopCase(TestCase):
 
     def sign_in(self, name):
         self.client = Client()
-        self.client.force_login(User.objects.get(username=name), backend="django.contrib.auth.backends.ModelBackend")
+        self.client.force_login(User.objects.get(username=name), backend="shop.backends.PeopleBackend")
 
     def enter(self, body, serial="T-1", entry_id=None, **how):
         """Send one entry."""

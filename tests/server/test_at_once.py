@@ -24,7 +24,7 @@ class AtOnceTests(TransactionTestCase):
             engine, by = Engine.objects.get(serial="T-1"), User.objects.get(username="bo")
             for entry_id in entry_ids:
                 body = bridge.HOUSE.bodies.validate_python({"kind": "note", "text": str(entry_id)})
-                services.record(engine, entry_id=entry_id, body=body, by=by)
+                services.record(engine.serial, entry_id=entry_id, body=body, by=by)
         finally:
             connection.close()
 

@@ -127,7 +127,7 @@ class PermissionTests(ShopCase):
 
     def test_a_request_without_the_csrf_token_is_refused(self):
         self.client = Client(enforce_csrf_checks=True)
-        self.client.force_login(User.objects.get(username="bo"), backend="django.contrib.auth.backends.ModelBackend")
+        self.client.force_login(User.objects.get(username="bo"), backend="shop.backends.PeopleBackend")
         self.assertEqual(self.enter({"kind": "note", "text": "x"}).status_code, 403)
         self.assertEqual(Entry.objects.count(), 0)
 
@@ -207,7 +207,7 @@ class VersionTests(ShopCase):
         Engine.objects.filter(serial="T-1").update(revision=revision)
         body = bridge.HOUSE.bodies.validate_python(lift("intake", "opening", "16", "before TDC"))
         with self.assertRaises(EntryRefused) as refused:
-            services.record(seen, entry_id=uuid.uuid4(), body=body, by=seen.builder)
+            services.record(seen.serial, entry_id=uuid.uuid4(), body=body, by=seen.builder)
         self.assertIn("no line for the intake valve", str(refused.exception))
 
 

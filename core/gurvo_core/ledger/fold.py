@@ -28,6 +28,7 @@ class Folded:
     entries: tuple[LedgerEntry, ...]
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
     states: Mapping[str, Any]
+    place: Mapping[UUID, int]  # where in ``entries`` each is
 
     @cached_property
     def facts(self) -> Facts:
@@ -36,11 +37,6 @@ class Folded:
         for room in self.rooms:
             facts = facts.joined(room.facts(self.states[room.name], facts))
         return facts
-
-    @cached_property
-    def place(self) -> dict[UUID, int]:
-        """Where in ``entries`` each entry is."""
-        return {entry.id: n for n, entry in enumerate(self.entries)}
 
 
 def find_kind(rooms: Rooms, name: str) -> tuple[Room[Any], Kind[Any, Any]] | None:
@@ -98,7 +94,8 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     """
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
     states = {room.name: _state(room, document, entries, struck) for room in rooms}
-    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=states)
+    place = {entry.id: n for n, entry in enumerate(entries)}
+    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=states, place=place)
 
 
 def _state(room: Room[Any], document: EngineDocument, entries: Iterable[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> Any:
@@ -137,17 +134,17 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     >>> len(apply(fold((), quern_4(), []), entry).entries)
     1
     """
-    entries = (*folded.entries, entry)
+    grown: dict[str, Any] = {"entries": (*folded.entries, entry), "place": {**folded.place, entry.id: len(folded.entries)}}
     states = dict(folded.states)
     if isinstance(entry.body, Strike):
         struck = {**folded.struck, entry.body.strikes: entry}
         place = folded.place.get(entry.body.strikes)
         found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
         if found:
-            states[found[0].name] = _state(found[0], folded.document, entries, struck)
-        return replace(folded, entries=entries, struck=struck, states=states)
+            states[found[0].name] = _state(found[0], folded.document, folded.entries, struck)
+        return replace(folded, **grown, struck=struck, states=states)
     found = find_kind(folded.rooms, entry.body.kind)
     if found:
         room, kind = found
         states[room.name] = kind.take(states[room.name], entry, entry.body)
-    return replace(folded, entries=entries, states=states)
+    return replace(folded, **grown, states=states)

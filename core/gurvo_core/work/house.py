@@ -155,20 +155,18 @@ class House:
     def _views(self, folded: Folded) -> dict[str, Any]:
         return {room.name: room.view(folded.states[room.name], folded.facts) for room in self.rooms if room.view}
 
-    def summary(self, folded: Folded) -> Summary:
-        """What the Floor shows."""
-        steps, ends = self._steps(folded), standing_loose_ends(folded)
-        current = next((step for step in steps if step.status == "now"), None)
-        verdicts = [verdict for room in self.rooms if room.verdict for verdict in [room.verdict(folded.states[room.name])] if verdict]
+    def summary(self, folded: Folded, shown: BenchState) -> Summary:
+        """What the Floor shows, from what the bench shows."""
+        verdicts = (room.verdict(folded.states[room.name]) for room in self.rooms if room.verdict)
         return Summary(
-            beads=[step.status for step in steps],
-            titles=[step.title for step in steps],
-            step=current.title if current else "Signed",
-            waits_for=_waits_for(current),
-            free_to_turn=permission_of(folded).free,
-            loose_ends=len(ends),
-            verdict=verdicts[0] if verdicts else None,
-            signed=folded.facts.get(SIGNED) is not None,
+            beads=[step.status for step in shown.steps],
+            titles=[step.title for step in shown.steps],
+            step=next((step.title for step in shown.steps if step.key == shown.current), "Signed"),
+            waits_for=shown.waits_for,
+            free_to_turn=shown.permission.free,
+            loose_ends=len(shown.loose_ends),
+            verdict=next(filter(None, verdicts), None),
+            signed=shown.signed,
         )
 
     def words(self, body: Body) -> Words:
