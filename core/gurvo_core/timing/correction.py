@@ -9,6 +9,7 @@ import math
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 from gurvo_core.engine import Adjustment, HoleCircles, KeySlots, OffsetBushes, SlottedSprocket, SprocketTeeth
@@ -188,6 +189,7 @@ def _slotted_moves(sprocket: SlottedSprocket, advance_deg: float, moved_deg: flo
     ]
 
 
+@lru_cache(maxsize=256)
 def _tooth_moves(sprocket: SprocketTeeth) -> list[Move]:
     step_deg = (360 if sprocket.at == "crank" else 720) / sprocket.teeth
     counts = [count for count in range(-MAX_TEETH, MAX_TEETH + 1) if count]

@@ -56,8 +56,9 @@ def _wheel_degrees(readings: EventReadings, lift_mm: float | None) -> tuple[floa
 @lru_cache(maxsize=1024)
 def _event(readings: EventReadings, lift_mm: float | None, near_wheel_deg: float, u_place: float, step_deg: float) -> Estimate | None:
     """Mean of one event's readings, unwrapped to the turn on which it is expected; kept as long as none joins."""
-    degrees = [nearest_turn_deg(at_deg, near_wheel_deg) for at_deg in _wheel_degrees(readings, lift_mm)]
-    return repeats_estimate(degrees, u_place, step_deg) if degrees else None
+    degrees = _wheel_degrees(readings, lift_mm)
+    on_turn_deg = {at_deg: nearest_turn_deg(at_deg, near_wheel_deg) for at_deg in set(degrees)}
+    return repeats_estimate([on_turn_deg[at_deg] for at_deg in degrees], u_place, step_deg) if degrees else None
 
 
 def events_found_deg(now: TimingState, line: CardLine, flank: Flank, zero_deg: float, near_deg: float) -> list[float]:
