@@ -1,10 +1,13 @@
 """Nothing typed is ever lost: not by a refusal, a reload, a dropped connection or a killed server."""
 
 import uuid
+from unittest.mock import patch
 
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
+from gurvo_core.errors import AskFirst
+from gurvo_core.work import House
 from tests.browser.case import BrowserCase
 from tests.engines import SETUP, STOP_IN, STOP_OUT, stop
 from work import bridge, services
@@ -40,6 +43,41 @@ class NothingIsLostTests(BenchReadyCase):
         expect(figure).to_be_focused()
         self.type("Backspace", "Backspace", "16", "Enter")
         self.asked("closing")
+
+    def test_what_is_objected_to_is_recorded_with_a_reason_or_not_at_all(self):
+        """No rule of today's rooms has a way out for a reading: one objection is put in their place."""
+
+        def objects(_house, _folded, body, _more, *, because="", is_lead=False):
+            if body.kind == "lift_reading" and not because:
+                raise AskFirst("wheel", "this is far from the card", "reason")
+
+        with patch.object(House, "check", objects):
+            self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
+            expect(self.page.get_by_role("alert")).to_contain_text("This is far from the card")
+            reason = self.page.get_by_label("Reason")
+            reason.press("Enter")
+            self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
+            reason.fill("the card is of another cam")
+            reason.press("Enter")
+            self.asked("intake valve pass 1.00 mm, closing")
+        expect(self.tape.first).to_contain_text("the card is of another cam")
+        self.assertEqual(Entry.objects.get(kind="lift_reading").because, "the card is of another cam")
+
+    def test_a_full_storage_is_said_and_what_is_typed_still_goes_out(self):
+        """A quota that is used up: the browser throws when a row is put."""
+        self.page.add_init_script("""
+            IDBObjectStore.prototype.put = () => { throw new DOMException('the disk is full', 'QuotaExceededError'); };
+            Storage.prototype.setItem = () => { throw new DOMException('the disk is full', 'QuotaExceededError'); };
+        """)
+        self.page.reload()
+        self.asked("intake valve pass 1.00 mm, opening")
+        self.context.set_offline(True)
+        self.type("16", "Enter")
+        expect(self.page.get_by_text("This browser keeps nothing (the disk is full)")).to_be_visible()
+        expect(self.tape.first).to_contain_text("not yet sent")
+        self.context.set_offline(False)
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
+        self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)
 
     def test_what_is_being_typed_survives_a_reload(self):
         self.answer("intake valve pass 1.00 mm, opening", "1", "a", "7.5")
