@@ -30,6 +30,11 @@ function around(x: number, y: number, halfWide: number, halfHigh: number): Box {
   return { left: x - halfWide, right: x + halfWide, top: y - halfHigh, bottom: y + halfHigh };
 }
 
+/** Moved as little as brings it between two limits; a name wider than the drawing starts at its left edge. */
+function within(x: number, least: number, most: number): number {
+  return Math.max(least, Math.min(x, most));
+}
+
 /** Rows on one shaft lie on each other; the largest is named. */
 function named(wheels: Wheel[]): Wheel[] {
   return wheels.filter((wheel, n) =>
@@ -58,14 +63,10 @@ export function placeLabels({ wheels, box: drawn, pointers }: Schemas['DriveDraw
       { x, y: y - r - size },
       { x: x + r + half + size * 0.4, y },
       { x: x - r - half - size * 0.4, y },
-    ];
+    ].map((at) => ({ ...at, x: within(at.x, drawn.left_mm + half, drawn.right_mm - half) }));
     const cost = (at: { x: number; y: number }) => {
       const box = around(at.x, at.y, half, size * 0.6);
-      const off =
-        Math.max(0, drawn.left_mm - box.left) +
-        Math.max(0, box.right - drawn.right_mm) +
-        Math.max(0, -drawn.top_mm - box.top) +
-        Math.max(0, box.bottom + drawn.bottom_mm);
+      const off = Math.max(0, -drawn.top_mm - box.top) + Math.max(0, box.bottom + drawn.bottom_mm);
       const own = inside.length > 0 ? n : -1;
       return off * size * 4 + taken.reduce((sum, other, m) => sum + (m === own ? 0 : overlap(box, other)), 0);
     };
