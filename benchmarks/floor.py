@@ -5,8 +5,8 @@ import time
 import uuid
 from functools import partial
 
-from benchmarks.requests import Person
 from benchmarks.timing import p50_p95, times_ms
+from tools.real_server import Person
 
 ENGINES, ENTRIES_EACH = 5000, 60
 AIM_FLOOR = 2.0

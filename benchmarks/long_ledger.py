@@ -1,7 +1,6 @@
 """A ledger of 2,000 entries, as it might grow on an engine that is degreed again and again: readings, strikes, notes."""
 
 import random
-import uuid
 from datetime import timedelta
 
 ENTRIES = 2000
@@ -19,6 +18,7 @@ def fill(serial: str) -> None:
     from django.utils import timezone
 
     from work.models import Engine, Entry
+    from work.seals import seal
 
     chance = random.Random(2026)
     engine, by = Engine.objects.get(serial=serial), User.objects.get(username="della")
@@ -27,9 +27,12 @@ def fill(serial: str) -> None:
     for seq in range(first, ENTRIES + 1):
         body = _body(chance, rows)
         at = begun + timedelta(seconds=30 * seq)
-        rows.append(Entry(id=uuid.uuid4(), engine=engine, seq=seq, kind=body["kind"], body=body, at=at, by=by))
+        row = Entry(engine=engine, seq=seq, kind=body["kind"], body=body, at=at, by=by, by_name="Della Marsk", revision=engine.revision)
+        seal(row, rows[-1].digest if rows else engine.head)
+        rows.append(row)
     Entry.objects.bulk_create(rows)
-    Engine.objects.filter(serial=serial).update(last_seq=rows[-1].seq, last_entry=rows[-1].id)
+    last = rows[-1]
+    Engine.objects.filter(serial=serial).update(last_seq=last.seq, last_entry=last.id, head=last.digest)
 
 
 def _body(chance: random.Random, rows: list) -> dict:

@@ -8,6 +8,7 @@ from pathlib import Path
 import django
 
 from tools import house, serving
+from tools.real_server import running_server
 
 SERIAL = "Q4-0172"
 CALLS = 300
@@ -25,7 +26,7 @@ def main() -> None:
         fill(SERIAL)
         print("One run on this machine; milliseconds unless said otherwise.\n")
         core.measure(SERIAL)
-        with requests.running_server(database) as port:
+        with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
             browser.measure(port)
             twin.measure(port)

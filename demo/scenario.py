@@ -34,7 +34,8 @@ class Bench:
 
         entry_id = uuid.uuid4()
         with self._at():
-            services.record(self.engine.serial, entry_id=entry_id, body=bridge.HOUSE.bodies.validate_python(body), by=self.by)
+            read = bridge.HOUSE.bodies.validate_python(body)
+            services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, confirmed=True)
         return entry_id
 
     def timing(self) -> "TimingView":  # noqa: F821 - known once Django is ready
@@ -68,6 +69,13 @@ class Bench:
             self.lift(valve, flank, text, side)
 
 
+def _mark_as_demo() -> None:
+    """No backup of the demo is ever taken for a shop's."""
+    from shop.models import Shop
+
+    Shop.objects.update(is_demo=True)
+
+
 def load() -> None:
     """Load the demo into an empty database."""
     from django.contrib.auth.models import User
@@ -79,6 +87,7 @@ def load() -> None:
     from shop.services import add_person
     from work.services import put_on_stand
 
+    _mark_as_demo()
     for person in PEOPLE:
         add_person(**person)
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)

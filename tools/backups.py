@@ -1,60 +1,176 @@
-"""Backup and restore of the shop's database, by SQLite's own online backup; both ends are checked."""
+"""Backup, restore and rehearsal of the shop's database, by SQLite's own online backup.
 
+A backup is the database in one file, and beside it ``FILE.sha256``, as ``sha256sum -c`` reads it. Both are written under another
+name and renamed when they are whole.
+"""
+
+import hashlib
+import math
+import shutil
 import sqlite3
+import tempfile
+import time
 from contextlib import closing
+from datetime import datetime
 from pathlib import Path
 
 from tools.house import CannotError, ensure_var
-from tools.serving import SHOP_DB
+from tools.locks import held
+from tools.serving import BACKUPS, MANAGE, PYTHON, SHOP_DB, migrate, run
+
+TABLES = {"work_entry", "work_engine", "engine_revision", "auth_user", "shop_shop"}
+KEEP = 14
+STAMP = "%Y%m%dT%H%M%S"
+
+
+def _seal_of(file: Path) -> Path:
+    return file.with_name(f"{file.name}.sha256")
+
+
+def _digest(file: Path) -> str:
+    with file.open("rb") as stream:
+        return hashlib.file_digest(stream, "sha256").hexdigest()
+
+
+def _ask(file: Path, question: str) -> list[tuple[str, ...]]:
+    with closing(sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro&immutable=1", uri=True)) as database:
+        return database.execute(question).fetchall()
 
 
 def _fault(file: Path) -> str:
-    """What is wrong with a database file; empty when nothing is."""
+    """What is wrong with a backup; empty when nothing is."""
+    seal = _seal_of(file)
+    said = seal.read_text("utf-8").split() if seal.exists() else []
+    if said[:1] != [_digest(file)]:
+        return "it is not as its .sha256 says" if said else f"{seal.name} is not beside it"
     try:
-        with closing(sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro", uri=True)) as database:
-            answer = database.execute("PRAGMA integrity_check").fetchone()[0]
-            ledger = database.execute("SELECT count(*) FROM sqlite_master WHERE name = 'work_entry'").fetchone()[0]
+        answer = _ask(file, "PRAGMA integrity_check")[0][0]
+        missing = TABLES - {name for (name,) in _ask(file, "SELECT name FROM sqlite_master WHERE type = 'table'")}
     except sqlite3.DatabaseError as error:
         return str(error)
     if answer != "ok":
         return str(answer)
-    return "" if ledger else "it holds no ledger of Gurvo"
+    return f"it holds no {', '.join(sorted(missing))}" if missing else ""
+
+
+def _shop_in(file: Path) -> tuple[str, ...] | None:
+    """Which shop a database is of; None when it cannot say."""
+    try:
+        return _ask(file, "SELECT id, is_demo FROM shop_shop")[0]
+    except (sqlite3.DatabaseError, IndexError):
+        return None
 
 
 def _copy(source: Path, target: Path) -> None:
-    with closing(sqlite3.connect(source)) as here, closing(sqlite3.connect(target)) as there:
-        here.backup(there)
+    """Copy a database whole or not at all; only its owner may read it."""
+    part = target.with_name(f"{target.name}.part")
+    try:
+        part.unlink(missing_ok=True)
+        part.touch(mode=0o600)
+        with closing(sqlite3.connect(source)) as here, closing(sqlite3.connect(part)) as there:
+            here.backup(there)
+            there.execute("PRAGMA journal_mode=DELETE")
+        part.replace(target)
+    except (OSError, sqlite3.Error) as error:
+        raise CannotError(f"{target.name} cannot be written ({error}); make room or choose another place. Nothing was changed.") from None
+    finally:
+        part.unlink(missing_ok=True)
 
 
-def backup(file: Path, database: Path = SHOP_DB) -> int:
+def _seal(file: Path) -> None:
+    seal = _seal_of(file)
+    try:
+        seal.write_text(f"{_digest(file)}  {file.name}\n", "utf-8")
+    except OSError as error:
+        file.unlink(missing_ok=True)
+        raise CannotError(f"{seal.name} cannot be written ({error}); nothing was kept.") from None
+
+
+def backup(file: Path | None, database: Path = SHOP_DB) -> int:
     """Copy the shop's database while it may be in use, and check the copy."""
     if not database.exists():
         raise CannotError("there is no shop database yet; start it once with ./gurvo serve.")
+    if file is None:
+        file = BACKUPS / f"shop-{datetime.now():{STAMP}}.sqlite3"  # noqa: DTZ005 - as the shop's clock on the wall
+        file.parent.mkdir(mode=0o700, exist_ok=True)
     if file.exists():
         raise CannotError(f"{file} is there already; choose another name, nothing is overwritten.")
     if not file.resolve().parent.is_dir():
         raise CannotError(f"there is no folder {file.parent}; make it first.")
     _copy(database, file)
+    _seal(file)
     fault = _fault(file)
     if fault:
         file.unlink()
+        _seal_of(file).unlink()
         raise CannotError(f"the copy is not sound ({fault}); nothing was kept.")
     print(f"{file}: backed up and checked.")
     return 0
 
 
-def restore(file: Path, database: Path = SHOP_DB) -> int:
+def backup_and_thin(keep: int = KEEP, database: Path = SHOP_DB) -> int:
+    """Back up into the shop's own folder and let go of the oldest there."""
+    code = backup(None, database)
+    for old in _own_backups()[:-keep]:
+        old.unlink()
+        _seal_of(old).unlink(missing_ok=True)
+    return code
+
+
+def last_backup_s() -> float:
+    """How long ago the last backup into the shop's own folder was made [s]; for ever when there is none."""
+    own = _own_backups()
+    return time.time() - own[-1].stat().st_mtime if own else math.inf
+
+
+def _own_backups() -> list[Path]:
+    """Those in the shop's own folder, oldest first."""
+    return sorted(BACKUPS.glob("shop-*.sqlite3"))
+
+
+def restore(file: Path, database: Path = SHOP_DB, *, adopt: bool = False) -> int:
     """Put a checked backup in place of the shop's database; what stood there is kept beside it."""
     if not file.exists():
         raise CannotError(f"there is no file {file}.")
     fault = _fault(file)
     if fault:
         raise CannotError(f"{file} is not a sound backup ({fault}); nothing was changed.")
+    if not adopt:
+        _refuse_foreign(file, database)
     ensure_var()
-    kept = database.with_name("shop-before-restore.sqlite3")
-    if database.exists():
-        _copy(database, kept)
-        print(f"What stood there is kept as {kept.name}.")
-    _copy(file, database)
+    with held(database, "stop the server first; nothing was changed."):
+        if database.exists():
+            kept = database.with_name(f"shop-before-restore-{datetime.now():{STAMP}-%f}.sqlite3")  # noqa: DTZ005
+            _copy(database, kept)
+            print(f"What stood there is kept as {kept.name}.")
+        _copy(file, database)
+        for rest in ("-wal", "-shm"):  # of the database that stood there
+            database.with_name(database.name + rest).unlink(missing_ok=True)
     print(f"{file}: restored and checked.")
     return 0
+
+
+def _refuse_foreign(file: Path, database: Path) -> None:
+    """A backup of another shop, or of the demo, is taken only when somebody says so."""
+    theirs, ours = _shop_in(file), _shop_in(database) if database.exists() else None
+    if theirs and theirs[1]:
+        raise CannotError(f"{file} is of the demo, not of a shop; nothing was changed. --adopt takes it all the same.")
+    if ours is not None and theirs != ours:
+        raise CannotError(f"{file} is of another shop; nothing was changed. --adopt takes it all the same.")
+
+
+def rehearse() -> int:
+    """Restore the last backup into a scratch place and verify it there."""
+    own = _own_backups()
+    if not own:
+        raise CannotError("there is no backup yet; make one with ./gurvo backup.")
+    with tempfile.TemporaryDirectory() as folder:
+        scratch = Path(folder) / "shop.sqlite3"
+        try:
+            shutil.copy(_seal_of(own[-1]), _seal_of(scratch))
+            restore(own[-1], scratch, adopt=True)
+        except OSError as error:
+            raise CannotError(f"{own[-1].name} cannot be rehearsed ({error}).") from None
+        code = run(PYTHON, MANAGE, "verify", env=migrate(scratch))
+    print(f"{own[-1].name}: rehearsed, {'sound' if code == 0 else 'NOT sound'}.")
+    return code

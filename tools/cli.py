@@ -2,11 +2,13 @@
 
 import argparse
 import sys
+import time
 from pathlib import Path
+from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
-from tools import backups, checking, house, serving
+from tools import backups, checking, house, serving, torture
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -23,8 +25,7 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("lock", help="resolve requirements.in to exact versions")
     commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
-    for name, text in (("backup", "copy the shop's database, checked"), ("restore", "put a backup in place, checked")):
-        commands.add_parser(name, help=text).add_argument("file", type=Path)
+    _add_safekeeping(commands)
     person = commands.add_parser("person", help="add a person to the shop")
     person.add_argument("username")
     person.add_argument("role", choices=["viewer", "builder", "lead"])
@@ -38,6 +39,37 @@ def _parser() -> argparse.ArgumentParser:
     gauge.add_argument("--due", help="day its calibration is due, such as 2027-05-01")
     commands.add_parser("family", help="load an engine document into the shop").add_argument("file", type=Path)
     return parser
+
+
+def _add_safekeeping(commands: Any) -> None:
+    backup = commands.add_parser("backup", help="copy the shop's database, checked")
+    backup.add_argument("file", type=Path, nargs="?", help="where to; a dated file in the shop's own folder when left out")
+    backup.add_argument("--every", type=_hours, metavar="24h", help="go on doing so, into the shop's own folder")
+    backup.add_argument("--keep", type=int, default=backups.KEEP, help="how many of the shop's own folder are kept")
+    restore = commands.add_parser("restore", help="put a backup in place, checked")
+    restore.add_argument("file", type=Path)
+    restore.add_argument("--adopt", action="store_true", help="even if it is of another shop or of the demo")
+    commands.add_parser("rehearse", help="restore the last backup into a scratch place and verify it there")
+    kills = commands.add_parser("torture", help="kill a server over and over and look whether anything acknowledged is lost")
+    kills.add_argument("rounds", type=int, nargs="?", default=200)
+    verify = commands.add_parser("verify", help="check that every ledger, or a record handed out, is as it was sealed")
+    verify.add_argument("record", nargs="?", help="a record in JSON")
+
+
+def _hours(text: str) -> float:
+    """Seconds, from hours such as 24h."""
+    hours = float(text.removesuffix("h"))
+    if not 0 < hours < 10_000:
+        raise ValueError(text)
+    return hours * 3600
+
+
+def _backup(args: argparse.Namespace) -> int:
+    if args.every is None:
+        return backups.backup(args.file)
+    while True:
+        backups.backup_and_thin(args.keep)
+        time.sleep(args.every)
 
 
 def _gauge_arguments(args: argparse.Namespace) -> list[str]:
@@ -57,8 +89,11 @@ def main() -> int:
         "lock": house.lock,
         "benchmark": checking.benchmark,
         "screenshots": checking.screenshots,
-        "backup": lambda: backups.backup(args.file),
-        "restore": lambda: backups.restore(args.file),
+        "backup": lambda: _backup(args),
+        "restore": lambda: backups.restore(args.file, adopt=args.adopt),
+        "torture": lambda: torture.torture(args.rounds),
+        "rehearse": backups.rehearse,
+        "verify": lambda: serving.manage_shop("verify", *([str(Path(args.record).resolve())] if args.record else [])),
         "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),
         "gauge": lambda: serving.manage_shop("add_gauge", *_gauge_arguments(args)),
         "family": lambda: serving.manage_shop("load_family", str(args.file.resolve())),

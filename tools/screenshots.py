@@ -8,9 +8,9 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from benchmarks.requests import Person, running_server
 from tools import chromium, serving
 from tools.house import ROOT
+from tools.real_server import Person, running_server
 
 FOLDER = ROOT / "docs" / "screenshots"
 WIDE, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)

@@ -2,11 +2,16 @@
 
 import os
 import socket
+import subprocess
+import sys
 from pathlib import Path
 
 from tools.house import PYTHON, ROOT, VAR, CannotError, ensure_all, must, python_env, run
+from tools.locks import held
 
 SHOP_DB = VAR / "shop.sqlite3"
+BACKUPS = VAR / "backups"
+DAY_S = 24 * 3600
 DEMO_DB = VAR / "demo.sqlite3"
 MANAGE = ROOT / "server" / "manage.py"
 DEMO_SIGN_INS = """
@@ -41,10 +46,59 @@ def load_demo(database: Path) -> dict[str, str]:
     return env
 
 
+def bounds(port: int) -> dict[str, str | int]:
+    """What bounds the server in front of Django: sizes, idle time, the number of sockets."""
+    return {
+        "listen": f"127.0.0.1:{port}",
+        "threads": 8,
+        "channel-timeout": 30,
+        "connection-limit": 2000,
+        "max-request-header-size": 16 * 1024,
+        "max-request-body-size": 2 * 1024 * 1024,
+        "ident": "gurvo",
+    }
+
+
+def server_command(port: int) -> list[str]:
+    """The server in front of Django. It reads each request whole before a worker is bound to it, so that a client that stalls holds
+    a socket and never a worker.
+    """
+    given = [f"--{name}={value}" for name, value in bounds(port).items()]
+    return [str(PYTHON), "-m", "waitress", "--asyncore-use-poll", *given, "config.wsgi:application"]
+
+
 def _serve(port: int, env: dict[str, str]) -> int:
-    command = [str(PYTHON), "-m", "gunicorn", "config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8", "--log-level", "warning"]
+    command = server_command(port)
     os.chdir(ROOT / "server")
     os.execve(command[0], command, {**os.environ, **env})
+
+
+def _serve_and_keep(port: int, env: dict[str, str]) -> int:
+    """Run the shop's server, and beside it, once a day, verify every ledger and back the shop up."""
+    server = subprocess.Popen(server_command(port), cwd=ROOT / "server", env={**os.environ, **env})
+    try:
+        while True:
+            try:
+                return server.wait(timeout=DAY_S)
+            except subprocess.TimeoutExpired:
+                _daily(env)
+    except KeyboardInterrupt:
+        return 130
+    finally:
+        server.terminate()
+        server.wait()
+
+
+def _daily(env: dict[str, str]) -> None:
+    """Verify, and back up unless that was done within a day. What cannot be done is said; the server goes on."""
+    from tools.backups import backup_and_thin, last_backup_s
+
+    run(PYTHON, MANAGE, "verify", env=env)
+    try:
+        if last_backup_s() > DAY_S - 60:
+            backup_and_thin()
+    except CannotError as error:
+        print(f"gurvo: {error}", file=sys.stderr)
 
 
 def demo(port: int, *, fresh: bool = False) -> int:
@@ -64,11 +118,18 @@ def serve(port: int) -> int:
     ensure_all()
     _ensure_port(port)
     first_time = not SHOP_DB.exists()
+    with held(SHOP_DB, "another ./gurvo serve or a restore is at work; stop it first."):
+        return _serve_shop(port, first_time=first_time)
+
+
+def _serve_shop(port: int, *, first_time: bool) -> int:
     env = migrate(SHOP_DB)
+    SHOP_DB.chmod(0o600)
+    _daily(env)
     if first_time:
         print("The shop is empty: add people with ./gurvo person, gauges with ./gurvo gauge, engine families with ./gurvo family.")
     print(f"\nGurvo: http://127.0.0.1:{port}\n\nCtrl-C stops it.", flush=True)
-    return _serve(port, env)
+    return _serve_and_keep(port, env)
 
 
 def manage_shop(*command: str) -> int:

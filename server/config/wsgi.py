@@ -1,4 +1,4 @@
-"""The door for gunicorn."""
+"""The door for the server in front."""
 
 from django.core.wsgi import get_wsgi_application
 

@@ -15,7 +15,7 @@ from shop import services
 from shop.errors import Forbidden
 from shop.models import Gauge, Preference
 from shop.roles import role_of, shown_name
-from shop.schemas import GaugeOut, LengthUnit, Person, PreferenceIn, Session, SignIn, UnitFactor
+from shop.schemas import Confirm, GaugeOut, LengthUnit, Person, PreferenceIn, Session, SignIn, UnitFactor
 
 session_router = Router()
 router = Router()
@@ -55,6 +55,15 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Session:
         raise Forbidden("This page is stale; load it again and sign in.")
     services.sign_in(request, payload.username, payload.password)
     return _session(request.user)
+
+
+@session_router.post(
+    "/confirm", response={204: None, **refusals(401, 403, 422, 429)}, operation_id="session_confirm", summary="Show who I am once more"
+)
+def confirm(request: HttpRequest, payload: Confirm) -> Status[None]:
+    """Show once more who is signed in, before a signature."""
+    services.confirm(request, payload.password)
+    return Status(204, None)
 
 
 @session_router.delete("", response={204: None, 401: Problem}, operation_id="session_sign_out", summary="Sign out")

@@ -1,6 +1,6 @@
 """Refusals that are about the shop and not about the craft: who may, what is taken, what is there already."""
 
-__all__ = ["Conflict", "Forbidden", "Refusal", "SignInFailed"]
+__all__ = ["Conflict", "Forbidden", "Refusal", "SignInFailed", "Unconfirmed"]
 
 
 class Refusal(Exception):  # noqa: N818 - said as it happens
@@ -20,6 +20,16 @@ class Forbidden(Refusal):
 
     status = 403
     code = "forbidden"
+
+
+class Unconfirmed(Refusal):
+    """Somebody is signed in, but has not shown just now that it is still he."""
+
+    status = 403
+    code = "confirm"
+
+    def __init__(self) -> None:
+        super().__init__("A signature asks for your password once more; type it and sign.", "password")
 
 
 class Conflict(Refusal):

@@ -1,7 +1,20 @@
 """Gauges, and how each person likes to see things. People are Django's own users, their role is a group."""
 
+import uuid
+
 from django.conf import settings
 from django.db import models
+
+
+class Shop(models.Model):
+    """Which shop this database is of; made once with the database, and in every backup of it."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    is_demo = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        """By its id."""
+        return f"{'demo' if self.is_demo else 'shop'} {self.id}"
 
 
 class Gauge(models.Model):

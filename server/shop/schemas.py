@@ -20,6 +20,12 @@ class SignIn(InSchema):
     password: str = Field(max_length=200)
 
 
+class Confirm(InSchema):
+    """The password of whoever is signed in."""
+
+    password: str = Field(max_length=200)
+
+
 class Person(Schema):
     """Who is signed in, and how he likes to see things."""
 

@@ -1,12 +1,14 @@
 """Changes to the shop: signing in and out, preferences."""
 
+from time import time
+
 from django.contrib.auth import authenticate, login
 from django.contrib.auth.models import Group, User
 from django.contrib.auth.password_validation import validate_password
 from django.db import transaction
 from django.http import HttpRequest
 
-from shop.errors import SignInFailed
+from shop.errors import Forbidden, SignInFailed
 from shop.models import Preference
 from shop.roles import Role
 
@@ -17,6 +19,24 @@ def sign_in(request: HttpRequest, username: str, password: str) -> None:
     if user is None:
         raise SignInFailed("Name and password do not belong together; try again.", "password")
     login(request, user)
+
+
+CONFIRMED_S = 120
+_CONFIRMED_AT = "confirmed_at"
+
+
+def confirm(request: HttpRequest, password: str) -> None:
+    """Take note that whoever is signed in has shown once more who he is; wrong tries count like those at the door."""
+    username = request.user.get_username()
+    if authenticate(request, username=username, password=password) is None:
+        raise Forbidden("This is not your password; try again.", "password")
+    request.session[_CONFIRMED_AT] = time()
+
+
+def was_confirmed(request: HttpRequest) -> bool:
+    """Whether that was just now; it holds for one signature."""
+    at: float = request.session.pop(_CONFIRMED_AT, 0.0)
+    return time() - at < CONFIRMED_S
 
 
 def set_preference(user: User, *, length_unit: str, seen_from: str) -> None:

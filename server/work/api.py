@@ -1,7 +1,10 @@
 """The engines' API: the Floor, the Bench, its entries, and what is handed over."""
 
+from collections.abc import Iterator
+
 from django.contrib.auth.models import User
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
@@ -11,10 +14,12 @@ from config.schemas import refusals
 from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
+from gurvo_core.ledger.chain import short
 from gurvo_core.motion import Snapshot
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.work import RULES_VERSION, TapeLine
 from shop.roles import may_record, may_sign, may_write_documents, role_of
+from shop.services import was_confirmed
 from work import bridge, services
 from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
@@ -58,6 +63,8 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         may_record=may_record(role),
         may_sign=may_sign(role),
         may_move=may_write_documents(role),
+        misfit=engine.chain or ledger.misfit,
+        head=short(ledger.head) if ledger.entries else "",
     )
     tape = bridge.tape_of(ledger, limit=TAPE_SHOWN)
     bench = Bench.model_construct(engine=head, state=ledger.shown, tape=tape, entries=len(ledger.entries))
@@ -98,9 +105,11 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
     by = _person(request)
     if payload.by is not None and payload.by != by.username:
         raise WrongPerson(payload.by, by.username)
+    confirmed = bridge.HOUSE.needs_confirming(payload.entry) and was_confirmed(request)
+    entry_id, body, because = payload.id, payload.entry, payload.because
     try:
         engine, ledger = services.record(
-            serial, entry_id=payload.id, body=payload.entry, by=by, typed_at=payload.typed_at, because=payload.because
+            serial, entry_id=entry_id, body=body, by=by, typed_at=payload.typed_at, because=because, confirmed=confirmed
         )
     except CoreError as error:
         raise error.under("entry") from None
@@ -155,23 +164,24 @@ def snapshot(
     return snapshot_of(engine.revision_id, crank_deg, _places(engine, phasers))
 
 
-def _download(content: bytes, media_type: str, name: str) -> HttpResponse:
-    return HttpResponse(content, content_type=media_type, headers={"Content-Disposition": f'inline; filename="{name}"'})
+def _download(content: bytes | Iterator[str], media_type: str, name: str) -> HttpResponseBase:
+    kind = HttpResponse if isinstance(content, bytes) else StreamingHttpResponse
+    return kind(content, content_type=media_type, headers={"Content-Disposition": f'inline; filename="{name}"'})
 
 
 @router.get("/{serial}/record.json", operation_id="record_json", summary="The record, with everything needed to replay it")
-def record_json(request: HttpRequest, serial: str) -> HttpResponse:
+def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
     return _download(as_json(_engine(serial)), "application/json", f"{serial}.json")
 
 
 @router.get("/{serial}/readings.csv", operation_id="record_csv", summary="The readings as a table")
-def readings_csv(request: HttpRequest, serial: str) -> HttpResponse:
+def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the readings as CSV."""
     return _download(as_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
 @router.get("/{serial}/record.pdf", operation_id="record_pdf", summary="The record on paper")
-def record_pdf(request: HttpRequest, serial: str) -> HttpResponse:
+def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as PDF."""
     return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")

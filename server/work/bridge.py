@@ -4,9 +4,11 @@ Ledgers only ever grow, so what was read of one is kept in this process, by use 
 fetched. Each engine's row names its last entry: while that is the one kept, nothing is fetched at all.
 """
 
+from bisect import bisect_left
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
+from operator import attrgetter
 from threading import Lock
 
 from cachetools import LRUCache, cached
@@ -16,11 +18,12 @@ from django.utils.module_loading import import_string
 from engine.bridge import document_of
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Folded, Gauge, LedgerEntry
+from gurvo_core.ledger.chain import START
 from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.models import Gauge as GaugeRow
-from shop.roles import shown_name
 from work.errors import BrokenLedger
 from work.models import Engine, Entry
+from work.seals import NO_TAIL, row_misfit
 
 # before the last room, which closes the record, stand those that a shop adds in its settings
 HOUSE = House((*ROOMS[:-1], *map(import_string, settings.EXTRA_ROOMS), ROOMS[-1]))
@@ -35,6 +38,8 @@ class Ledger:
 
     folded: Folded
     revision_id: int
+    head: str = START
+    misfit: str = ""  # the first thing that does not fit
 
     @property
     def entries(self) -> tuple[LedgerEntry, ...]:
@@ -58,9 +63,9 @@ def to_entry(row: Entry, engine: Engine, before: Sequence[LedgerEntry]) -> Ledge
         gauges = tuple(Gauge.model_validate(gauge) for gauge in row.gauges)
     except (CoreError, ValueError) as error:
         raise BrokenLedger(engine.serial, f"entry {row.seq} cannot be read ({error})") from error
-    return LedgerEntry(
-        id=row.id, seq=row.seq, at=row.at, by=shown_name(row.by), body=body, typed_at=row.typed_at, because=row.because, gauges=gauges
-    )
+    after = before[-1].latest if before else None
+    plain = {name: getattr(row, name) for name in ("id", "seq", "at", "typed_at", "because", "digest")}
+    return LedgerEntry(**plain, by=row.by_name, body=body, gauges=gauges, after=after)
 
 
 def ledger_of(engine: Engine) -> Ledger:
@@ -72,12 +77,16 @@ def ledger_of(engine: Engine) -> Ledger:
     if known.revision_id != engine.revision_id:
         known = on_revision(known, engine.revision_id)
     last = known.entries[-1] if known.entries else None
-    if (last.id if last else None) == engine.last_entry:
+    if known.head == engine.head:
         return keep(engine, known)
     rows = list(Entry.objects.filter(engine=engine).since(last.seq if last else 1))
     if last is not None and (not rows or rows[0].id != last.id):
-        return keep(engine, _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1)))
-    return keep(engine, _grown(engine, known, rows[1:] if last else rows))
+        grown = _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1))
+    else:
+        grown = _grown(engine, known, rows[1:] if last else rows)
+    if grown.head != engine.head and not grown.misfit:
+        grown = replace(grown, misfit=NO_TAIL)
+    return keep(engine, grown)
 
 
 def with_row(engine: Engine, ledger: Ledger, row: Entry) -> Ledger:
@@ -95,17 +104,18 @@ def _empty(engine: Engine) -> Ledger:
 
 def on_revision(ledger: Ledger, revision_id: int) -> Ledger:
     """Return the same entries as they stand on another revision of the engine document."""
-    return Ledger(folded=HOUSE.fold(document_of(revision_id), ledger.entries), revision_id=revision_id)
+    return replace(ledger, folded=HOUSE.fold(document_of(revision_id), ledger.entries), revision_id=revision_id)
 
 
 def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
-    entries = list(ledger.entries)
+    entries, head, words = list(ledger.entries), ledger.head, ledger.misfit
     for row in rows:
+        words = words or row_misfit(row, seq=len(entries) + 1, before=head)
         entries.append(to_entry(row, engine, entries))
-    folded = ledger.folded
-    if len(entries) == len(folded.entries) + 1:
-        return Ledger(folded=HOUSE.apply(folded, entries[-1]), revision_id=ledger.revision_id)
-    return Ledger(folded=HOUSE.fold(folded.document, entries), revision_id=ledger.revision_id)
+        head = row.digest
+    folded, one_more = ledger.folded, len(entries) == len(ledger.entries) + 1
+    folded = HOUSE.apply(folded, entries[-1]) if one_more else HOUSE.fold(folded.document, entries)
+    return replace(ledger, folded=folded, head=head, misfit=words)
 
 
 def keep(engine: Engine, ledger: Ledger) -> Ledger:
@@ -134,7 +144,8 @@ def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
 
 def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = None) -> list[TapeLine]:
     """Return the newest lines of the tape first, from before a place."""
-    part = ledger.entries[: before - 1] if before is not None else ledger.entries
+    entries = ledger.entries
+    part = entries[: bisect_left(entries, before, key=attrgetter("seq"))] if before is not None else entries
     chosen = part[-limit:] if limit else part
     return [_tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
 

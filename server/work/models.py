@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from engine.models import AppendOnly, Revision
+from gurvo_core.ledger.chain import START
 from gurvo_core.ledger.versions import ENTRY_VERSION
 from work.querysets import EngineQuerySet, EntryQuerySet
 
@@ -22,7 +23,9 @@ class Engine(models.Model):
     begun = models.DateTimeField(auto_now_add=True)
     last_seq = models.PositiveIntegerField(default=0, help_text="Place of the ledger's last entry")
     last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
-    newest_revision: int  # only of engines read ``at_the_bench``
+    head = models.CharField(max_length=64, default=START, help_text="Seal of the ledger's last entry")
+    newest_revision: int  # these two only of engines read ``at_the_bench``
+    chain: str | None
 
     objects = EngineQuerySet.as_manager()
 
@@ -37,7 +40,7 @@ class Engine(models.Model):
     @property
     def bench_moment(self) -> tuple[object, ...]:
         """The same as the query set's, of one that was read ``at_the_bench``."""
-        return self.last_entry, self.revision_id, self.newest_revision, self.stand
+        return self.last_entry, self.revision_id, self.newest_revision, self.stand, self.chain
 
 
 class Entry(AppendOnly):
@@ -55,6 +58,9 @@ class Entry(AppendOnly):
     at = models.DateTimeField()
     typed_at = models.DateTimeField(null=True, help_text="By the clock of the machine it was typed on")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="entries")
+    by_name = models.CharField(max_length=150, help_text="What the maker was called then")
+    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+", help_text="The engine document it was judged on")
+    digest = models.CharField(max_length=64, help_text="Its seal, over all of this and the row before it")
 
     objects = EntryQuerySet.as_manager()
 
@@ -82,6 +88,7 @@ class EngineSummary(models.Model):
     loose_ends = models.PositiveIntegerField(default=0)
     verdict = models.CharField(max_length=12, blank=True)
     signed = models.BooleanField(default=False)
+    chain = models.CharField(max_length=300, blank=True, help_text="The first thing in its ledger that does not fit")
     broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
 
     def __str__(self) -> str:

@@ -23,12 +23,13 @@ class EngineQuerySet(models.QuerySet[Any]):
 
     def at_the_bench(self) -> Self:
         """With the name of their family and the number of its newest document."""
-        return self.with_names().annotate(newest_revision=self._newest())
+        return self.with_names().annotate(newest_revision=self._newest(), chain=F("summary__chain"))
 
     def bench_moment(self, serial: str) -> tuple[object, ...] | None:
         """Figures that change whenever what the bench shows of an engine does; None when there is no such engine."""
-        moments = self.filter(pk=serial).annotate(newest_revision=self._newest())
-        moment: tuple[object, ...] | None = moments.values_list("last_entry", "revision_id", "newest_revision", "stand").first()
+        moments = self.filter(pk=serial).annotate(newest_revision=self._newest(), chain=F("summary__chain"))
+        columns = ("last_entry", "revision_id", "newest_revision", "stand", "chain")
+        moment: tuple[object, ...] | None = moments.values_list(*columns).first()
         return moment
 
     def _newest(self) -> Subquery:

@@ -79,6 +79,7 @@ class FloorRow(BaseModel):
     verdict: Verdict | None
     signed: bool
     broken: str = Field(description="Why it cannot be shown; empty when it can")
+    chain: str = Field(description="The first thing in its ledger that does not fit; empty when all of it does")
 
 
 class FloorFilter(Schema):
@@ -126,6 +127,8 @@ class EngineHead(Schema):
     may_record: bool
     may_sign: bool
     may_move: bool
+    misfit: str = Field(description="The first thing in the ledger that does not fit its seals; empty when all of it does")
+    head: str = Field(description="Short code of the ledger's last seal; empty as long as nothing is entered")
 
 
 class Bench(Schema):

@@ -14,18 +14,19 @@ from engine.models import Revision
 from gurvo_core.ledger import GAUGES, Body
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
-from shop.errors import Conflict, Forbidden, Refusal
-from shop.roles import Role, may_record, may_write_documents, role_of
+from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
+from shop.roles import Role, may_record, may_write_documents, role_of, shown_name
 from work import bridge
 from work.errors import BrokenLedger
 from work.models import Engine, EngineSummary, Entry
+from work.seals import seal
 
 USED_ID = "This id has been used for another entry; make a new one."
 
 
 @transaction.atomic
 def record(
-    serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = ""
+    serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = "", confirmed: bool = False
 ) -> tuple[Engine, bridge.Ledger]:
     """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
@@ -42,14 +43,16 @@ def record(
         return locked, ledger
     if not may_write_documents(role) and house.needs_lead(folded, body):
         raise Forbidden("Only the lead signs the record, strikes a signature or moves an engine on; hand it to the lead.")
+    if house.needs_confirming(body) and not confirmed:
+        raise Unconfirmed
     gauges = bridge.gauges_named(house.gauges_named(body))
     house.check(folded, body, {GAUGES: {gauge.id: gauge for gauge in gauges}}, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
-    body = house.settled(body, folded.document, folded.entries)
+    body = house.signed(folded, house.settled(body, folded.document, folded.entries), RULES_VERSION)
     row = Entry(
         id=entry_id,
         engine=locked,
-        seq=locked.last_seq + 1,
+        seq=max(locked.last_seq, ledger.entries[-1].seq if ledger.entries else 0) + 1,
         kind=body.kind,
         body=house.bodies.dump_python(body, mode="json"),
         because=because,
@@ -58,14 +61,17 @@ def record(
         at=timezone.now(),
         typed_at=typed_at,
         by=by,
+        by_name=shown_name(by),
+        revision=locked.revision,
     )
+    seal(row, ledger.head)
     _insert(row)
     grown = bridge.with_row(locked, ledger, row)
-    locked.last_seq, locked.last_entry = row.seq, row.id
+    locked.last_seq, locked.last_entry, locked.head = row.seq, row.id, row.digest
     if target is not None:
         locked.revision = target
         grown = bridge.on_revision(grown, target.pk)
-    locked.save(update_fields=["last_seq", "last_entry", "revision"])
+    locked.save(update_fields=["last_seq", "last_entry", "head", "revision"])
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))
     return locked, grown
@@ -115,6 +121,8 @@ def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
         plain = summary.model_dump(exclude={"titles", "verdict"})
         beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
         shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
+        if ledger.misfit:  # only a whole walk, not what is kept in memory, says that it fits again
+            shown["chain"] = ledger.misfit
     if not EngineSummary.objects.filter(engine=engine).update(**key, **shown):
         EngineSummary.objects.create(engine=engine, **key, **shown)
 

@@ -3,6 +3,7 @@
 from playwright.sync_api import expect
 
 from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.server.cases import PASSWORD
 from work.models import Entry
 
 OUT = (("20", "opening"), ("48", "closing"), ("58", "opening"), ("10", "closing"))
@@ -25,7 +26,10 @@ class KeyboardTests(BrowserCase):
         self.open()
         self.sign_in("lena")
         self.type("1")
-        self.answer("Is this engine's timing as it should be?", "Enter")
+        self.answer("Is this engine's timing as it should be?", "not hers", "Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("This is not your password")
+        self.page.get_by_label("Your password").fill("")
+        self.type(PASSWORD, "Enter")
         self.asked("Signed. Nothing is left to do here.")
         with self.page.expect_request("**/record.pdf") as request:
             self.page.get_by_role("link", name="Record, PDF").click()

@@ -8,6 +8,7 @@ from gurvo_core.motion import drop_mm
 from gurvo_core.motion.frames import slider_of
 from tests.browser.case import BrowserCase
 from tests.engines import quern_4
+from tests.server.cases import put_row
 from work import bridge, services
 from work.models import Engine, Entry
 
@@ -101,9 +102,7 @@ class LongListTests(BrowserCase):
         for n in range(40):
             Engine.objects.create(serial=f"L-{n:02}", revision=first.revision)
         for n in range(1, 91):
-            body = {"kind": "note", "text": f"note {n}"}
-            last = Entry.objects.create(engine=first, seq=n, kind="note", body=body, at=first.begun, by=first.builder)
-        Engine.objects.filter(serial="T-1").update(last_seq=last.seq, last_entry=last.id)
+            put_row(first, body={"kind": "note", "text": f"note {n}"})
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type("bo", "Tab", "a-long-enough-word", "Enter")

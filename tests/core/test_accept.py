@@ -182,7 +182,7 @@ class AcceptTests(unittest.TestCase):
         first = ledger.entries[0].id
         self.refused(ledger, {"kind": "strike", "strikes": str(first), "reason": "x"}, "strikes", "strike the signature first")
         self.accept(ledger, {"kind": "strike", "strikes": str(signature), "reason": "signed the wrong one"})
-        self.accept(ledger, {"kind": "note", "text": "collected by the vineyard"})
+        self.refused(ledger, {"kind": "note", "text": "collected by the vineyard"}, "kind", "The record is signed: strike the signature")
 
     # strikes and notes
 

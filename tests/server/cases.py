@@ -4,6 +4,7 @@ import uuid
 
 from django.contrib.auth.models import Group, User
 from django.test import Client, TestCase
+from django.utils import timezone
 
 from engine.bridge import document_of
 from engine.models import Revision
@@ -11,7 +12,8 @@ from engine.services import add_revision
 from shop.models import Gauge
 from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, quern_4_copy, stop
 from work.floor import forget
-from work.models import Engine
+from work.models import Engine, Entry
+from work.seals import seal
 from work.services import keep_summary
 
 PASSWORD = "a-long-enough-word"
@@ -40,6 +42,17 @@ def fill_shop():
         keep_summary(engine)
 
 
+def put_row(engine, **how):
+    """Put a row straight into an engine's ledger, sealed, as no service would; return it."""
+    plain = {"kind": "note", "at": timezone.now(), "by": engine.builder, "by_name": "Bo", "revision": engine.revision, **how}
+    row = Entry(engine=engine, seq=engine.last_seq + 1, **plain)
+    seal(row, engine.head)
+    row.save()
+    engine.last_seq, engine.last_entry, engine.head = row.seq, row.id, row.digest
+    Engine.objects.filter(pk=engine.pk).update(last_seq=row.seq, last_entry=row.id, head=row.digest)
+    return row
+
+
 class ShopCase(TestCase):
     """Tests that talk to the API as the builder, unless they sign in as somebody else."""
 
@@ -55,6 +68,10 @@ class ShopCase(TestCase):
         """Send one entry."""
         data = {"id": str(entry_id or uuid.uuid4()), "entry": body, **how}
         return self.client.post(f"/api/engines/{serial}/entries", data, content_type=JSON)
+
+    def confirm(self):
+        """Show once more who is signed in, as before a signature."""
+        self.assertEqual(self.client.post("/api/session/confirm", {"password": PASSWORD}, content_type=JSON).status_code, 204)
 
     def must(self, body, **where):
         """Send one entry that must be taken; return what the bench shows."""

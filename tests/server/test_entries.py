@@ -13,7 +13,7 @@ from django.utils import timezone
 from engine.services import add_revision
 from gurvo_core.errors import EntryRefused
 from tests.engines import SETUP, STOP_IN, act, lift, quern_4_copy, stop
-from tests.server.cases import JSON, ShopCase
+from tests.server.cases import JSON, ShopCase, put_row
 from work import bridge, services
 from work.models import Engine, Entry
 
@@ -137,8 +137,16 @@ class PermissionTests(ShopCase):
         self.must(act("cam_decision", camshaft="cam", advance_deg=advance))
         self.refused(self.enter(act("sign_off")), 403, "", "Only the lead")
         self.sign_in("lena")
-        signed = self.must(act("sign_off"))
+        self.refused(self.enter(act("sign_off")), 403, "password", "A signature asks for your password once more")
+        wrong = self.client.post("/api/session/confirm", {"password": "not hers"}, content_type="application/json")
+        self.refused(wrong, 403, "password", "This is not your password")
+        self.confirm()
+        signed = self.must(act("sign_off", head="made up", shown=["all is well"]))
         self.assertTrue(signed["state"]["signed"])
+        kept = Entry.objects.get(kind="sign_off").body
+        self.assertEqual(kept["head"], Entry.objects.get(seq=Entry.objects.count() - 1).digest)
+        self.assertRegex(kept["shown"][1], r"^Camshaft: .*, U = 0\.\d\d°, in$")
+        self.refused(self.enter({"kind": "note", "text": "one more thing"}), 422, "entry.kind", "The record is signed")
         strike = {"kind": "strike", "strikes": signed["tape"][0]["id"], "reason": "wrong engine"}
         self.sign_in("bo")
         self.refused(self.enter(strike), 403, "", "Only the lead")
@@ -178,7 +186,8 @@ class AppendOnlyTests(ShopCase):
 
     def test_two_entries_cannot_have_one_place(self):
         with self.assertRaises(IntegrityError), transaction.atomic():
-            Entry.objects.create(engine=self.row.engine, seq=1, kind="note", body={}, at=self.row.at, by=self.row.by)
+            row = self.row
+            Entry.objects.create(engine=row.engine, seq=1, kind="note", body={}, at=row.at, by=row.by, revision=row.revision)
 
 
 class WhoTypedTests(ShopCase):
@@ -217,8 +226,7 @@ class KeptLedgerTests(ShopCase):
     def test_rows_added_elsewhere_are_seen(self):
         self.must({"kind": "note", "text": "one"})
         row = Entry.objects.get()
-        two = Entry.objects.create(engine=row.engine, seq=2, kind="note", body={"kind": "note", "text": "two"}, at=row.at, by=row.by)
-        Engine.objects.filter(pk="T-1").update(last_seq=2, last_entry=two.id)
+        put_row(row.engine, body={"kind": "note", "text": "two"})
         engine = Engine.objects.get(pk="T-1")
         self.assertEqual([entry.body.text for entry in bridge.ledger_of(engine).entries], ["one", "two"])
 
@@ -226,8 +234,8 @@ class KeptLedgerTests(ShopCase):
         self.must({"kind": "note", "text": "one"})
         engine = Engine.objects.get(pk="T-1")
         kept = bridge.ledger_of(engine)
-        other = replace(kept.entries[0], id=uuid.uuid4())
-        bridge._kept["T-1"] = bridge.Ledger(folded=bridge.HOUSE.fold(kept.folded.document, [other]), revision_id=kept.revision_id)
+        other = [replace(kept.entries[0], id=uuid.uuid4())]
+        bridge._kept["T-1"] = replace(kept, folded=bridge.HOUSE.fold(kept.folded.document, other), head="of another")
         self.assertEqual(bridge.ledger_of(engine).entries, kept.entries)
 
     def test_a_refused_entry_leaves_nothing_behind(self):

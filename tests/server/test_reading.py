@@ -14,8 +14,8 @@ from gurvo_core.ledger import Gauge, LedgerEntry
 from gurvo_core.reading import read_document
 from gurvo_core.work import HOUSE, replay
 from tests.engines import lift
-from tests.server.cases import JSON, ShopCase
-from work.models import Engine, EngineSummary, Entry
+from tests.server.cases import JSON, ShopCase, put_row
+from work.models import Engine, EngineSummary
 from work.services import keep_summary
 
 PATHS = (
@@ -108,9 +108,7 @@ class FloorTests(ShopCase):
         }
         for what, change in spoils.items():
             engine = Engine.objects.get(serial="T-1")
-            entry = {"kind": "note", "body": {"kind": "note", "text": "x"}, "at": timezone.now(), "by": engine.builder, **change}
-            row = Entry.objects.create(engine=engine, seq=engine.last_seq + 1, **entry)
-            Engine.objects.filter(serial="T-1").update(last_seq=row.seq, last_entry=row.id)
+            put_row(engine, **{"body": {"kind": "note", "text": "x"}, **change})
             with self.subTest(what=what):
                 self.refused(self.client.get("/api/engines/T-1"), 409, "", "T-1 cannot be shown: entry")
                 rows = {row["serial"]: row["broken"] for row in self.client.get("/api/engines").json()["rows"]}
@@ -193,15 +191,15 @@ class HandOverTests(ShopCase):
         self.must(lift("intake", "opening", "16", "before TDC"))
 
     def test_the_json_record_replays_to_the_same_state(self):
-        record = json.loads(self.client.get("/api/engines/T-1/record.json").content)
-        self.assertEqual((record["format"], record["version"]), ("gurvo-record", 2))
+        record = json.loads(self.client.get("/api/engines/T-1/record.json").getvalue())
+        self.assertEqual((record["format"], record["version"]), ("gurvo-record", 3))
         entries = []
         for row in record["entries"]:
             gauges = tuple(Gauge.model_validate(gauge) for gauge in row["gauges"])
             at = timezone.datetime.fromisoformat(row["at"])
             body = HOUSE.read(row["body"], row["version"])
-            entries.append(LedgerEntry(id=UUID(row["id"]), seq=row["seq"], at=at, by=row["by"], body=body, gauges=gauges))
-        state = replay(read_document(record["document"]), entries)
+            entries.append(LedgerEntry(id=UUID(row["id"]), seq=row["seq"], at=at, by=row["by"]["name"], body=body, gauges=gauges))
+        state = replay(read_document(record["documents"][record["engine"]["document"]]), entries)
         self.assertEqual(state.model_dump(mode="json"), self._without_ids(self.client.get("/api/engines/T-1").json()["state"], state))
 
     def _without_ids(self, shown, state):
@@ -209,7 +207,7 @@ class HandOverTests(ShopCase):
         return type(state).model_validate(shown).model_dump(mode="json")
 
     def test_the_csv_has_what_was_typed_what_it_is_and_what_was_struck(self):
-        rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/T-1/readings.csv").content.decode())))
+        rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/T-1/readings.csv").getvalue().decode())))
         self.assertEqual([row["what"] for row in rows], ["positive_stop before", "positive_stop after", "intake opening", "intake opening"])
         struck = rows[2]
         self.assertEqual((struck["wheel_typed"], struck["wheel_deg"], struck["lift_mm"]), ("72,5", "287.5", "1.0"))

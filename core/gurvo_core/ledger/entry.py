@@ -80,3 +80,15 @@ class LedgerEntry:
     typed_at: datetime | None = None  # by the clock of the machine it was typed on; ``at`` is when the ledger took it
     because: str = ""  # why it was taken all the same, when the core objected and somebody answered
     gauges: tuple[Gauge, ...] = field(default=())
+    after: datetime | None = None  # the latest time in the ledger before it
+    digest: str = ""  # its seal in the chain
+
+    @property
+    def goes_back(self) -> bool:
+        """Whether it is dated before an entry that stands before it: some clock was wrong."""
+        return self.after is not None and self.at < self.after
+
+    @property
+    def latest(self) -> datetime:
+        """The later of its own time and of all before it; what is due is judged by this."""
+        return self.after if self.after is not None and self.at < self.after else self.at

@@ -200,6 +200,7 @@ class Kind(Generic[B, S]):
     si_values: Callable[[S, B], dict[str, float]] = _no_figures
     by: Literal["builder", "lead"] = "builder"
     stays: str = ""  # why it can never be struck
+    confirmed: bool = False  # whether its maker shows once more who he is
     settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
 
     @cached_property
@@ -224,6 +225,7 @@ class Room(Generic[S]):
     holds: Callable[[S, Facts], Iterable[Hold]] = _nothing
     care: Callable[[S, Facts], Iterable[str]] = _nothing  # how to turn, while turning is allowed
     warnings: Callable[[S, Facts], Iterable[str]] = _nothing
+    says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
     verdict: Callable[[S], Literal["in", "out", "can't tell"] | None] | None = None  # the one word the Floor shows

@@ -31,10 +31,13 @@ class RevisionMove(Body):
 
 
 class SignOff(Body):
-    """The lead signs the record."""
+    """The lead signs the record. What is signed is completed when it is taken, whatever was sent."""
 
     kind: Literal["sign_off"]
     remark: Reason = ""
+    head: str | None = Field(default=None, max_length=64, description="Seal of the last entry it covers")
+    shown: tuple[str, ...] | None = Field(default=None, description="The figures and verdicts as they were shown")
+    rules: int | None = Field(default=None, description="Version of the rules they were worked out by")
 
 
 class SignQuestion(Question):
@@ -76,7 +79,7 @@ def _ask(now: HandOverState, _facts: Facts) -> Asked:
         key="sign_off",
         title="Lead signs",
         ask="Is this engine's timing as it should be?",
-        hint="The lead signs. After that the ledger takes no more readings.",
+        hint="The lead signs, with his password. After that nothing is added, a note included, without striking the signature.",
         status="done" if now.signed else "open",
         waits="the lead to sign",
     )
@@ -90,7 +93,7 @@ def _facts(now: HandOverState, _before: Facts) -> Mapping[Fact[Any], Any]:
 def _holds(now: HandOverState, _facts: Facts) -> Iterator[Hold]:
     if now.signed:
         reason = "the record is signed: strike the signature with a reason before adding to it"
-        yield Hold(holds_back=frozenset({"decide", "turn", "tighten", "cover", "hand over"}), reason=reason)
+        yield Hold(holds_back=frozenset({"look", "decide", "turn", "tighten", "cover", "hand over"}), reason=reason)
 
 
 ROOM: Room[HandOverState] = Room(
@@ -113,6 +116,7 @@ ROOM: Room[HandOverState] = Room(
             words=lambda body: Words(title="Record signed", detail=body.remark),
             take=_take_signature,
             by="lead",
+            confirmed=True,
         ),
     ),
     steps=(Step(key="record", title="Sign the record", does="sign"),),

@@ -6,10 +6,11 @@ union by ``kind`` and one typed field a room, so that the API and the web's type
 
 __all__ = ["House"]
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from functools import cached_property, reduce
+from itertools import zip_longest
 from operator import or_
 from typing import Annotated, Any, Literal
 
@@ -20,7 +21,7 @@ from gurvo_core.errors import EntryRefused
 from gurvo_core.ledger import Asked, Body, Fact, Folded, Kind, LedgerEntry, Question, Room, Step, Strike, Words, apply, find_kind, fold
 from gurvo_core.ledger.versions import upcast
 from gurvo_core.work.gate import check_entry, permission_of, standing_loose_ends
-from gurvo_core.work.hand_over import SIGNED
+from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import BenchState, LooseEndView, StepView, StruckBy, Summary, TapeLine
 
 SENT_AT_ONCE = timedelta(minutes=1)
@@ -99,6 +100,22 @@ class House:
         kind = self.kinds.get(body.kind)
         return kind.gauges(body) if kind else ()
 
+    def signed(self, folded: Folded, body: Body, rules: int) -> Body:
+        """A signature with what it signs: the last seal, and what is shown by today's rules; other entries as they are."""
+        if not isinstance(body, SignOff):
+            return body
+        head = folded.entries[-1].digest if folded.entries else None
+        return body.model_copy(update={"head": head, "shown": tuple(self.says(folded)), "rules": rules})
+
+    def says(self, folded: Folded) -> list[str]:
+        """All rooms' figures, in a sentence each."""
+        return [words for room in self.rooms for words in room.says(folded.states[room.name])]
+
+    def needs_confirming(self, body: Body) -> bool:
+        """Whether whoever makes it shows once more who he is."""
+        kind = self.kinds.get(body.kind)
+        return kind is not None and kind.confirmed
+
     def needs_lead(self, folded: Folded, body: Body) -> bool:
         """Whether only the lead makes this entry, or strikes the one it strikes."""
         if isinstance(body, Strike):
@@ -141,6 +158,7 @@ class House:
             for end in standing_loose_ends(folded)
         ]
         warnings = [word for room in self.rooms for word in room.warnings(folded.states[room.name], folded.facts)]
+        warnings += self._signed_otherwise(folded)
         return self.state_type.model_construct(
             steps=steps,
             current=current.key if current else None,
@@ -151,6 +169,15 @@ class House:
             signed=folded.facts.get(SIGNED) is not None,
             **self._views(folded),
         )
+
+    def _signed_otherwise(self, folded: Folded) -> Iterator[str]:
+        """A signature keeps what was shown; where today's rules read it otherwise, both are said."""
+        signed = folded.facts.get(SIGNED)
+        kept = signed.body.shown if signed and isinstance(signed.body, SignOff) else None
+        if kept is None:
+            return
+        pairs = zip_longest(kept, self.says(folded), fillvalue="nothing")
+        yield from (f"Signed as “{was}”; today's rules read “{now}”." for was, now in pairs if was != now)
 
     def _views(self, folded: Folded) -> dict[str, Any]:
         return {room.name: room.view(folded.states[room.name], folded.facts) for room in self.rooms if room.view}
@@ -196,6 +223,7 @@ class House:
             because=entry.because,
             typed_at=entry.typed_at if late else None,  # a clock that runs ahead says nothing
             struck=struck,
+            goes_back=entry.goes_back,
         )
 
 

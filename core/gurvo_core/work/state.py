@@ -88,3 +88,4 @@ class TapeLine(View):
     because: str  # why it was taken all the same
     typed_at: datetime | None  # only when it reached the ledger later than it was typed
     struck: StruckBy | None
+    goes_back: bool  # dated before an entry that stands before it: some clock was wrong

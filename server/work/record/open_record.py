@@ -1,39 +1,34 @@
-"""The record as JSON, ``gurvo-record`` version 2: the engine document and the whole ledger, enough to replay it anywhere."""
+"""The record as JSON, ``gurvo-record`` version 3: the engine documents and the whole ledger, sealed, enough to replay and to check
+it anywhere. It is written out in pieces, so that a long one is never held whole.
+"""
 
 import json
+from collections.abc import Iterator
 
-from engine.bridge import document_of
-from shop.roles import shown_name
+from engine.models import Revision
+from gurvo_core.ledger.chain import START
 from work.models import Engine, Entry
+from work.seals import document_digest, sealed_content
+
+VERSION = 3
 
 
-def as_json(engine: Engine) -> bytes:
-    """Return the record of an engine as JSON."""
-    record = {
-        "format": "gurvo-record",
-        "version": 2,
-        "engine": {
-            "serial": engine.serial,
-            "purpose": engine.purpose,
-            "family": engine.revision.family_id,
-            "revision": engine.revision.number,
-        },
-        "document": document_of(engine.revision_id).model_dump(mode="json"),
-        "entries": [_entry(row) for row in Entry.objects.filter(engine=engine).since(1)],
-    }
-    return json.dumps(record, ensure_ascii=False, indent=1).encode()
+def as_json(engine: Engine) -> Iterator[str]:
+    """Return the record of an engine as JSON, piece by piece."""
+    own = document_digest(engine.revision_id)
+    about = {"serial": engine.serial, "purpose": engine.purpose, "family": engine.revision.family_id, "revision": engine.revision.number}
+    yield f'{{"format": "gurvo-record",\n"version": {VERSION},\n"engine": {_json({**about, "document": own})},\n"documents": {{'
+    judged_on = Entry.objects.filter(engine=engine).order_by("revision").values_list("revision", flat=True).distinct()
+    for n, revision_id in enumerate(sorted({engine.revision_id, *judged_on})):
+        document = Revision.objects.values_list("document", flat=True).get(pk=revision_id)
+        yield f'{"," if n else ""}\n"{document_digest(revision_id)}": {_json(document)}'
+    yield '},\n"entries": ['
+    before = START
+    for n, row in enumerate(Entry.objects.filter(engine=engine).since(1).iterator()):
+        yield f"{',' if n else ''}\n{_json({**sealed_content(row, before), 'digest': row.digest})}"
+        before = row.digest
+    yield f'],\n"head": "{engine.head}"}}\n'
 
 
-def _entry(row: Entry) -> dict[str, object]:
-    return {
-        "id": str(row.id),
-        "seq": row.seq,
-        "at": row.at.isoformat(),
-        "typed_at": row.typed_at.isoformat() if row.typed_at else None,
-        "by": shown_name(row.by),
-        "version": row.version,
-        "body": row.body,
-        "because": row.because,
-        "si_values": row.si_values,
-        "gauges": row.gauges,
-    }
+def _json(value: object) -> str:
+    return json.dumps(value, ensure_ascii=False)

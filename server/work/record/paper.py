@@ -2,12 +2,15 @@
 
 from pathlib import Path
 
+import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
+from django.utils.safestring import SafeString, mark_safe
 from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 
 from engine.bridge import document_of
+from gurvo_core.ledger.chain import short
 from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.work import TapeLine
@@ -32,6 +35,11 @@ def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
     return list(zip(lines, gauges, strict=True))
 
 
+def _code(text: str) -> SafeString:
+    """A square code that a camera reads; drawn here, nothing is fetched."""
+    return mark_safe(segno.make(text, error="m", micro=False).svg_inline(scale=2, border=0, dark="#1C2226"))  # noqa: S308 - of our own making
+
+
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF."""
     ledger = bridge.ledger_of(engine)
@@ -51,6 +59,9 @@ def as_pdf(engine: Engine) -> bytes:
             "arcs": arcs(timing),
             "ticks": ticks(),
             "printed": timezone.localtime(),
+            "misfit": ledger.misfit,
+            "head": short(ledger.head) if ledger.entries else "",
+            "code": _code(f"{engine.serial} {ledger.head}"),
             "zone": timezone.get_current_timezone_name(),
         },
     )

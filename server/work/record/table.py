@@ -1,7 +1,7 @@
 """The readings as CSV: what was typed, what it is in degrees and mm, how sure, and which were struck."""
 
 import csv
-import io
+from collections.abc import Iterator
 
 from gurvo_core.ledger import Gauge, LedgerEntry, Strike
 from gurvo_core.timing.job.entries import LiftReading, TdcReading
@@ -33,17 +33,23 @@ COLUMNS = [
 STARTS_A_FORMULA = ("=", "+", "-", "@", "\t")
 
 
-def as_csv(engine: Engine) -> bytes:
-    """Return the readings of an engine as CSV, oldest first."""
+class _Pass:
+    """A file that hands back what is written to it."""
+
+    def write(self, text: str) -> str:
+        """Hand it on."""
+        return text
+
+
+def as_csv(engine: Engine) -> Iterator[str]:
+    """Return the readings of an engine as CSV, oldest first, a line at a time."""
     folded = bridge.ledger_of(engine).folded
     si_values = dict(Entry.objects.filter(engine=engine).values_list("id", "si_values"))
-    out = io.StringIO()
-    table = csv.DictWriter(out, COLUMNS)
-    table.writeheader()
+    table = csv.DictWriter(_Pass(), COLUMNS)
+    yield str(table.writeheader())
     for entry, gauges in with_gauges(folded.entries):
         if isinstance(entry.body, TdcReading | LiftReading):
-            table.writerow({**_row(entry, entry.body, gauges, folded.struck.get(entry.id)), **si_values[entry.id]})
-    return out.getvalue().encode()
+            yield str(table.writerow({**_row(entry, entry.body, gauges, folded.struck.get(entry.id)), **si_values[entry.id]}))
 
 
 def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, Gauge], strike: LedgerEntry | None) -> dict[str, object]:

@@ -464,6 +464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show who I am once more
+         * @description Show once more who is signed in, before a signature.
+         */
+        post: operations["session_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -782,6 +802,14 @@ export interface components {
             name: string;
             /** Revision */
             revision: number | null;
+        };
+        /**
+         * Confirm
+         * @description The password of whoever is signed in.
+         */
+        Confirm: {
+            /** Password */
+            password: string;
         };
         /**
          * CrankAt
@@ -1109,12 +1137,22 @@ export interface components {
             family: string;
             /** Family Code */
             family_code: string;
+            /**
+             * Head
+             * @description Short code of the ledger's last seal; empty as long as nothing is entered
+             */
+            head: string;
             /** May Move */
             may_move: boolean;
             /** May Record */
             may_record: boolean;
             /** May Sign */
             may_sign: boolean;
+            /**
+             * Misfit
+             * @description The first thing in the ledger that does not fit its seals; empty when all of it does
+             */
+            misfit: string;
             /** Newest Revision */
             newest_revision: number;
             /** Purpose */
@@ -1358,6 +1396,11 @@ export interface components {
             broken: string;
             /** Builder */
             builder: string;
+            /**
+             * Chain
+             * @description The first thing in its ledger that does not fit; empty when all of it does
+             */
+            chain: string;
             /** Family */
             family: string;
             /** Free To Turn */
@@ -2563,9 +2606,14 @@ export interface components {
         };
         /**
          * SignOff
-         * @description The lead signs the record.
+         * @description The lead signs the record. What is signed is completed when it is taken, whatever was sent.
          */
         SignOff: {
+            /**
+             * Head
+             * @description Seal of the last entry it covers
+             */
+            head?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2576,6 +2624,16 @@ export interface components {
              * @default
              */
             remark: string;
+            /**
+             * Rules
+             * @description Version of the rules they were worked out by
+             */
+            rules?: number | null;
+            /**
+             * Shown
+             * @description The figures and verdicts as they were shown
+             */
+            shown?: string[] | null;
         };
         /**
          * SignQuestion
@@ -2869,6 +2927,8 @@ export interface components {
             by: string;
             /** Detail */
             detail: string;
+            /** Goes Back */
+            goes_back: boolean;
             /**
              * Id
              * Format: uuid
@@ -4670,6 +4730,64 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

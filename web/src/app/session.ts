@@ -33,6 +33,13 @@ export function useSignOut() {
   });
 }
 
+/** Shows once more who is signed in. */
+export function useConfirm(): (password: string) => Promise<void> {
+  return async (password) => {
+    unwrap(await client.POST('/api/session/confirm', { body: { password } }));
+  };
+}
+
 /** Looks from the other end. */
 export function useTurnRound(): () => void {
   const like = useLikings();

@@ -128,6 +128,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               <span className={classes.stand}>{row.stand ?? '–'}</span>
               <span className={classes.engine}>
                 <b>{row.serial}</b>
+                {row.chain && <em className={classes.misfit}>not as it was sealed</em>}
                 <small>
                   {row.family}
                   {row.purpose && ` · ${row.purpose}`}

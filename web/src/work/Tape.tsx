@@ -36,6 +36,17 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
         </span>
       </h2>
       {trouble && <p className={classes.trouble}>{trouble}</p>}
+      {bench.engine.misfit && (
+        <p className={classes.trouble} role="alert">
+          This ledger is not as it was sealed: {bench.engine.misfit}. Ask the lead; a backup or a record that was handed
+          out shows what stood there.
+        </p>
+      )}
+      {bench.engine.head && !bench.engine.misfit && (
+        <p className={classes.seal} title="Every entry fits its seal; this is the head of the ledger.">
+          verified · {bench.engine.head}
+        </p>
+      )}
       <ol>
         {[...unsent].reverse().map((item) => (
           <UnsentLine key={item.id} item={item} />
@@ -77,6 +88,7 @@ function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrik
         {line.typed_at && `, typed ${sayTime(new Date(line.typed_at))}`}
         {` · ${line.by}`}
         {line.detail && <span className={classes.detail}> · {line.detail}</span>}
+        {line.goes_back && <span className={classes.detail}> · dated before the entry below: a clock was wrong</span>}
         {line.because && <span className={classes.detail}> · taken all the same: {line.because}</span>}
       </small>
       {line.struck ? (

@@ -16,6 +16,7 @@ from gurvo_core.timing.job.show import (
     facts_of,
     holds_of,
     loose_ends_of,
+    says_of,
     verdict_of,
     view_of,
     warnings_of,
@@ -51,4 +52,5 @@ ROOM: Room[TimingState] = Room(
     shows=TimingView,
     view=view_of,
     verdict=verdict_of,
+    says=says_of,
 )

@@ -1,6 +1,6 @@
 """What the timing hands to other rooms and shows on the bench."""
 
-__all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_ends_of", "verdict_of", "view_of", "warnings_of"]
+__all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_ends_of", "says_of", "verdict_of", "view_of", "warnings_of"]
 
 from collections.abc import Iterator, Mapping
 from typing import Any
@@ -65,6 +65,16 @@ def view_of(now: TimingState, _facts: Facts) -> TimingView:
 def verdict_of(now: TimingState) -> Verdict | None:
     """The first cam's verdict that is known."""
     return next((cam.verdict for cam in cams_of(now) if cam.verdict), None)
+
+
+def says_of(now: TimingState) -> Iterator[str]:
+    """True TDC and every cam, as a signature keeps them."""
+    zero = adopted_zero(now)
+    if zero:
+        yield f"True TDC: wheel zero {zero.zero_deg:+.2f}°, U = {zero.expanded_deg:.2f}°"
+    for cam in cams_of(now):
+        if cam.advance_words:
+            yield f"{cam.name}: {cam.advance_words}, U = {cam.expanded_deg:.2f}°, {cam.verdict or 'not judged'}"
 
 
 def _wheel_setting(now: TimingState) -> WheelSetting | None:
