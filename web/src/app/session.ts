@@ -36,7 +36,8 @@ export function useSignOut() {
 /** Shows once more who is signed in. */
 export function useConfirm(): (password: string) => Promise<void> {
   return async (password) => {
-    unwrap(await client.POST('/api/session/confirm', { body: { password } }));
+    const answer = await client.POST('/api/session/confirm', { body: { password } });
+    if (!answer.response.ok) unwrap(answer);
   };
 }
 

@@ -68,11 +68,12 @@ async function send(item: Unsent, queries: QueryClient): Promise<void> {
   });
   const bench = unwrap(answer);
   await forget(id);
+  await changed();
   const { queryKey } = benchQuery(item.serial);
   // a look that began before this entry must not end after it
   await queries.cancelQueries({ queryKey });
+  // last, so that nothing slow lies between what is seen and what follows from it
   queries.setQueryData(queryKey, bench);
-  await changed();
 }
 
 /** Sends one; whether the next may follow. */
