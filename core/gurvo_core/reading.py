@@ -11,6 +11,7 @@ from typing import Any
 
 import pyjson5
 
+from gurvo_core.bounds import figures_out_of_reach, key_given_twice, too_much
 from gurvo_core.drive import drive_faults
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.checks import find_faults
@@ -49,25 +50,25 @@ def read_text(text: str) -> Any:
     >>> read_text("{format: 'gurvo-engine', /* ours */}")
     {'format': 'gurvo-engine'}
     """
+    words = too_much(text)
+    if words:
+        raise DocumentError([Fault(path="", sentence=words)])
+    data = _plain(text)
+    twice = key_given_twice(text)
+    if twice is not None:
+        raise DocumentError([Fault(path="", sentence=f"“{twice}” is given twice in one group; keep one of them.")])
+    return data
+
+
+def _plain(text: str) -> Any:
     try:
-        return json.loads(text, object_pairs_hook=_once_each)
-    except DocumentError:
-        raise
+        return json.loads(text)
     except (ValueError, RecursionError):
         pass  # perhaps it is JSON5; the reader below says what is wrong
     try:
         return pyjson5.decode(text, maxdepth=DEEPEST)
     except (pyjson5.Json5Exception, ValueError, RecursionError) as error:
         raise DocumentError([Fault(path="", sentence=_where(text, error))]) from None
-
-
-def _once_each(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    """A group of keys, each given once; of two alike the reader would quietly keep the last."""
-    group = dict(pairs)
-    if len(group) < len(pairs):
-        twice = next(key for n, (key, _) in enumerate(pairs) if key in dict(pairs[:n]))
-        raise DocumentError([Fault(path="", sentence=f"“{twice}” is given twice in one group; keep one of them.")])
-    return group
 
 
 def _where(text: str, error: Exception) -> str:
@@ -140,6 +141,9 @@ def read_document(data: object) -> EngineDocument:
     ... except DocumentError as error: error.faults[0].path
     'version'
     """
+    faults = figures_out_of_reach(data)
+    if faults:
+        raise DocumentError(faults)
     document = parse_document(data)
     faults = check_document(document)
     if faults:

@@ -50,7 +50,7 @@ def documents(draw):
                     {
                         "valve": v,
                         "kind": "rocker",
-                        "clock_deg": draw(st.floats(0, 359, allow_subnormal=False)),
+                        "clock_deg": round(draw(st.floats(0, 359)), 6),
                         "ratio": draw(st.floats(1, 1.8)),
                     }
                     for v in sorts
@@ -69,7 +69,7 @@ def documents(draw):
 
 def _drive(draw):
     teeth, away = draw(st.integers(14, 30)), draw(st.floats(160, 400))
-    towards = math.radians(draw(st.floats(-60, 60, allow_subnormal=False)))
+    towards = math.radians(round(draw(st.floats(-60, 60)), 6))
     return {
         "shafts": [
             {"id": "crank", "name": "Crank", "kind": "crank"},

@@ -212,7 +212,7 @@ class FamilyTests(unittest.TestCase):
         plain = family_copy(code)
         plain["identity"]["variant"] = data.draw(st.text(max_size=40))
         plain["cautions"] = data.draw(st.lists(st.text("abc äß°·", min_size=3).filter(str.strip), max_size=3))
-        least, most = sorted(data.draw(st.tuples(*[st.floats(0, 3, allow_nan=False)] * 2)))
+        least, most = sorted(data.draw(st.tuples(*[(st.just(0.0) | st.floats(1e-6, 3))] * 2)))
         plain["fits"] = [{"id": "drawn", "name": "drawn", "least_mm": least, "most_mm": most}]
         for spring in plain["springs"]:
             spring["rate_n_mm"] = data.draw(st.floats(0.1, 2000))

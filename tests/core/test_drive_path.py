@@ -93,7 +93,7 @@ class TurningTests(unittest.TestCase):
         self.assertGreater(tried, 2)
 
     @settings(deadline=None, max_examples=200)
-    @given(st.lists(st.tuples(st.floats(-300, 300), st.floats(-300, 300), st.booleans()), min_size=3, max_size=6))
+    @given(st.lists(st.tuples(st.integers(-300, 300), st.integers(-300, 300), st.booleans()), min_size=3, max_size=6))
     def test_a_loop_that_passes_turns_once(self, places):
         """Property: [total-turning]; the turning is worked out anew from the runs' headings."""
         circles = [circle(str(n), x, y, 25, clockwise) for n, (x, y, clockwise) in enumerate(places)]

@@ -27,7 +27,9 @@ class Cranktrain(Part):
     bore_mm: float = Field(gt=0, le=1000)
     stroke_mm: float = Field(gt=0, le=2000)
     rod_mm: float = Field(gt=0, le=4000, description="Rod length, centre to centre [mm]")
-    pin_offset_mm: float = Field(default=0, description="Pin or cylinder axis offset, positive towards the major thrust side [mm]")
+    pin_offset_mm: float = Field(
+        default=0, ge=-200, le=200, description="Pin or cylinder axis offset, positive towards the major thrust side [mm]"
+    )
     compression_height_mm: float | None = Field(default=None, gt=0, le=1000, description="Piston pin to crown [mm]")
     deck_height_mm: float | None = Field(default=None, gt=0, le=6000, description="Crank axis to deck, along the bore [mm]")
     gasket_mm: float | None = Field(default=None, ge=0, le=20, description="Head gasket, squeezed [mm]")

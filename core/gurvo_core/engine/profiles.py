@@ -20,7 +20,7 @@ class LiftProfile(Part):
     kind: Literal["table"] = "table"
     id: Word
     cam_deg: tuple[float, ...] = Field(min_length=MIN_POINTS, max_length=MAX_POINTS, description="Cam degrees from the nose, growing [deg]")
-    lobe_lift_mm: tuple[float, ...] = Field(min_length=MIN_POINTS, max_length=MAX_POINTS)
+    lobe_lift_mm: tuple[Annotated[float, Field(ge=-1, le=60)], ...] = Field(min_length=MIN_POINTS, max_length=MAX_POINTS)
 
     @property
     def top_mm(self) -> float:
