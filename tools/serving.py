@@ -64,6 +64,10 @@ def server_command(port: int) -> list[str]:
     a socket and never a worker.
     """
     given = [f"--{name}={value}" for name, value in bounds(port).items()]
+    proxy = os.environ.get("GURVO_PROXY")
+    if proxy:  # its word is taken for scheme, host and address; what others claim is cleared
+        headers = "x-forwarded-for x-forwarded-proto x-forwarded-host"
+        given += [f"--trusted-proxy={proxy}", f"--trusted-proxy-headers={headers}", "--clear-untrusted-proxy-headers"]
     return [str(PYTHON), "-m", "waitress", "--asyncore-use-poll", *given, "config.wsgi:application"]
 
 

@@ -1,4 +1,4 @@
-"""Answers that a browser may keep: each carries a tag, and is sent again only when the tag has changed. Large ones go out packed."""
+"""Answers that a page keeps in its memory: each has a tag, and is sent again only when the tag has changed. Large ones go out packed."""
 
 import gzip
 from functools import lru_cache
@@ -16,10 +16,7 @@ def unchanged(request: HttpRequest, tag: str) -> HttpResponse | None:
     """Say that nothing has changed to somebody who has the answer of this tag; None for everybody else."""
     if "If-None-Match" not in request.headers:
         return None
-    answer = get_conditional_response(request, etag=_etag(tag), response=None)
-    if answer is not None:
-        answer["Cache-Control"] = "private, no-cache"
-    return answer
+    return get_conditional_response(request, etag=_etag(tag), response=None)
 
 
 @lru_cache(maxsize=64)
@@ -28,7 +25,7 @@ def _packed(text: str) -> bytes:
 
 
 def json_answer(text: str, *, tag: str, packed_for: HttpRequest | None = None) -> HttpResponse:
-    """Answer with JSON under a tag: the browser keeps it and asks each time whether it still holds."""
+    """Answer with JSON under a tag: the page keeps it and asks each time whether it still holds."""
     packed = packed_for is not None and "gzip" in packed_for.headers.get("Accept-Encoding", "")
     answer = HttpResponse(_packed(text) if packed else text, content_type="application/json")
     if packed:
@@ -36,5 +33,4 @@ def json_answer(text: str, *, tag: str, packed_for: HttpRequest | None = None) -
     if packed_for is not None:
         patch_vary_headers(answer, ["Accept-Encoding"])
     answer["ETag"] = _etag(tag)
-    answer["Cache-Control"] = "private, no-cache"
     return answer

@@ -1,12 +1,16 @@
 """Signing in and out, lockout, and how people like to see things."""
 
 from contextlib import redirect_stdout
+from datetime import timedelta
 
+from axes.models import AccessAttempt
 from django.contrib.auth.models import User
 from django.core.exceptions import ValidationError
 from django.core.management import CommandError, call_command
 from django.test import Client
+from django.utils import timezone
 
+from shop.lockout import pause_s
 from shop.services import add_person
 from tests.server.cases import JSON, PASSWORD, ShopCase
 
@@ -38,12 +42,24 @@ class SessionTests(ShopCase):
         self.refused(wrong, 401, "password", "do not belong together")
         self.assertEqual(wrong.json(), unknown.json())
 
-    def test_five_wrong_tries_lock_the_name_out(self):
+    def test_wrong_tries_bring_a_pause_by_person_and_place(self):
         for _ in range(4):
             self.sign_in_with("bo", "wrong")
-        self.refused(self.sign_in_with("bo", "wrong"), 429, "password", "Too many tries")
-        self.refused(self.sign_in_with("bo", PASSWORD), 429, "password", "Too many tries")
+        self.refused(self.sign_in_with("bo", "wrong"), 429, "password", "Wait 15 seconds, or ask the lead")
+        self.refused(self.sign_in_with("bo", PASSWORD), 429, "password", "Too many wrong tries")
         self.assertEqual(self.sign_in_with("lena", PASSWORD).status_code, 200)
+        # a neighbour's tries do not keep him out at his own bench
+        elsewhere = Client(REMOTE_ADDR="192.0.2.7")
+        self.assertEqual(self.sign_in_with("bo", PASSWORD, elsewhere).status_code, 200)
+
+    def test_the_pause_passes_and_grows_with_the_next_wrong_tries(self):
+        self.assertEqual([pause_s(tries) for tries in (0, 5, 10, 15, 20, 99)], [15, 15, 60, 240, 900, 900])
+        for _ in range(5):
+            self.sign_in_with("bo", "wrong")
+        AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(seconds=16))
+        for _ in range(4):
+            self.refused(self.sign_in_with("bo", "wrong"), 401, "password", "do not belong")
+        self.refused(self.sign_in_with("bo", "wrong"), 429, "password", "Wait 60 seconds")
 
     def test_signing_in_needs_the_csrf_token(self):
         strict = Client(enforce_csrf_checks=True)

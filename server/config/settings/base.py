@@ -12,17 +12,21 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "axes",
+    "csp",
     "ninja",
     "shop",
     "engine",
     "work",
 ]
 MIDDLEWARE = [
+    "config.doors.doors",
     "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "shop.idle.idle_limit",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
@@ -49,10 +53,13 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
+    {"NAME": "shop.passwords.NotBlankValidator"},
 ]
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "shop.backends.PeopleBackend"]
 AXES_FAILURE_LIMIT = 5
-AXES_COOLOFF_TIME = 0.25  # hours
+AXES_COOLOFF_TIME = "shop.lockout.pause"
+AXES_ENABLE_ACCESS_FAILURE_LOG = True
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
@@ -64,7 +71,24 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024
 SESSION_COOKIE_AGE = 14 * 24 * 3600
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_IDLE_S = 3600 * float(os.environ.get("GURVO_IDLE_HOURS", "12"))
 X_FRAME_OPTIONS = "DENY"
+# scripts and all else from here alone; styles may be in line, since the widgets place themselves so
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'none'"],
+        "script-src": ["'self'"],
+        "style-src": ["'self'", "'unsafe-inline'"],
+        "img-src": ["'self'", "data:"],
+        "font-src": ["'self'"],
+        "connect-src": ["'self'"],
+        "manifest-src": ["'self'"],
+        "worker-src": ["'self'"],
+        "base-uri": ["'none'"],
+        "form-action": ["'self'"],
+        "frame-ancestors": ["'none'"],
+    }
+}
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIST
 WHITENOISE_INDEX_FILE = False

@@ -15,5 +15,4 @@ DATABASES["default"]["TEST"] = {"NAME": str(Path(tempfile.mkdtemp(prefix="gurvo-
 # written through at once: the databases of parallel runs are copies of the first one's file
 INIT = "PRAGMA journal_mode=WAL; PRAGMA synchronous=OFF; PRAGMA wal_autocheckpoint=1;"
 DATABASES["default"]["OPTIONS"] = {"timeout": 20, "transaction_mode": "IMMEDIATE", "init_command": INIT}
-AXES_ENABLE_ACCESS_FAILURE_LOG = False
 LOGGING = {"version": 1, "disable_existing_loggers": True, "loggers": {"axes": {"level": "CRITICAL"}, "django": {"level": "CRITICAL"}}}

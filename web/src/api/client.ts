@@ -25,15 +25,35 @@ export class ApiProblem extends Error {
 export class NoAnswer extends Error {}
 
 const WAIT_MS = 15_000;
+const JSON_TYPE = 'application/json';
 
 function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
 }
 
+/** The last answers that came with a tag, in this page's memory alone: the browser keeps nothing of a shop on its disk. */
+const tagged = new Map<string, { tag: string; text: string }>();
+const TAGGED = 24;
+
+/** The answer itself, or the one that is known when the server says that it still holds. */
+async function known(request: Request, answer: Response): Promise<Response> {
+  const before = tagged.get(request.url);
+  if (answer.status === 304 && before) return new Response(before.text, { headers: { 'Content-Type': JSON_TYPE } });
+  const tag = answer.headers.get('ETag');
+  if (request.method !== 'GET' || !tag || !answer.ok) return answer;
+  tagged.delete(request.url);
+  tagged.set(request.url, { tag, text: await answer.clone().text() });
+  for (const oldest of [...tagged.keys()].slice(0, -TAGGED)) tagged.delete(oldest);
+  return answer;
+}
+
 async function send(request: Request): Promise<Response> {
   request.headers.set('X-CSRFToken', csrfToken());
+  const before = request.method === 'GET' && tagged.get(request.url);
+  if (before) request.headers.set('If-None-Match', before.tag);
   try {
-    return await fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(WAIT_MS)]) });
+    const signal = AbortSignal.any([request.signal, AbortSignal.timeout(WAIT_MS)]);
+    return await known(request, await fetch(request, { signal, cache: 'no-store' }));
   } catch (error) {
     if (request.signal.aborted) throw error;
     throw new NoAnswer('The server does not answer.');

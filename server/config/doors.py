@@ -1,0 +1,24 @@
+"""What every answer carries and every request must have, whichever path it takes."""
+
+from collections.abc import Callable
+
+from django.http import HttpRequest, HttpResponse
+
+Handler = Callable[[HttpRequest], HttpResponse]
+NOTHING_OF_THE_MACHINE = ", ".join(
+    f"{feature}=()" for feature in ("camera", "display-capture", "geolocation", "microphone", "midi", "payment", "serial", "usb")
+)
+
+
+def doors(get_response: Handler) -> Handler:
+    """Refuse a foreign Host on every path, files included; nothing of the API is kept by a browser."""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        request.get_host()  # raises what Django answers with 400
+        response = get_response(request)
+        response["Permissions-Policy"] = NOTHING_OF_THE_MACHINE
+        if request.path.startswith("/api/"):
+            response["Cache-Control"] = "no-store"
+        return response
+
+    return answer
