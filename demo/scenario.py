@@ -84,7 +84,7 @@ def load() -> None:
     from demo.people import GAUGES, PEOPLE
     from engine.services import add_revision
     from shop.models import Gauge
-    from shop.services import add_person
+    from shop.people import add_person
     from work.services import put_on_stand
 
     _mark_as_demo()

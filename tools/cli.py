@@ -30,6 +30,8 @@ def _parser() -> argparse.ArgumentParser:
     person.add_argument("username")
     person.add_argument("role", choices=["viewer", "builder", "lead"])
     person.add_argument("name", nargs="?", default="")
+    people = commands.add_parser("people", help="list people, or change one: role, password, leave, back, unlock")
+    people.add_argument("change", nargs="*", help="such as: role NAME lead")
     gauge = commands.add_parser("gauge", help="add a degree wheel or a dial to the shop")
     gauge.add_argument("code")
     gauge.add_argument("kind", choices=["wheel", "dial"])
@@ -95,6 +97,7 @@ def main() -> int:
         "rehearse": backups.rehearse,
         "verify": lambda: serving.manage_shop("verify", *([str(Path(args.record).resolve())] if args.record else [])),
         "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),
+        "people": lambda: serving.manage_shop("people", *args.change),
         "gauge": lambda: serving.manage_shop("add_gauge", *_gauge_arguments(args)),
         "family": lambda: serving.manage_shop("load_family", str(args.file.resolve())),
     }

@@ -33,6 +33,7 @@ VIEWS: tuple[View, ...] = (
     ("twin-flat-dark", "della", "/families/tarn-f4/twin", WIDE, "dark"),
     ("bench-twin", "della", "/bench/C6-0031/twin", WIDE, "light"),
     ("import", "oren", "/import", WIDE, "light"),
+    ("people", "oren", "/people", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
 )
 

@@ -17,6 +17,7 @@ from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault
 from shop.api import router as shop
 from shop.api import session_router
 from shop.errors import Refusal
+from shop.people_api import router as people
 from work.api import router as engines
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
@@ -57,6 +58,7 @@ api = NinjaAPI(
 )
 api.add_router("/session", session_router, tags=["session"])
 api.add_router("", shop, tags=["shop"])
+api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
 

@@ -3,7 +3,7 @@
 from datetime import timedelta
 from typing import Any
 
-from axes.helpers import get_client_ip_address, get_client_username
+from axes.helpers import get_client_ip_address
 from axes.models import AccessFailureLog
 from django.http import HttpRequest, JsonResponse
 from django.utils import timezone
@@ -27,8 +27,7 @@ def pause(request: HttpRequest | None = None) -> timedelta:
     """The pause that holds for whoever asks, at the place where he asks."""
     if request is None:
         return timedelta(seconds=LONGEST_PAUSE_S)
-    name = getattr(request, "tried_name", "") or get_client_username(request)
-    tries = AccessFailureLog.objects.filter(username=name, ip_address=get_client_ip_address(request))
+    tries = AccessFailureLog.objects.filter(username=getattr(request, "tried_name", ""), ip_address=get_client_ip_address(request))
     return timedelta(seconds=pause_s(tries.filter(attempt_time__gt=timezone.now() - REMEMBERED).count()))
 
 

@@ -1,6 +1,6 @@
 """What the shop's API takes and gives."""
 
-from datetime import date
+from datetime import date, datetime
 from typing import Literal
 
 from ninja import Schema
@@ -34,6 +34,43 @@ class Person(Schema):
     role: Role
     length_unit: LengthUnit
     seen_from: SeenFrom
+
+
+class PersonIn(InSchema):
+    """Somebody to add."""
+
+    username: str = Field(max_length=60, description="Sign-in name")
+    name: str = Field(max_length=100, description="What he is called on tape and paper")
+    role: Role
+    password: str = Field(max_length=200)
+
+
+class PersonChange(InSchema):
+    """What is to change about somebody; what is left out stays."""
+
+    role: Role | None = None
+    password: str | None = Field(default=None, max_length=200)
+    has_left: bool | None = None
+
+
+class PersonRow(Schema):
+    """One of the shop's people."""
+
+    username: str
+    name: str
+    role: Role
+    has_left: bool
+    wrong_tries: bool = Field(description="Whether a pause may hold after wrong tries")
+    last_signed_in: datetime | None
+
+
+class SignInRow(Schema):
+    """One line of the sign-in log."""
+
+    at: datetime
+    username: str
+    place: str
+    what: Literal["signed in", "wrong password"]
 
 
 class UnitFactor(Schema):

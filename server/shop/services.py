@@ -3,22 +3,26 @@
 from time import time
 
 from django.contrib.auth import authenticate, login
-from django.contrib.auth.models import Group, User
-from django.contrib.auth.password_validation import validate_password
-from django.db import transaction
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 
 from shop.errors import Forbidden, SignInFailed
 from shop.models import Preference
-from shop.roles import Role
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> None:
-    """Sign somebody in, or say why not; five wrong tries lock that name out for a quarter of an hour."""
-    user = authenticate(request, username=username, password=password)
+    """Sign somebody in, or say why not; five wrong tries bring a pause that grows."""
+    user = _prove(request, username, password)
     if user is None:
         raise SignInFailed("Name and password do not belong together; try again.", "password")
     login(request, user)
+
+
+def _prove(request: HttpRequest, username: str, password: str) -> User | None:
+    """Who it is; the pause after wrong tries asks for whom they were."""
+    vars(request)["tried_name"] = username
+    user = authenticate(request, username=username, password=password)
+    return user if isinstance(user, User) else None
 
 
 CONFIRMED_S = 120
@@ -28,7 +32,7 @@ _CONFIRMED_AT = "confirmed_at"
 def confirm(request: HttpRequest, password: str) -> None:
     """Take note that whoever is signed in has shown once more who he is; wrong tries count like those at the door."""
     username = request.user.get_username()
-    if authenticate(request, username=username, password=password) is None:
+    if _prove(request, username, password) is None:
         raise Forbidden("This is not your password; try again.", "password")
     request.session[_CONFIRMED_AT] = time()
 
@@ -42,14 +46,3 @@ def was_confirmed(request: HttpRequest) -> bool:
 def set_preference(user: User, *, length_unit: str, seen_from: str) -> None:
     """Keep how a person likes to see things."""
     Preference.objects.update_or_create(user=user, defaults={"length_unit": length_unit, "seen_from": seen_from})
-
-
-@transaction.atomic
-def add_person(*, username: str, name: str, role: Role, password: str) -> User:
-    """Add a person with a role; the password must be a sound one."""
-    user = User(username=username, first_name=name)
-    validate_password(password, user)
-    user.set_password(password)
-    user.save()
-    user.groups.add(Group.objects.get_or_create(name=role)[0])
-    return user

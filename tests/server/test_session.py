@@ -2,16 +2,17 @@
 
 from contextlib import redirect_stdout
 from datetime import timedelta
+from unittest.mock import patch
 
 from axes.models import AccessAttempt
 from django.contrib.auth.models import User
-from django.core.exceptions import ValidationError
 from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
 
+from shop.errors import Refusal
 from shop.lockout import pause_s
-from shop.services import add_person
+from shop.people import add_person
 from tests.server.cases import JSON, PASSWORD, ShopCase
 
 
@@ -86,12 +87,13 @@ class SessionTests(ShopCase):
 
 class PeopleTests(ShopCase):
     def test_a_weak_password_is_refused(self):
-        with self.assertRaises(ValidationError):
-            add_person(username="new", name="New", role="builder", password="12345")
-        self.assertFalse(User.objects.filter(username="new").exists())
+        for password in ("12345", "8" * 14, " " * 14, "  a-long-enough-word", "password1234", "newcomers1"):
+            with self.subTest(password=password), self.assertRaises(Refusal):
+                add_person(username="newcomers", name="New", role="builder", password=password)
+        self.assertFalse(User.objects.filter(username="newcomers").exists())
 
     def test_a_name_is_taken_once(self):
-        with self.assertRaisesMessage(CommandError, "somebody called bo already"):
+        with patch("getpass.getpass", return_value=PASSWORD), self.assertRaisesMessage(CommandError, "for somebody who is there already"):
             call_command("add_person", "bo", "lead")
 
     def test_gauges_are_added_by_command(self):

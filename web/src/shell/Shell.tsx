@@ -33,6 +33,7 @@ const VIEWS = [
   { to: '/', label: 'Floor' },
   { to: '/families', label: 'Families' },
   { to: '/gauges', label: 'Gauges' },
+  { to: '/people', label: 'People' },
 ] as const;
 
 export function Shell() {
@@ -45,7 +46,7 @@ export function Shell() {
           <Mark />
         </Link>
         <nav className={classes.nav} aria-label="Views">
-          {VIEWS.map((view) => (
+          {VIEWS.filter((view) => view.to !== '/people' || person.role === 'lead').map((view) => (
             <Link
               key={view.to}
               to={view.to}

@@ -52,6 +52,11 @@ const gauges = createRoute({
   path: '/gauges',
   component: lazyRouteComponent(() => import('../shop/Gauges'), 'Gauges'),
 });
+const people = createRoute({
+  getParentRoute: () => shell,
+  path: '/people',
+  component: lazyRouteComponent(() => import('../shop/People'), 'People'),
+});
 const bench = createRoute({
   getParentRoute: () => root,
   path: '/bench/$serial',
@@ -69,7 +74,7 @@ const benchTwin = createRoute({
 
 export const router = createRouter({
   routeTree: root.addChildren([
-    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges]),
+    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, people]),
     bench,
     benchTwin,
   ]),

@@ -1,8 +1,45 @@
 /** Reads of the shop; the one place that knows their cache keys. */
-import { queryOptions } from '@tanstack/react-query';
-import { client, unwrap } from '../api/client';
+import { queryOptions, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 
 export const gaugesQuery = queryOptions({
   queryKey: ['gauges'],
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/gauges', { signal })),
 });
+
+export const peopleQuery = queryOptions({
+  queryKey: ['people'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/people', { signal })),
+});
+
+export const signInLogQuery = queryOptions({
+  queryKey: ['people', 'log'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/people/log', { signal })),
+});
+
+/** Changes to people: each says whether it was taken; what was refused stays said until the next. */
+export function usePeopleChanges() {
+  const queries = useQueryClient();
+  const [wrong, setWrong] = useState<ApiProblem | null>(null);
+  const taken = async (ask: () => Promise<Schemas['PersonRow'][]>) => {
+    try {
+      queries.setQueryData(peopleQuery.queryKey, await ask());
+    } catch (error) {
+      setWrong(error instanceof ApiProblem ? error : new ApiProblem(0, 'The server does not answer; try again.'));
+      return false;
+    }
+    setWrong(null);
+    await queries.invalidateQueries({ queryKey: signInLogQuery.queryKey });
+    return true;
+  };
+  const at = (username: string) => ({ params: { path: { username } } });
+  return {
+    wrong,
+    add: (body: Schemas['PersonIn']) => taken(async () => unwrap(await client.POST('/api/people', { body }))),
+    change: (username: string, body: Schemas['PersonChange']) =>
+      taken(async () => unwrap(await client.PATCH('/api/people/{username}', { ...at(username), body }))),
+    unlock: (username: string) =>
+      taken(async () => unwrap(await client.POST('/api/people/{username}/unlock', at(username)))),
+  };
+}

@@ -4,12 +4,11 @@ import getpass
 from argparse import ArgumentParser
 from typing import Any
 
-from django.contrib.auth.models import User
-from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError
 
+from shop.errors import Refusal
+from shop.people import add_person
 from shop.roles import ROLES
-from shop.services import add_person
 
 
 class Command(BaseCommand):
@@ -23,8 +22,6 @@ class Command(BaseCommand):
         parser.add_argument("name", nargs="?", default="")
 
     def handle(self, *_args: Any, **options: Any) -> None:
-        if User.objects.filter(username=options["username"]).exists():
-            raise CommandError(f"There is somebody called {options['username']} already; choose another name.")
         try:
             add_person(
                 username=options["username"],
@@ -32,6 +29,6 @@ class Command(BaseCommand):
                 role=options["role"],
                 password=getpass.getpass("Password: "),
             )
-        except ValidationError as error:
-            raise CommandError(" ".join(error.messages)) from None
+        except Refusal as error:
+            raise CommandError(error.sentence) from None
         print(f"{options['username']} may now sign in as {options['role']}.")

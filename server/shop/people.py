@@ -1,0 +1,129 @@
+"""The people of the shop: who is there, in which role, and who has left. A lead decides; what somebody entered stays his for ever."""
+
+import unicodedata
+from datetime import datetime
+from itertools import chain
+from typing import Any, Literal, NamedTuple
+
+from axes.models import AccessAttempt, AccessFailureLog, AccessLog
+from django.contrib.auth.models import Group, User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
+from django.http import HttpRequest
+
+from shop.errors import Conflict, Forbidden, Refusal
+from shop.roles import ROLES, Role, role_of, with_role
+
+LOG_SHOWN = 100
+
+
+class SignInLine(NamedTuple):
+    """One line of the sign-in log."""
+
+    at: datetime
+    username: str
+    place: str
+    what: Literal["signed in", "wrong password"]
+
+
+def check_lead(by: User) -> None:
+    """Only a lead has to do with people."""
+    if role_of(by) != "lead":
+        raise Forbidden("Only the lead has to do with people; ask the lead.")
+
+
+def everybody() -> list[dict[str, Any]]:
+    """Everybody, those who have left last, with who is paused for wrong tries."""
+    paused = set(AccessAttempt.objects.values_list("username", flat=True))
+    people = with_role(User.objects.all()).order_by("-is_active", "username")
+    return [
+        {
+            "username": user.username,
+            "name": user.first_name or user.username,
+            "role": user.role,
+            "has_left": not user.is_active,
+            "wrong_tries": user.username in paused,
+            "last_signed_in": user.last_login,
+        }
+        for user in people
+    ]
+
+
+def _alike(name: str) -> str:
+    """What two names share that people would take for one: case, blanks and ways of writing a letter do not tell them apart."""
+    return "".join(unicodedata.normalize("NFKC", name).casefold().split())
+
+
+def _check_name(field: str, name: str) -> None:
+    if not name.strip() or name != name.strip() or any(unicodedata.category(letter) in ("Cc", "Cf") for letter in name):
+        raise Refusal("A name has letters one can see, and no blank at either end.", field)
+    taken = chain.from_iterable(User.objects.values_list("username", "first_name"))
+    if _alike(name) in {_alike(other) for other in taken if other}:
+        raise Conflict(f"“{name}” would be taken for somebody who is there already; choose a name that differs in letters.", field)
+
+
+def _set_password(user: User, password: str) -> None:
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise Refusal(" ".join(error.messages), "password") from None
+    user.set_password(password)
+
+
+@transaction.atomic
+def add_person(*, username: str, name: str, role: Role, password: str) -> User:
+    """Add a person with a role; names and password must be sound ones."""
+    _check_name("username", username)
+    if name != username:
+        _check_name("name", name)
+    user = User(username=username, first_name=name)
+    _set_password(user, password)
+    user.save()
+    user.groups.add(_group(role))
+    return user
+
+
+def _group(role: Role) -> Group:
+    return Group.objects.get_or_create(name=role)[0]
+
+
+@transaction.atomic
+def change_person(user: User, *, role: Role | None = None, password: str | None = None, has_left: bool | None = None) -> None:
+    """Change a role, give a new password, let somebody leave or come back. A shop is never left without a lead."""
+    if (role not in (None, "lead") or has_left) and role_of(user) == "lead" and _leads() <= 1:
+        raise Refusal("This is the only lead; make somebody else a lead first.", "role" if role else "has_left")
+    if role is not None:
+        user.groups.remove(*Group.objects.filter(name__in=ROLES))
+        user.groups.add(_group(role))
+    if password is not None:
+        _set_password(user, password)  # which ends every session of his
+    if has_left is not None:
+        user.is_active = not has_left
+    user.save()
+
+
+def _leads() -> int:
+    return User.objects.filter(groups__name="lead", is_active=True).count()
+
+
+def unlock(user: User) -> None:
+    """Take the pause after wrong tries off, at every place."""
+    AccessAttempt.objects.filter(username=user.username).delete()
+    AccessFailureLog.objects.filter(username=user.username).delete()
+
+
+def sign_in_log() -> list[SignInLine]:
+    """Who signed in and who tried, newest first."""
+    came = AccessLog.objects.order_by("-attempt_time")[:LOG_SHOWN]
+    wrong = AccessFailureLog.objects.order_by("-attempt_time")[:LOG_SHOWN]
+    lines = [SignInLine(row.attempt_time, row.username, row.ip_address or "", "signed in") for row in came]
+    lines += [SignInLine(row.attempt_time, row.username, row.ip_address or "", "wrong password") for row in wrong]
+    return sorted(lines, key=lambda line: line.at, reverse=True)[:LOG_SHOWN]
+
+
+def lead_of(request: HttpRequest) -> User:
+    """Whoever asks, if he is a lead."""
+    assert isinstance(request.user, User)
+    check_lead(request.user)
+    return request.user
