@@ -106,10 +106,10 @@ def lint() -> int:
     return 0
 
 
-def benchmark() -> int:
-    """Measure the speed."""
+def benchmark(*, coverage: bool = False) -> int:
+    """Measure the speed, and how honest the stated uncertainties are when asked."""
     ensure_all(browser=True)
-    return run(PYTHON, "-m", "benchmarks.main", env=python_env("shop"))
+    return run(PYTHON, "-m", "benchmarks.main", *(["--coverage"] if coverage else []), env=python_env("shop"))
 
 
 def screenshots() -> int:

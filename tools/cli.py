@@ -23,7 +23,8 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("lint", help="ruff, mypy, Biome, tsc, generated files")
     commands.add_parser("types", help="make the API document, the web's types and the engine schema anew")
     commands.add_parser("lock", help="resolve requirements.in to exact versions")
-    commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
+    bench = commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
+    bench.add_argument("--coverage", action="store_true", help="and how often the truth lies within the stated U")
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
     _add_safekeeping(commands)
     person = commands.add_parser("person", help="add a person to the shop")
@@ -89,7 +90,7 @@ def main() -> int:
         "lint": checking.lint,
         "types": checking.make_types,
         "lock": house.lock,
-        "benchmark": checking.benchmark,
+        "benchmark": lambda: checking.benchmark(coverage=args.coverage),
         "screenshots": checking.screenshots,
         "backup": lambda: _backup(args),
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),

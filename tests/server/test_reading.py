@@ -214,33 +214,6 @@ class HandOverTests(ShopCase):
         self.assertEqual(struck["struck_because"], "'=misread")  # never a formula
         self.assertEqual((rows[3]["wheel_gauge"], rows[3]["u_wheel_deg"]), ("W1", "0.1756"))
 
-    def test_the_pdf_shows_readings_struck_ones_and_who(self):
-        from pathlib import Path
-        from shutil import which
-        from subprocess import run
-        from tempfile import TemporaryDirectory
-
-        pdf = self.client.get("/api/engines/T-1/record.pdf")
-        self.assertEqual(pdf.headers["Content-Type"], "application/pdf")
-        self.assertTrue(pdf.content.startswith(b"%PDF"))
-        if which("pdftotext") is None:
-            self.skipTest("pdftotext is not on this machine")
-        with TemporaryDirectory() as folder:
-            file = Path(folder) / "record.pdf"
-            file.write_bytes(pdf.content)
-            text = run(["pdftotext", "-layout", str(file), "-"], capture_output=True, text=True, check=True).stdout
-        for words in (
-            "T-1",
-            "72,5° before TDC",
-            "struck by Bo: =misread",
-            "U = 0.25°",
-            "W1 U = 0.35°, D2 U = 0.010 mm",
-            "15.8° before TDC",
-            "not signed yet",
-        ):
-            with self.subTest(words=words):
-                self.assertIn(words, text)
-
 
 class FamilyAndGaugeTests(ShopCase):
     def test_a_family_hands_out_its_newest_document(self):

@@ -1,7 +1,5 @@
 """The record on paper: HTML and CSS to PDF. Fonts ship with the app."""
 
-from pathlib import Path
-
 import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
@@ -18,9 +16,10 @@ from gurvo_core.work.hand_over import SIGNED
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
+from work.record.fonts_of import FONTS, cannot_show, fetch_fonts_alone
 from work.record.gauges import said_of, with_gauges
 
-FONTS = Path(__file__).parent / "fonts"
+LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
 ON_PAPER = Reader(
     length=lambda length_mm: f"{length_mm:.2f} mm",
     clock=lambda clock_deg: f"{clock_deg:.0f}° clockwise from the top",
@@ -46,6 +45,7 @@ def as_pdf(engine: Engine) -> bytes:
     state = bridge.HOUSE.show(ledger.folded)
     timing: TimingView = vars(state)["timing"]
     set_up: TimingState = ledger.folded.states["timing"]
+    tape = _tape(ledger)
     page = render_to_string(
         "work/record.html",
         {
@@ -54,7 +54,9 @@ def as_pdf(engine: Engine) -> bytes:
             "timing": timing,
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),
-            "tape": _tape(ledger),
+            "tape": tape,
+            "long": len(tape) > LONG,
+            "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
             "signed": ledger.folded.facts.get(SIGNED),
             "arcs": arcs(timing),
             "ticks": ticks(),
@@ -65,6 +67,7 @@ def as_pdf(engine: Engine) -> bytes:
             "zone": timezone.get_current_timezone_name(),
         },
     )
-    pdf = HTML(string=page, base_url=f"{FONTS}/").write_pdf(font_config=FontConfiguration())
+    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=fetch_fonts_alone)
+    pdf = html.write_pdf(font_config=FontConfiguration())
     assert isinstance(pdf, bytes)
     return pdf
