@@ -20,7 +20,7 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, floor, requests, twin
+        from benchmarks import browser, core, coverage, floor, hostile, requests, twin
         from benchmarks.long_ledger import fill
 
         fill(SERIAL)
@@ -28,6 +28,7 @@ def main() -> None:
         core.measure(SERIAL)
         with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
+            hostile.measure(port)
             browser.measure(port)
             twin.measure(port)
             floor.fill(SERIAL)

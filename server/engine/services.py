@@ -9,7 +9,8 @@ from engine.models import Family, Revision
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.errors import DocumentError, Fault
-from gurvo_core.reading import read_document, read_text
+from gurvo_core.reading import read_document
+from press.documents import document_in
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
 
@@ -29,7 +30,7 @@ class Checked:
 def check_text(text: str) -> Checked:
     """Return what a text would become, with every fault; nothing is kept."""
     try:
-        document = read_document(read_text(text))
+        document = document_in(text)
     except DocumentError as error:
         return Checked(faults=error.faults)
     identity = document.identity
@@ -43,13 +44,16 @@ def import_text(text: str, *, remark: str, by: User) -> Revision:
     """Take a document's text in as its family's next revision; only the lead writes engine documents."""
     if not may_write_documents(role_of(by)):
         raise Forbidden("Only the lead takes engine documents in; hand the file to the lead.")
-    return add_revision(read_text(text), by=by, remark=remark)
+    return _add(document_in(text), by=by, remark=remark)
+
+
+def add_revision(data: object, *, by: User | None, remark: str = "") -> Revision:
+    """Take an engine document as the family's next revision, or refuse it with every fault."""
+    return _add(read_document(data), by=by, remark=remark)
 
 
 @transaction.atomic
-def add_revision(data: object, *, by: User | None, remark: str = "") -> Revision:
-    """Take an engine document as the family's next revision, or refuse it with every fault."""
-    document = read_document(data)
+def _add(document: EngineDocument, *, by: User | None, remark: str) -> Revision:
     identity = document.identity
     family, _ = Family.objects.get_or_create(code=identity.family, defaults={"name": identity.name})
     newest = Revision.objects.newest_of(identity.family)

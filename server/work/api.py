@@ -25,6 +25,7 @@ from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
+from work.record.turns import one_at_a_time
 from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow
 
 router = Router()
@@ -181,7 +182,10 @@ def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     return _download(as_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
-@router.get("/{serial}/record.pdf", operation_id="record_pdf", summary="The record on paper")
+@router.get(
+    "/{serial}/record.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="record_pdf", summary="The record on paper"
+)
 def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as PDF."""
-    return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")
+    with one_at_a_time(_person(request).username):
+        return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")

@@ -23,7 +23,7 @@ class ToyWalk(ShopCase):
         self.assertFalse(bench["state"]["permission"]["free"])
         self.refused(self.enter({"kind": "turn", "to": "30"}), 422, "entry.kind", "tether tied on: take it off first")
         self.refused(self.enter(TIE), 422, "entry.tied", "It is so already")
-        record = self.client.get("/api/engines/T-1/record.json").json()
+        record = json.loads(self.client.get("/api/engines/T-1/record.json").getvalue())
         self.assertEqual((record["entries"][1]["body"], record["entries"][1]["si_values"]), (TIE, {"tether_n": 9.5}))
         self.assertEqual(self.client.get("/api/engines/T-1/record.pdf").status_code, 200)
         self.assertEqual(self.client.get("/api/engines").json()["rows"][0]["loose_ends"], 1)
@@ -42,7 +42,7 @@ class ToyWalk(ShopCase):
         self.sign_in("lena")
         bench = self.must(black, because="no other at hand")
         self.assertEqual(bench["tape"][0]["because"], "no other at hand")
-        record = self.client.get("/api/engines/T-1/record.json").json()
+        record = json.loads(self.client.get("/api/engines/T-1/record.json").getvalue())
         self.assertEqual(record["entries"][-1]["because"], "no other at hand")
 
     def test_it_is_in_the_api_document(self):

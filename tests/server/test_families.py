@@ -12,7 +12,9 @@ from django.test import Client
 from engine.bridge import twin_json
 from engine.models import Family, Revision
 from engine.services import add_revision
+from gurvo_core.engine.reading import MAX_FAULTS
 from gurvo_core.reading import read_document
+from press.documents import LARGE
 from tests.engines import CODES, SETUP, act, family_copy, found_tdc, lift, quern_4_copy
 from tests.server.cases import JSON, ShopCase
 from work.models import Engine, Entry
@@ -37,6 +39,14 @@ class FamiliesCase(ShopCase):
 
 
 class ImportTests(FamiliesCase):
+    def test_a_large_text_is_read_aside_with_the_same_outcome(self):
+        """Comments make a sound document large; unknown keys make a large one faulty."""
+        self.take_in(newer() + "/*" + "x" * LARGE + "*/")
+        many = json.loads(newer()) | {f"k{n}": 1 for n in range(LARGE // 10)}
+        self.sign_in("lena")
+        answer = self.send("/check", text=json.dumps(many)).json()
+        self.assertEqual((len(answer["faults"]), answer["faults"][0]["path"]), (MAX_FAULTS + 1, "k0"))
+
     def test_a_document_goes_in_comes_out_and_goes_in_again_the_same(self):
         for code in CODES:
             if code == "quern-4":

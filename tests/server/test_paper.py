@@ -8,10 +8,11 @@ from tempfile import TemporaryDirectory
 from unittest import skipIf
 from unittest.mock import patch
 
+from press.fonts_of import fetch_fonts_alone
 from tests.engines import lift
 from tests.server.cases import ShopCase
 from work.record import paper
-from work.record.fonts_of import fetch_fonts_alone
+from work.record.turns import one_at_a_time
 
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
 
@@ -47,6 +48,14 @@ class PaperTests(ShopCase):
                 text = self.printed()
                 self.assertIn(TYPED.replace(" ", ""), text)
                 self.assertIn("Bo", text)
+
+    def test_a_person_has_one_record_printed_at_a_time(self):
+        with one_at_a_time("bo"):
+            self.refused(self.client.get("/api/engines/T-1/record.pdf"), 409, "", "still being printed")
+            self.sign_in("vi")
+            self.printed()
+        self.sign_in("bo")
+        self.printed()
 
     def test_letters_the_fonts_do_not_have_are_named(self):
         self.must({"kind": "note", "text": "冷 shop"})

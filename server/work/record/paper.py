@@ -4,8 +4,6 @@ import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
 from django.utils.safestring import SafeString, mark_safe
-from weasyprint import HTML
-from weasyprint.text.fonts import FontConfiguration
 
 from engine.bridge import document_of
 from gurvo_core.ledger.chain import short
@@ -13,10 +11,11 @@ from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.work import TapeLine
 from gurvo_core.work.hand_over import SIGNED
+from press.fonts_of import cannot_show
+from press.layout import pdf_of
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
-from work.record.fonts_of import FONTS, cannot_show, fetch_fonts_alone
 from work.record.gauges import said_of, with_gauges
 
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
@@ -67,7 +66,4 @@ def as_pdf(engine: Engine) -> bytes:
             "zone": timezone.get_current_timezone_name(),
         },
     )
-    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=fetch_fonts_alone)
-    pdf = html.write_pdf(font_config=FontConfiguration())
-    assert isinstance(pdf, bytes)
-    return pdf
+    return pdf_of(page)
