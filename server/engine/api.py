@@ -59,14 +59,11 @@ def _family_out(shown: Revision) -> FamilyOut:
 def families(request: HttpRequest) -> list[FamilyRow]:
     """List families with their newest revision."""
     engines = dict(Family.objects.annotate(n=Count("revisions__engines")).values_list("code", "n"))
-    newest: dict[str, Revision] = {}
-    for revision in Revision.objects.select_related("family").newest_first():
-        newest.setdefault(revision.family_id, revision)
+    about = {name: f"document__identity__{name}" for name in ("name", "layout", "fuel")}
     rows = []
-    for code, revision in newest.items():
-        identity = document_of(revision.pk).identity
-        row = {"code": code, "name": identity.name, "layout": identity.layout, "fuel": identity.fuel}
-        rows.append(FamilyRow.model_validate({**row, "revision": revision.number, "engines": engines[code]}))
+    for row in Revision.objects.newest_alone().values("family_id", "number", *about.values()):
+        code, identity = row["family_id"], {name: row[key] for name, key in about.items()}
+        rows.append(FamilyRow.model_validate({**identity, "code": code, "revision": row["number"], "engines": engines[code]}))
     return rows
 
 

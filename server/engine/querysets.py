@@ -32,6 +32,11 @@ class RevisionQuerySet(AppendOnlyQuerySet):
         """The newest revision of each family comes first."""
         return self.order_by("family_id", "-number")
 
+    def newest_alone(self) -> Self:
+        """The newest revision of each family and no other."""
+        own = self.model.objects.filter(family=models.OuterRef("family")).newest_first()
+        return self.filter(pk=models.Subquery(own.values("pk")[:1])).order_by("family_id")
+
     def newest_of(self, family: str) -> Any:
         """The newest revision of one family, or None."""
         return self.filter(family=family).newest_first().first()

@@ -3,14 +3,12 @@ import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
+import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
-import { Notice, Waiting } from '../app/Notice';
 import { type LengthUnit, say, type Voice } from '../app/saying';
 import { useLikings, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
-import { benchQuery } from '../ledger/api';
 import type { Question } from '../ledger/contract';
 import { useOutbox } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
@@ -23,24 +21,18 @@ import { NoteDialog } from './NoteDialog';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
+import { WithBench } from './WithBench';
 
 const NEXT_UNIT: Record<LengthUnit, LengthUnit> = { mm: 'in', in: 'thou', thou: 'mm' };
 
 export function Bench({ serial }: { serial: string }) {
-  const bench = useQuery(benchQuery(serial));
   // fetched beside the bench, so that a set-up can be recorded the moment it is asked for
   const gauges = useQuery(gaugesQuery);
-  if (bench.isPending || gauges.isPending) return <Waiting what={`Fetching ${serial}`} />;
-  if (!bench.data)
-    return (
-      <Notice
-        title={`${serial} cannot be shown`}
-        {...(bench.error instanceof ApiProblem ? {} : { retry: () => bench.refetch() })}
-      >
-        {bench.error.message}
-      </Notice>
-    );
-  return <BenchScreen bench={bench.data} />;
+  return (
+    <WithBench serial={serial} wait={gauges.isPending}>
+      {(bench) => <BenchScreen bench={bench} />}
+    </WithBench>
+  );
 }
 
 /** The question that is asked: the one chosen, else the first open one that is not already on its way. */

@@ -1,36 +1,23 @@
 /** The twin of the engine on the bench, with its cams where they were measured; and where the crank has been turned to. */
 import { Button } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
-import { useQuery } from '@tanstack/react-query';
 import { useNavigate, useParams } from '@tanstack/react-router';
 import { useState } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
+import type { Schemas } from '../api/client';
 import { useKeys } from '../app/keys';
-import { Notice, Waiting } from '../app/Notice';
 import { say, type Voice } from '../app/saying';
 import { usePerson } from '../app/session';
 import { useVoice } from '../app/voice';
-import { benchQuery } from '../ledger/api';
 import { useOutbox, useRecord } from '../ledger/outbox';
 import { Twin } from '../motion/Twin';
 import { BenchHead } from './BenchHead';
 import classes from './BenchTwin.module.css';
+import { WithBench } from './WithBench';
 
 export function BenchTwin() {
   const { serial } = useParams({ from: '/bench/$serial/twin' });
-  const bench = useQuery(benchQuery(serial));
   useDocumentTitle(`${serial} · twin · Gurvo`);
-  if (bench.isPending) return <Waiting what={`Fetching ${serial}`} />;
-  if (!bench.data)
-    return (
-      <Notice
-        title={`${serial} cannot be shown`}
-        {...(bench.error instanceof ApiProblem ? {} : { retry: () => bench.refetch() })}
-      >
-        {bench.error.message}
-      </Notice>
-    );
-  return <Screen bench={bench.data} />;
+  return <WithBench serial={serial}>{(bench) => <Screen bench={bench} />}</WithBench>;
 }
 
 /** Where the engine's cams stand is known by its decisions and readings; a turn alone moves none of them. */
