@@ -32,7 +32,9 @@ def _revision(code: str, number: int) -> Revision:
 
 
 def _family_out(shown: Revision) -> FamilyOut:
-    rows = Revision.objects.filter(family=shown.family_id).newest_first().select_related("by").annotate(n=Count("engines"))
+    rows = (
+        Revision.objects.filter(family=shown.family_id).newest_first().select_related("by").defer("document").annotate(n=Count("engines"))
+    )
     revisions = [
         RevisionRow(
             number=row.number,

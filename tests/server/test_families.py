@@ -230,6 +230,7 @@ class ReadingTests(FamiliesCase):
         # session, person, families with their engines, revisions
         with self.assertNumQueries(4):
             self.assertEqual(len(self.client.get("/api/families").json()), len(CODES))
+        self.client.get("/api/families/corrie-v6")  # its document is read once and kept
         # session, person, newest revision, all revisions with their engines
         with self.assertNumQueries(4):
             self.client.get("/api/families/corrie-v6")
