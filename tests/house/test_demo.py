@@ -13,12 +13,14 @@ from shop.models import Gauge
 from shop.roles import ROLES
 from work.bridge import HOUSE, ledger_of
 from work.models import Engine, Entry
+from work.seals import document_digest
 
 
 class DemoTests(TestCase):
     @classmethod
     def setUpTestData(cls):
         document_of.cache_clear()  # what another test's revision of the same number held
+        document_digest.cache_clear()
         scenario.load()
 
     def state(self, serial):

@@ -13,7 +13,7 @@ from shop.models import Gauge
 from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, quern_4_copy, stop
 from work.floor import forget
 from work.models import Engine, Entry
-from work.seals import seal
+from work.seals import document_digest, seal
 from work.services import keep_summary
 
 PASSWORD = "a-long-enough-word"
@@ -29,6 +29,7 @@ EVENTS = (
 def fill_shop():
     """Make people, gauges, family and engine."""
     document_of.cache_clear()
+    document_digest.cache_clear()
     forget()
     for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):
         user = User.objects.create_user(name, password=PASSWORD, first_name=name.title())
