@@ -13,7 +13,7 @@ from django.db import transaction
 from django.http import HttpRequest
 
 from shop.errors import Conflict, Forbidden, Refusal
-from shop.roles import ROLES, Role, role_of, with_role
+from shop.roles import ROLES, Role, role_of, shown_name, with_role
 
 LOG_SHOWN = 100
 
@@ -27,9 +27,9 @@ class SignInLine(NamedTuple):
     what: Literal["signed in", "wrong password"]
 
 
-def check_lead(by: User) -> None:
+def check_lead(request: HttpRequest) -> None:
     """Only a lead has to do with people."""
-    if role_of(by) != "lead":
+    if role_of(request.user) != "lead":
         raise Forbidden("Only the lead has to do with people; ask the lead.")
 
 
@@ -40,7 +40,7 @@ def everybody() -> list[dict[str, Any]]:
     return [
         {
             "username": user.username,
-            "name": user.first_name or user.username,
+            "name": shown_name(user),
             "role": user.role,
             "has_left": not user.is_active,
             "wrong_tries": user.username in paused,
@@ -120,10 +120,3 @@ def sign_in_log() -> list[SignInLine]:
     lines = [SignInLine(row.attempt_time, row.username, row.ip_address or "", "signed in") for row in came]
     lines += [SignInLine(row.attempt_time, row.username, row.ip_address or "", "wrong password") for row in wrong]
     return sorted(lines, key=lambda line: line.at, reverse=True)[:LOG_SHOWN]
-
-
-def lead_of(request: HttpRequest) -> User:
-    """Whoever asks, if he is a lead."""
-    assert isinstance(request.user, User)
-    check_lead(request.user)
-    return request.user

@@ -15,14 +15,14 @@ router = Router()
 @router.get("", response={200: list[PersonRow], **refusals(401, 403)}, operation_id="people_list", summary="Everybody of the shop")
 def everybody(request: HttpRequest) -> list[PersonRow]:
     """List everybody, those who have left last."""
-    people.lead_of(request)
+    people.check_lead(request)
     return [PersonRow.model_validate(person) for person in people.everybody()]
 
 
 @router.post("", response={201: list[PersonRow], **refusals(401, 403, 409, 422)}, operation_id="person_add", summary="Add a person")
 def add(request: HttpRequest, payload: PersonIn) -> Status[list[PersonRow]]:
     """Add a person; answer with everybody."""
-    people.lead_of(request)
+    people.check_lead(request)
     people.add_person(**payload.model_dump())
     return Status(201, everybody(request))
 
@@ -30,7 +30,7 @@ def add(request: HttpRequest, payload: PersonIn) -> Status[list[PersonRow]]:
 @router.get("/log", response={200: list[SignInRow], **refusals(401, 403)}, operation_id="people_log", summary="Who signed in, who tried")
 def log(request: HttpRequest) -> list[SignInRow]:
     """List the newest lines of the sign-in log."""
-    people.lead_of(request)
+    people.check_lead(request)
     return [SignInRow.model_validate(line._asdict()) for line in people.sign_in_log()]
 
 
@@ -42,7 +42,7 @@ def log(request: HttpRequest) -> list[SignInRow]:
 )
 def change(request: HttpRequest, username: str, payload: PersonChange) -> list[PersonRow]:
     """Change a person; answer with everybody."""
-    people.lead_of(request)
+    people.check_lead(request)
     people.change_person(get_object_or_404(User, username=username), **payload.model_dump())
     return everybody(request)
 
@@ -52,6 +52,6 @@ def change(request: HttpRequest, username: str, payload: PersonChange) -> list[P
 )
 def unlock(request: HttpRequest, username: str) -> list[PersonRow]:
     """Take the pause after wrong tries off; answer with everybody."""
-    people.lead_of(request)
+    people.check_lead(request)
     people.unlock(get_object_or_404(User, username=username))
     return everybody(request)

@@ -14,7 +14,6 @@ from config.schemas import refusals
 from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger.chain import short
 from gurvo_core.motion import Snapshot
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.work import RULES_VERSION, TapeLine
@@ -65,7 +64,7 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         may_sign=may_sign(role),
         may_move=may_write_documents(role),
         misfit=engine.chain or ledger.misfit,
-        head=short(ledger.head) if ledger.entries else "",
+        head=ledger.code,
     )
     tape = bridge.tape_of(ledger, limit=TAPE_SHOWN)
     bench = Bench.model_construct(engine=head, state=ledger.shown, tape=tape, entries=len(ledger.entries))

@@ -18,7 +18,7 @@ from django.utils.module_loading import import_string
 from engine.bridge import document_of
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Folded, Gauge, LedgerEntry
-from gurvo_core.ledger.chain import START
+from gurvo_core.ledger.chain import START, short
 from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.models import Gauge as GaugeRow
 from work.errors import BrokenLedger
@@ -45,6 +45,11 @@ class Ledger:
     def entries(self) -> tuple[LedgerEntry, ...]:
         """Oldest first."""
         return self.folded.entries
+
+    @property
+    def code(self) -> str:
+        """Short code of its head; empty as long as nothing is entered."""
+        return short(self.head) if self.entries else ""
 
     @cached_property
     def shown(self) -> BenchState:
@@ -90,8 +95,9 @@ def ledger_of(engine: Engine) -> Ledger:
 
 
 def with_row(engine: Engine, ledger: Ledger, row: Entry) -> Ledger:
-    """Return a ledger with one more row. It is not kept yet: its transaction may still fail."""
-    return _grown(engine, ledger, [row])
+    """Return a ledger with one more row, sealed just now. It is not kept yet: its transaction may still fail."""
+    folded = HOUSE.apply(ledger.folded, to_entry(row, engine, ledger.entries))
+    return replace(ledger, folded=folded, head=row.digest)
 
 
 def _empty(engine: Engine) -> Ledger:

@@ -1,6 +1,7 @@
 """The seals of rows: what each covers, and the walk that names the first row that does not fit."""
 
 from functools import lru_cache
+from itertools import zip_longest
 from typing import Any
 
 from engine.models import Revision
@@ -57,5 +58,5 @@ def record_against_shop(record: dict[str, Any]) -> str:
     kept = Entry.objects.filter(engine=record["engine"]["serial"]).since(1).values_list("digest", flat=True)
     here = list(kept[: len(record["entries"])])
     sealed = [entry["digest"] for entry in record["entries"]]
-    place = next((n for n, digest in enumerate(sealed) if n > len(here) - 1 or here[n] != digest), None)
+    place = next((n for n, (theirs, ours) in enumerate(zip_longest(sealed, here)) if theirs != ours), None)
     return "" if place is None else f"entry {place + 1} of the record is not in this shop's ledger"

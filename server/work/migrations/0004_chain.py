@@ -17,17 +17,19 @@ def _revisions(engine, revisions):
 def seal_all(apps, _schema_editor):
     """Lay every ledger's chain."""
     engines, entries = apps.get_model("work", "Engine"), apps.get_model("work", "Entry")
-    revisions = apps.get_model("engine", "Revision").objects
+    revisions, document_digest = apps.get_model("engine", "Revision").objects, {}
     for engine in engines.objects.select_related("revision"):
         revision, by_number = _revisions(engine, revisions)
         rows = list(entries.objects.filter(engine=engine).select_related("by").order_by("seq"))
         revision = revision if any(_moved_to(row.body) for row in rows) else engine.revision
         before = START
         for row in rows:
+            if revision.pk not in document_digest:
+                document_digest[revision.pk] = digest_of(revision.document)
             row.by_name, row.revision = row.by.first_name or row.by.username, revision
             plain = {name: getattr(row, name) for name in ("seq", "at", "typed_at", "version", "body", "because", "si_values", "gauges")}
             plain |= {"id": str(row.id), "by": {"account": row.by.username, "name": row.by_name}}
-            row.digest = digest_of(content_of(plain, engine=engine.pk, document=digest_of(revision.document), before=before))
+            row.digest = digest_of(content_of(plain, engine=engine.pk, document=document_digest[revision.pk], before=before))
             row.save(update_fields=["by_name", "revision", "digest"])
             before = row.digest
             revision = by_number.get(_moved_to(row.body), revision)

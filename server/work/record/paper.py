@@ -6,7 +6,6 @@ from django.utils import timezone
 from django.utils.safestring import SafeString, mark_safe
 
 from engine.bridge import document_of
-from gurvo_core.ledger.chain import short
 from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.work import TapeLine
@@ -61,7 +60,7 @@ def as_pdf(engine: Engine) -> bytes:
             "ticks": ticks(),
             "printed": timezone.localtime(),
             "misfit": ledger.misfit,
-            "head": short(ledger.head) if ledger.entries else "",
+            "head": ledger.code,
             "code": _code(f"{engine.serial} {ledger.head}"),
             "zone": timezone.get_current_timezone_name(),
         },
