@@ -3,9 +3,9 @@
 from datetime import date
 
 PEOPLE = (
-    {"username": "oren", "name": "Oren Fald", "role": "lead", "password": "hillside-lead"},
-    {"username": "della", "name": "Della Marsk", "role": "builder", "password": "hillside-builder"},
-    {"username": "tibb", "name": "Tibb Hask", "role": "viewer", "password": "hillside-viewer"},
+    {"username": "oren", "name": "Oren Fald", "role": "lead", "password": "hillside-lead", "pin": "4071"},
+    {"username": "della", "name": "Della Marsk", "role": "builder", "password": "hillside-builder", "pin": "2846"},
+    {"username": "tibb", "name": "Tibb Hask", "role": "viewer", "password": "hillside-viewer", "pin": "9153"},
 )
 
 GAUGES = (

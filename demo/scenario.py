@@ -84,12 +84,13 @@ def load() -> None:
     from demo.people import GAUGES, PEOPLE
     from engine.services import add_revision
     from shop.models import Gauge
-    from shop.people import add_person
+    from shop.people import add_person, change_person
     from work.services import put_on_stand
 
     _mark_as_demo()
     for person in PEOPLE:
-        add_person(**person)
+        pin = person["pin"]
+        change_person(add_person(**{key: value for key, value in person.items() if key != "pin"}), pin=pin)
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
     documents = {file.stem: json.loads(file.read_text("utf-8")) for file in sorted(FAMILIES.glob("*.json"))}

@@ -31,7 +31,7 @@ def _parser() -> argparse.ArgumentParser:
     person.add_argument("username")
     person.add_argument("role", choices=["viewer", "builder", "lead"])
     person.add_argument("name", nargs="?", default="")
-    people = commands.add_parser("people", help="list people, or change one: role, password, leave, back, unlock")
+    people = commands.add_parser("people", help="list people, or change one: role, password, pin, leave, back, unlock")
     people.add_argument("change", nargs="*", help="such as: role NAME lead")
     gauge = commands.add_parser("gauge", help="add a degree wheel or a dial to the shop")
     gauge.add_argument("code")

@@ -15,9 +15,9 @@ DAY_S = 24 * 3600
 DEMO_DB = VAR / "demo.sqlite3"
 MANAGE = ROOT / "server" / "manage.py"
 DEMO_SIGN_INS = """
-  lead     oren    hillside-lead
-  builder  della   hillside-builder
-  viewer   tibb    hillside-viewer"""
+  lead     oren    hillside-lead     PIN 4071
+  builder  della   hillside-builder  PIN 2846
+  viewer   tibb    hillside-viewer   PIN 9153"""
 
 
 def _ensure_port(port: int) -> None:

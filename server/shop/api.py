@@ -13,17 +13,19 @@ from config.schemas import Problem, refusals
 from gurvo_core.units import per_unit
 from shop import services
 from shop.errors import Forbidden
-from shop.models import Gauge, Preference
+from shop.idle import is_left_alone, leave_alone
+from shop.models import Gauge, Preference, Shop
+from shop.people import at_this_bench
 from shop.roles import role_of, shown_name
-from shop.schemas import Confirm, GaugeOut, LengthUnit, Person, PreferenceIn, Session, SignIn, UnitFactor
+from shop.schemas import Confirm, GaugeOut, Here, LengthUnit, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
 
 session_router = Router()
 router = Router()
 _DECIMALS: dict[LengthUnit, int] = {"mm": 2, "in": 4, "thou": 1}
 
 
-def _session(user: object) -> Session:
-    person = None
+def _session(request: HttpRequest) -> Session:
+    person, user = None, request.user
     if isinstance(user, User):
         likes = Preference.objects.filter(user=user).first() or Preference(user=user)
         person = Person.model_validate(
@@ -36,14 +38,15 @@ def _session(user: object) -> Session:
             }
         )
     units = {unit: UnitFactor(mm_per_unit=per_unit(unit), decimals=places, label=unit) for unit, places in _DECIMALS.items()}
-    return Session(person=person, length_units=units)
+    minutes = Shop.objects.values_list("alone_minutes", flat=True).first() or 0
+    return Session(person=person, length_units=units, left_alone=is_left_alone(request), alone_minutes=minutes)
 
 
 @session_router.get("", response=Session, auth=None, operation_id="session_look", summary="Who is signed in")
 @decorate_view(ensure_csrf_cookie)
 def look(request: HttpRequest) -> Session:
     """Say who is signed in; nobody is an answer too."""
-    return _session(request.user)
+    return _session(request)
 
 
 @session_router.post(
@@ -54,7 +57,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Session:
     if check_csrf(request):
         raise Forbidden("This page is stale; load it again and sign in.")
     services.sign_in(request, payload.username, payload.password)
-    return _session(request.user)
+    return _session(request)
 
 
 @session_router.post(
@@ -63,6 +66,36 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Session:
 def confirm(request: HttpRequest, payload: Confirm) -> Status[None]:
     """Show once more who is signed in, before a signature."""
     services.confirm(request, payload.password)
+    return Status(204, None)
+
+
+@session_router.get("/people", response={200: list[Name], 401: Problem}, operation_id="session_people", summary="Who may be here")
+def people(request: HttpRequest) -> list[Name]:
+    """List who may take over a bench that is signed in."""
+    return [Name.model_validate(person) for person in at_this_bench()]
+
+
+@session_router.put(
+    "/here", response={200: Session, **refusals(401, 403, 422, 429)}, operation_id="session_here", summary="Show who is at the bench"
+)
+def here(request: HttpRequest, payload: Here) -> Session:
+    """Go on at a bench that was left alone, or take it over."""
+    services.be_here(request, payload.username, payload.password)
+    return _session(request)
+
+
+@session_router.post(
+    "/here", response={204: None, **refusals(401)}, operation_id="session_still_here", summary="Somebody is still at the bench"
+)
+def still_here(request: HttpRequest) -> Status[None]:
+    """Take note that somebody is at work, though nothing is recorded."""
+    return Status(204, None)
+
+
+@session_router.delete("/here", response={204: None, 401: Problem}, operation_id="session_leave", summary="Leave the bench")
+def leave(request: HttpRequest) -> Status[None]:
+    """Leave the bench: it asks who is there before anything else is taken."""
+    leave_alone(request)
     return Status(204, None)
 
 
@@ -78,7 +111,7 @@ def set_preference(request: HttpRequest, payload: PreferenceIn) -> Session:
     """Keep unit and side of the person signed in."""
     assert isinstance(request.user, User)
     services.set_preference(request.user, length_unit=payload.length_unit, seen_from=payload.seen_from)
-    return _session(request.user)
+    return _session(request)
 
 
 @router.get("/gauges", response={200: list[GaugeOut], 401: Problem}, operation_id="gauges_list", summary="All gauges")

@@ -11,10 +11,24 @@ class Shop(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     is_demo = models.BooleanField(default=False)
+    alone_minutes = models.PositiveSmallIntegerField(
+        default=15, help_text="After how long a bench left alone asks who is there [min]; 0 for never"
+    )
 
     def __str__(self) -> str:
         """By its id."""
         return f"{'demo' if self.is_demo else 'shop'} {self.id}"
+
+
+class Pin(models.Model):
+    """Digits by which somebody shows who he is at a bench that is signed in."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="pin")
+    hashed = models.CharField(max_length=128)
+
+    def __str__(self) -> str:
+        """Whose it is; never what it is."""
+        return f"PIN of {self.user}"
 
 
 class Gauge(models.Model):

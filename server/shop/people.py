@@ -13,6 +13,8 @@ from django.db import transaction
 from django.http import HttpRequest
 
 from shop.errors import Conflict, Forbidden, Refusal
+from shop.models import Pin, Shop
+from shop.pins import set_pin
 from shop.roles import ROLES, Role, role_of, shown_name, with_role
 
 LOG_SHOWN = 100
@@ -36,6 +38,7 @@ def check_lead(request: HttpRequest) -> None:
 def everybody() -> list[dict[str, Any]]:
     """Everybody, those who have left last, with who is paused for wrong tries."""
     paused = set(AccessAttempt.objects.values_list("username", flat=True))
+    with_pin = set(Pin.objects.values_list("user_id", flat=True))
     people = with_role(User.objects.all()).order_by("-is_active", "username")
     return [
         {
@@ -43,6 +46,7 @@ def everybody() -> list[dict[str, Any]]:
             "name": shown_name(user),
             "role": user.role,
             "has_left": not user.is_active,
+            "has_pin": user.pk in with_pin,
             "wrong_tries": user.username in paused,
             "last_signed_in": user.last_login,
         }
@@ -89,8 +93,10 @@ def _group(role: Role) -> Group:
 
 
 @transaction.atomic
-def change_person(user: User, *, role: Role | None = None, password: str | None = None, has_left: bool | None = None) -> None:
-    """Change a role, give a new password, let somebody leave or come back. A shop is never left without a lead."""
+def change_person(
+    user: User, *, role: Role | None = None, password: str | None = None, pin: str | None = None, has_left: bool | None = None
+) -> None:
+    """Change a role, give a new password or PIN, let somebody leave or come back. A shop is never left without a lead."""
     if (role not in (None, "lead") or has_left) and role_of(user) == "lead" and _leads() <= 1:
         raise Refusal("This is the only lead; make somebody else a lead first.", "role" if role else "has_left")
     if role is not None:
@@ -98,6 +104,8 @@ def change_person(user: User, *, role: Role | None = None, password: str | None 
         user.groups.add(_group(role))
     if password is not None:
         _set_password(user, password)  # which ends every session of his
+    if pin is not None:
+        set_pin(user, pin)
     if has_left is not None:
         user.is_active = not has_left
     user.save()
@@ -105,6 +113,17 @@ def change_person(user: User, *, role: Role | None = None, password: str | None 
 
 def _leads() -> int:
     return User.objects.filter(groups__name="lead", is_active=True).count()
+
+
+def at_this_bench() -> list[dict[str, str]]:
+    """Who may take over a bench that is signed in."""
+    users = User.objects.filter(is_active=True).order_by("first_name", "username")
+    return [{"username": user.username, "name": shown_name(user)} for user in users]
+
+
+def set_alone_minutes(minutes: int) -> None:
+    """Say after how long a bench left alone asks who is there [min]; 0 for never."""
+    Shop.objects.update(alone_minutes=minutes)
 
 
 def unlock(user: User) -> None:

@@ -7,7 +7,7 @@ from ninja import Router, Status
 
 from config.schemas import refusals
 from shop import people
-from shop.schemas import PersonChange, PersonIn, PersonRow, SignInRow
+from shop.schemas import PersonChange, PersonIn, PersonRow, ShopChoices, SignInRow
 
 router = Router()
 
@@ -34,11 +34,19 @@ def log(request: HttpRequest) -> list[SignInRow]:
     return [SignInRow.model_validate(line._asdict()) for line in people.sign_in_log()]
 
 
+@router.put("/choices", response={200: ShopChoices, **refusals(401, 403, 422)}, operation_id="shop_choose", summary="The shop's choices")
+def choose(request: HttpRequest, payload: ShopChoices) -> ShopChoices:
+    """Keep what the shop has chosen for all its benches."""
+    people.check_lead(request)
+    people.set_alone_minutes(payload.alone_minutes)
+    return payload
+
+
 @router.patch(
     "/{username}",
     response={200: list[PersonRow], **refusals(401, 403, 404, 422)},
     operation_id="person_change",
-    summary="Role, password, leaving",
+    summary="Role, password, PIN, leaving",
 )
 def change(request: HttpRequest, username: str, payload: PersonChange) -> list[PersonRow]:
     """Change a person; answer with everybody."""

@@ -21,9 +21,29 @@ class SignIn(InSchema):
 
 
 class Confirm(InSchema):
-    """The password of whoever is signed in."""
+    """The password, or PIN, of whoever is signed in."""
 
     password: str = Field(max_length=200)
+
+
+class Here(InSchema):
+    """Who is at the bench now, with his PIN or password."""
+
+    username: str = Field(max_length=150)
+    password: str = Field(max_length=200)
+
+
+class Name(Schema):
+    """Somebody's sign-in name, and what he is called."""
+
+    username: str
+    name: str
+
+
+class ShopChoices(InSchema):
+    """What the shop has chosen for all its benches."""
+
+    alone_minutes: int = Field(ge=0, le=240, description="After how long a bench left alone asks who is there [min]; 0 for never")
 
 
 class Person(Schema):
@@ -50,6 +70,7 @@ class PersonChange(InSchema):
 
     role: Role | None = None
     password: str | None = Field(default=None, max_length=200)
+    pin: str | None = Field(default=None, max_length=20, description="Digits; empty to take it away")
     has_left: bool | None = None
 
 
@@ -60,6 +81,7 @@ class PersonRow(Schema):
     name: str
     role: Role
     has_left: bool
+    has_pin: bool
     wrong_tries: bool = Field(description="Whether a pause may hold after wrong tries")
     last_signed_in: datetime | None
 
@@ -85,6 +107,8 @@ class Session(Schema):
     """The session: the person, or nobody; and the factors for showing lengths."""
 
     person: Person | None
+    left_alone: bool = Field(description="Whether somebody must show who he is before anything is taken")
+    alone_minutes: int = Field(description="After how long nobody is taken to be there [min]; 0 for never")
     length_units: dict[LengthUnit, UnitFactor]
 
 

@@ -1,4 +1,4 @@
-"""Changes to the shop: signing in and out, preferences."""
+"""Changes to the shop: signing in, showing who is there, preferences."""
 
 from time import time
 
@@ -6,7 +6,9 @@ from django.contrib.auth import authenticate, login
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 
+from shop.backends import TAKES_PIN
 from shop.errors import Forbidden, SignInFailed
+from shop.idle import come_back
 from shop.models import Preference
 
 
@@ -19,8 +21,10 @@ def sign_in(request: HttpRequest, username: str, password: str) -> None:
 
 
 def _prove(request: HttpRequest, username: str, password: str) -> User | None:
-    """Who it is; the pause after wrong tries asks for whom they were."""
+    """Who it is; the pause after wrong tries asks for whom they were. Whoever is in a session may show a PIN."""
     vars(request)["tried_name"] = username
+    if request.user.is_authenticated:
+        vars(request)[TAKES_PIN] = True
     user = authenticate(request, username=username, password=password)
     return user if isinstance(user, User) else None
 
@@ -31,10 +35,19 @@ _CONFIRMED_AT = "confirmed_at"
 
 def confirm(request: HttpRequest, password: str) -> None:
     """Take note that whoever is signed in has shown once more who he is; wrong tries count like those at the door."""
-    username = request.user.get_username()
-    if _prove(request, username, password) is None:
-        raise Forbidden("This is not your password; try again.", "password")
+    if _prove(request, request.user.get_username(), password) is None:
+        raise Forbidden("This is neither your password nor your PIN; try again.", "password")
     request.session[_CONFIRMED_AT] = time()
+
+
+def be_here(request: HttpRequest, username: str, password: str) -> None:
+    """Go on at a bench that was left alone, or take it over from whoever was there; by PIN or password."""
+    user = _prove(request, username, password)
+    if user is None:
+        raise Forbidden("Name and PIN do not belong together; try again, or take the password.", "password")
+    if user != request.user:
+        login(request, user)
+    come_back(request)
 
 
 def was_confirmed(request: HttpRequest) -> bool:

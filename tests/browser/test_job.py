@@ -27,8 +27,8 @@ class KeyboardTests(BrowserCase):
         self.sign_in("lena")
         self.type("1")
         self.answer("Is this engine's timing as it should be?", "not hers", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("This is not your password")
-        self.page.get_by_label("Your password").fill("")
+        expect(self.page.get_by_role("alert")).to_contain_text("neither your password nor your PIN")
+        self.page.get_by_label("Your PIN or password").fill("")
         self.type(PASSWORD, "Enter")
         self.asked("Signed. Nothing is left to do here.")
         with self.page.expect_request("**/record.pdf") as request:

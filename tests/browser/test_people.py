@@ -1,7 +1,9 @@
 """The lead and the people of the shop, through the real interface."""
 
+from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
+from shop.people import change_person
 from tests.browser.case import BrowserCase
 
 
@@ -31,3 +33,31 @@ class PeopleTests(BrowserCase):
         expect(self.page.get_by_role("link", name="People")).to_have_count(0)
         self.page.goto("/people")
         expect(self.page.get_by_text("Only the lead has to do with people")).to_be_visible()
+
+    def test_a_bench_left_alone_keeps_what_was_typed_and_changes_hands_by_pin(self):
+        for name, pin in (("bo", "7301"), ("lena", "52094")):
+            change_person(User.objects.get(username=name), pin=pin)
+        self.page.clock.install()
+        self.sign_in()
+        self.bench()
+        self.find_tdc()
+        self.type("16.2")
+        self.page.clock.fast_forward("16:00")
+        left = self.page.get_by_role("dialog", name="Gurvo was left alone")
+        left.get_by_label("PIN or password").press_sequentially("7302")
+        self.type("Escape", "Enter")
+        expect(left.get_by_text("Name and PIN do not belong together")).to_be_visible()
+        for digit in "7301":
+            left.get_by_role("button", name=digit, exact=True).click()
+        left.get_by_role("button", name="Go on").click()
+        expect(left).to_have_count(0)
+        expect(self.page.locator("[data-figure]").first).to_have_value("16.2")
+        self.type("h")
+        change = self.page.get_by_role("dialog", name="Change of person")
+        change.get_by_role("button", name="Lena").click()
+        change.get_by_label("PIN or password").fill("52094")
+        self.type("Enter")
+        expect(change).to_have_count(0)
+        expect(self.page.locator("[data-figure]").first).to_have_value("16.2")
+        self.page.locator("[data-figure]").first.press("Enter")
+        expect(self.tape.first).to_contain_text("Lena")

@@ -460,6 +460,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * The shop's choices
+         * @description Keep what the shop has chosen for all its benches.
+         */
+        put: operations["shop_choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/log": {
         parameters: {
             query?: never;
@@ -494,7 +514,7 @@ export interface paths {
         options?: never;
         head?: never;
         /**
-         * Role, password, leaving
+         * Role, password, PIN, leaving
          * @description Change a person; answer with everybody.
          */
         patch: operations["person_change"];
@@ -562,6 +582,54 @@ export interface paths {
          * @description Show once more who is signed in, before a signature.
          */
         post: operations["session_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Show who is at the bench
+         * @description Go on at a bench that was left alone, or take it over.
+         */
+        put: operations["session_here"];
+        /**
+         * Somebody is still at the bench
+         * @description Take note that somebody is at work, though nothing is recorded.
+         */
+        post: operations["session_still_here"];
+        /**
+         * Leave the bench
+         * @description Leave the bench: it asks who is there before anything else is taken.
+         */
+        delete: operations["session_leave"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who may be here
+         * @description List who may take over a bench that is signed in.
+         */
+        get: operations["session_people"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -889,7 +957,7 @@ export interface components {
         };
         /**
          * Confirm
-         * @description The password of whoever is signed in.
+         * @description The password, or PIN, of whoever is signed in.
          */
         Confirm: {
             /** Password */
@@ -1583,6 +1651,16 @@ export interface components {
             name: string;
         };
         /**
+         * Here
+         * @description Who is at the bench now, with his PIN or password.
+         */
+        Here: {
+            /** Password */
+            password: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * HoleCircles
          * @description Two hole circles of different counts that meet in one hole at a time, like a vernier.
          */
@@ -2263,6 +2341,16 @@ export interface components {
             place: string;
         };
         /**
+         * Name
+         * @description Somebody's sign-in name, and what he is called.
+         */
+        Name: {
+            /** Name */
+            name: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * Note
          * @description A remark.
          */
@@ -2389,6 +2477,11 @@ export interface components {
             has_left?: boolean | null;
             /** Password */
             password?: string | null;
+            /**
+             * Pin
+             * @description Digits; empty to take it away
+             */
+            pin?: string | null;
             /** Role */
             role?: ("viewer" | "builder" | "lead") | null;
         };
@@ -2422,6 +2515,8 @@ export interface components {
         PersonRow: {
             /** Has Left */
             has_left: boolean;
+            /** Has Pin */
+            has_pin: boolean;
             /** Last Signed In */
             last_signed_in: string | null;
             /** Name */
@@ -2657,6 +2752,16 @@ export interface components {
          * @description The session: the person, or nobody; and the factors for showing lengths.
          */
         Session: {
+            /**
+             * Alone Minutes
+             * @description After how long nobody is taken to be there [min]; 0 for never
+             */
+            alone_minutes: number;
+            /**
+             * Left Alone
+             * @description Whether somebody must show who he is before anything is taken
+             */
+            left_alone: boolean;
             /** Length Units */
             length_units: {
                 [key: string]: components["schemas"]["UnitFactor"];
@@ -2736,6 +2841,17 @@ export interface components {
             /** Shaft */
             shaft: string;
             turned: components["schemas"]["Sweep"];
+        };
+        /**
+         * ShopChoices
+         * @description What the shop has chosen for all its benches.
+         */
+        ShopChoices: {
+            /**
+             * Alone Minutes
+             * @description After how long a bench left alone asks who is there [min]; 0 for never
+             */
+            alone_minutes: number;
         };
         /**
          * SignIn
@@ -4920,6 +5036,57 @@ export interface operations {
             };
         };
     };
+    shop_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopChoices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopChoices"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     people_log: {
         parameters: {
             query?: never;
@@ -5225,6 +5392,149 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Here"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_still_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Name"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

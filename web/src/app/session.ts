@@ -33,6 +33,27 @@ export function useSignOut() {
   });
 }
 
+/** Shows who is at the bench: whoever left it, or another person who takes it over. What was typed stays. */
+export function useHere() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas['Here']) => unwrap(await client.PUT('/api/session/here', { body })),
+    onSuccess: async (session) => {
+      queries.setQueryData(sessionQuery.queryKey, session);
+      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
+    },
+  });
+}
+
+/** Leaves the bench: nothing is taken until somebody shows who he is. */
+export function useLeave(): () => void {
+  const queries = useQueryClient();
+  return () => {
+    queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, left_alone: true });
+    void client.DELETE('/api/session/here').catch(() => undefined);
+  };
+}
+
 /** Shows once more who is signed in. */
 export function useConfirm(): (password: string) => Promise<void> {
   return async (password) => {

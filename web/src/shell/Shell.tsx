@@ -2,13 +2,17 @@
 import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, Outlet } from '@tanstack/react-router';
+import { useState } from 'react';
+import type { Schemas } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { Mark } from '../app/Mark';
 import { Notice, Waiting } from '../app/Notice';
 import { SchemeButton } from '../app/SchemeButton';
 import { usePerson, useSignOut } from '../app/session';
 import { useOutbox, useSending } from '../ledger/outbox';
+import { Here } from '../shop/Here';
 import { SignIn } from '../shop/SignIn';
+import { useAtWork } from '../shop/useAtWork';
 import classes from './Shell.module.css';
 
 /** Asks for the session first; everything inside may rely on a person. */
@@ -26,7 +30,19 @@ export function Door() {
         Check that Gurvo is running, then try again.
       </Notice>
     );
-  return session.data.person ? <Outlet /> : <SignIn />;
+  if (!session.data.person) return <SignIn />;
+  return <AtWork session={session.data} />;
+}
+
+/** Everything behind the door; a bench left alone stays as it is underneath the question who is there. */
+function AtWork({ session }: { session: Schemas['Session'] }) {
+  useAtWork(session);
+  return (
+    <>
+      <Outlet />
+      <Here opened={session.left_alone} />
+    </>
+  );
 }
 
 const VIEWS = [
@@ -39,6 +55,7 @@ const VIEWS = [
 export function Shell() {
   const { person } = usePerson();
   const signOut = useSignOut();
+  const [changing, setChanging] = useState(false);
   return (
     <div className={classes.frame}>
       <header className={classes.bar}>
@@ -59,9 +76,10 @@ export function Shell() {
         </nav>
         <div className={classes.who}>
           <SchemeButton />
-          <span>
+          <UnstyledButton className={classes.name} title="Change person" onClick={() => setChanging(true)}>
             {person.name} <small>{person.role}</small>
-          </span>
+          </UnstyledButton>
+          <Here opened={changing} onClose={() => setChanging(false)} />
           <UnstyledButton className={classes.quiet} onClick={() => signOut.mutate()}>
             Sign out
           </UnstyledButton>

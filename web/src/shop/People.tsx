@@ -7,8 +7,9 @@ import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
 import { usePerson } from '../app/session';
 import { AddPerson } from './AddPerson';
+import { AloneChoice } from './AloneChoice';
 import { peopleQuery, usePeopleChanges } from './api';
-import { NewPassword } from './NewPassword';
+import { NewSecret, type Secret } from './NewSecret';
 import own from './People.module.css';
 import { ROLES } from './roles';
 import { SignInLog } from './SignInLog';
@@ -19,7 +20,7 @@ export function People() {
   const { person } = usePerson();
   const { data, error, isPending, refetch } = useQuery(peopleQuery);
   const changes = usePeopleChanges();
-  const [renewed, setRenewed] = useState<string | null>(null);
+  const [renewed, setRenewed] = useState<{ username: string; secret: Secret } | null>(null);
   if (isPending) return <Waiting what="Fetching the people" />;
   if (error)
     return (
@@ -52,15 +53,16 @@ export function People() {
                 row={row}
                 isMe={row.username === person.username}
                 changes={changes}
-                onPassword={() => setRenewed(row.username)}
+                onSecret={(secret) => setRenewed({ username: row.username, secret })}
               />
             ))}
           </Table.Tbody>
         </Table>
       </div>
       <AddPerson changes={changes} />
+      <AloneChoice changes={changes} />
       <SignInLog />
-      {renewed && <NewPassword username={renewed} changes={changes} onClose={() => setRenewed(null)} />}
+      {renewed && <NewSecret {...renewed} changes={changes} onClose={() => setRenewed(null)} />}
     </main>
   );
 }
@@ -69,10 +71,10 @@ interface PersonLineProps {
   row: Row;
   isMe: boolean;
   changes: ReturnType<typeof usePeopleChanges>;
-  onPassword: () => void;
+  onSecret: (secret: Secret) => void;
 }
 
-function PersonLine({ row, isMe, changes, onPassword }: PersonLineProps) {
+function PersonLine({ row, isMe, changes, onSecret }: PersonLineProps) {
   return (
     <Table.Tr className={row.has_left ? own.left : ''}>
       <Table.Td>
@@ -98,9 +100,14 @@ function PersonLine({ row, isMe, changes, onPassword }: PersonLineProps) {
           </Button>
         )}
         {!row.has_left && (
-          <Button variant="default" onClick={onPassword}>
-            New password
-          </Button>
+          <>
+            <Button variant="default" onClick={() => onSecret('password')}>
+              New password
+            </Button>
+            <Button variant="default" onClick={() => onSecret('pin')}>
+              {row.has_pin ? 'New PIN' : 'Give a PIN'}
+            </Button>
+          </>
         )}
         <Button variant="default" onClick={() => changes.change(row.username, { has_left: !row.has_left })}>
           {row.has_left ? 'Is back' : 'Has left'}

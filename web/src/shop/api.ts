@@ -2,6 +2,7 @@
 import { queryOptions, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
+import { sessionQuery } from '../app/api';
 
 export const gaugesQuery = queryOptions({
   queryKey: ['gauges'],
@@ -11,6 +12,12 @@ export const gaugesQuery = queryOptions({
 export const peopleQuery = queryOptions({
   queryKey: ['people'],
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/people', { signal })),
+});
+
+/** Who may take over a bench that is signed in. */
+export const hereQuery = queryOptions({
+  queryKey: ['people', 'here'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/session/people', { signal })),
 });
 
 export const signInLogQuery = queryOptions({
@@ -39,6 +46,13 @@ export function usePeopleChanges() {
     add: (body: Schemas['PersonIn']) => taken(async () => unwrap(await client.POST('/api/people', { body }))),
     change: (username: string, body: Schemas['PersonChange']) =>
       taken(async () => unwrap(await client.PATCH('/api/people/{username}', { ...at(username), body }))),
+    choose: async (body: Schemas['ShopChoices']) => {
+      const chosen = await taken(async () => {
+        unwrap(await client.PUT('/api/people/choices', { body }));
+        return unwrap(await client.GET('/api/people'));
+      });
+      if (chosen) await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+    },
     unlock: (username: string) =>
       taken(async () => unwrap(await client.POST('/api/people/{username}/unlock', at(username)))),
   };

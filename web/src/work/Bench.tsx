@@ -12,6 +12,7 @@ import { useVoice } from '../app/voice';
 import type { Question } from '../ledger/contract';
 import { useOutbox } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
+import { Here } from '../shop/Here';
 import { Answer } from './Answer';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
@@ -52,6 +53,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [striking, setStriking] = useState<string | null>(null);
   const [noting, setNoting] = useState(false);
+  const [changing, setChanging] = useState(false);
   const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
   const question = chooseQuestion(state, chosen, waiting);
   const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
@@ -62,6 +64,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     setChosen,
     voice,
     openNote: () => setNoting(true),
+    changePerson: () => setChanging(true),
   });
   const actions: KeyAction[] = engine.may_record
     ? [...commonKeys, { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) }]
@@ -112,6 +115,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         onClose={() => setStriking(null)}
       />
       <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />
+      <Here opened={changing} onClose={() => setChanging(false)} />
     </div>
   );
 }
@@ -123,9 +127,18 @@ interface BenchKeysInput {
   setChosen: (key: string | null) => void;
   voice: Voice;
   openNote: () => void;
+  changePerson: () => void;
 }
 
-function useBenchKeys({ serial, state, question, setChosen, voice, openNote }: BenchKeysInput): KeyAction[] {
+function useBenchKeys({
+  serial,
+  state,
+  question,
+  setChosen,
+  voice,
+  openNote,
+  changePerson,
+}: BenchKeysInput): KeyAction[] {
   const like = useLikings();
   const turnRound = useTurnRound();
   const navigate = useNavigate();
@@ -141,6 +154,7 @@ function useBenchKeys({ serial, state, question, setChosen, voice, openNote }: B
     { keys: ['f'], label: 'front / flywheel', run: turnRound },
     { keys: ['l'], label: 'mm / inch', run: () => like({ length_unit: NEXT_UNIT[voice.unit] }) },
     { keys: ['m'], label: 'note', quiet: true, run: openNote },
+    { keys: ['h'], label: 'who is here', run: changePerson },
     { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },
     { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];

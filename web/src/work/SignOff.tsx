@@ -1,4 +1,4 @@
-/** The lead signs the record, with his password once more. It goes to the server alone: it is never kept on this machine. */
+/** The lead signs the record, with his PIN or password once more. It goes to the server alone: it is never kept on this machine. */
 import { PasswordInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ApiProblem } from '../api/client';
@@ -37,7 +37,7 @@ export function SignOff(props: InputProps<QuestionOf<'sign_off'>>) {
         onChange={(event) => change({ remark: event.currentTarget.value })}
       />
       <PasswordInput
-        label="Your password"
+        label="Your PIN or password"
         autoFocus
         autoComplete="current-password"
         value={password}

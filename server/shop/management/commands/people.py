@@ -1,4 +1,4 @@
-"""People from the command line: ./gurvo people lists them; role, password, leave, back and unlock change one."""
+"""People from the command line: ./gurvo people lists them; role, password, pin, leave, back and unlock change one."""
 
 import getpass
 from argparse import ArgumentParser
@@ -11,7 +11,7 @@ from shop.errors import Refusal
 from shop.people import change_person, everybody, unlock
 from shop.roles import ROLES
 
-ACTIONS = ("role", "password", "leave", "back", "unlock")
+ACTIONS = ("role", "password", "pin", "leave", "back", "unlock")
 
 
 class Command(BaseCommand):
@@ -43,6 +43,8 @@ def _change(user: User, action: str, role: Any) -> None:
         unlock(user)
     elif action == "password":
         change_person(user, password=getpass.getpass("New password: "))
+    elif action == "pin":
+        change_person(user, pin=getpass.getpass("New PIN, empty to take it away: "))
     elif action == "role":
         if role is None:
             raise Refusal(f"Name the role: {', '.join(ROLES)}.")

@@ -3,12 +3,12 @@ import { Button, UnstyledButton } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useKeys } from '../../app/keys';
+import { NumberPad } from '../../app/NumberPad';
 import { say } from '../../app/saying';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
 import classes from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
-import { NumberPad } from './NumberPad';
 import { APPROACHES, otherSide, type ReadingDraft, toEntry } from './reading';
 
 export function ReadingInput({
