@@ -18,6 +18,7 @@ from shop.api import router as shop
 from shop.api import session_router
 from shop.errors import Refusal
 from shop.people_api import router as people
+from work.api import printing_router
 from work.api import router as engines
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
@@ -61,6 +62,7 @@ api.add_router("", shop, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
+api.add_router("/printing", printing_router, tags=["engines"])
 
 
 def problem(

@@ -1,6 +1,6 @@
 """Work that takes long, in processes of its own, one at a time of a sort and behind everything else: no bench waits for it.
 
-What is done there is a pure function of a module that needs no Django.
+What is done there is a pure function of a module that needs no Django. It may tell how far it is, and can be stopped.
 """
 
 import os
@@ -10,22 +10,42 @@ from concurrent.futures.process import BrokenProcessPool
 from functools import cache
 from multiprocessing import get_context, parent_process
 from multiprocessing.process import BaseProcess
+from signal import SIGKILL
 from threading import Thread
-from typing import ParamSpec, TypeVar
+from typing import Any, ParamSpec, TypeVar
 
 P = ParamSpec("P")
 T = TypeVar("T")
 NICE = 10
+_PID, _FAR = 0, 1
+_told: Any = None  # within the process aside: where it tells its number, and how far it is
+
+
+class Stopped(Exception):  # noqa: N818 - said as it happens
+    """The work was stopped before it was done."""
+
+
+class _Press:
+    """A process for one sort of work, and what it tells."""
+
+    def __init__(self) -> None:
+        # spawned, not forked: a fork of a server with threads may hang
+        context = get_context("spawn")
+        self.told = context.Array("q", 2)
+        self.is_stopped = False
+        self.pool = ProcessPoolExecutor(max_workers=1, mp_context=context, initializer=_begin, initargs=(self.told,))
 
 
 @cache
-def _process(_sort: str) -> ProcessPoolExecutor:
-    # spawned, not forked: a fork of a server with threads may hang
-    return ProcessPoolExecutor(max_workers=1, mp_context=get_context("spawn"), initializer=_begin)
+def _press(_sort: str) -> _Press:
+    return _Press()
 
 
-def _begin() -> None:
+def _begin(told: Any) -> None:
     """Stand back behind the server, and go when it is gone, however it went."""
+    global _told  # noqa: PLW0603 - one a process
+    _told = told
+    told[_PID] = os.getpid()
     os.nice(NICE)
     server = parent_process()
     assert server is not None  # a process of a pool has one
@@ -38,9 +58,32 @@ def _go_with(server: BaseProcess) -> None:
 
 
 def aside(sort: str, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
-    """Return what some work comes to, done aside; what it raises is raised here."""
+    """Return what some work comes to, done aside; what it raises is raised here. Raises Stopped when somebody stopped it."""
+    press = _press(sort)
+    press.told[_FAR] = 0
     try:
-        return _process(sort).submit(work, *args, **kwargs).result()
+        return press.pool.submit(work, *args, **kwargs).result()
     except BrokenProcessPool:  # it was killed; another takes its place
-        _process.cache_clear()
-        return _process(sort).submit(work, *args, **kwargs).result()
+        _press.cache_clear()
+        if press.is_stopped:
+            raise Stopped from None
+        return _press(sort).pool.submit(work, *args, **kwargs).result()
+
+
+def tell(how_far: int) -> None:
+    """Tell from within the work how far it is; nobody listens where it is done here and now."""
+    if _told is not None:
+        _told[_FAR] = how_far
+
+
+def how_far(sort: str) -> int:
+    """Return what the work of a sort that is being done has told last."""
+    return int(_press(sort).told[_FAR])
+
+
+def stop(sort: str) -> None:
+    """Stop what is being done of a sort."""
+    press = _press(sort)
+    press.is_stopped = True
+    if press.told[_PID]:
+        os.kill(press.told[_PID], SIGKILL)

@@ -1,20 +1,44 @@
 """Paper from a page of HTML."""
 
+import gc
+import logging
+
 from weasyprint import HTML
+from weasyprint.logger import PROGRESS_LOGGER
 from weasyprint.text.fonts import FontConfiguration
 
-from press.aside import aside
+from press.aside import aside, tell
 from press.fonts_of import FONTS, fetch_fonts_alone
+
+PAPER = "paper"
+
+
+class _TellPages(logging.Handler):
+    """Tells how many pages are laid out; pages are numbered once for the layout, then again as they are drawn."""
+
+    def emit(self, record: logging.LogRecord) -> None:
+        """Take the number out of a line that ends in “Page 7”."""
+        word, _, number = record.getMessage().rpartition(" ")
+        if word.endswith("Page") and number.isdigit():
+            tell(int(number))
 
 
 def pdf_of(page: str) -> bytes:
-    """Return a page of HTML as PDF, laid out aside."""
-    return aside("paper", lay_out, page)
+    """Return a page of HTML as PDF, laid out aside. Raises Stopped when somebody stopped it."""
+    return aside(PAPER, lay_out, page)
 
 
 def lay_out(page: str) -> bytes:
     """Lay a page out."""
     html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=fetch_fonts_alone)
-    pdf = html.write_pdf(font_config=FontConfiguration())
+    pages = _TellPages()
+    PROGRESS_LOGGER.addHandler(pages)
+    PROGRESS_LOGGER.setLevel(logging.INFO)
+    gc.disable()  # a layout is one large web of boxes that all live to its end: looking for garbage in it takes a tenth of the time
+    try:
+        pdf = html.write_pdf(font_config=FontConfiguration())
+    finally:
+        gc.enable()
+        PROGRESS_LOGGER.removeHandler(pages)
     assert isinstance(pdf, bytes)
     return pdf

@@ -10,7 +10,7 @@ from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
-from config.schemas import refusals
+from config.schemas import Problem, refusals
 from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
@@ -24,10 +24,11 @@ from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
-from work.record.turns import one_at_a_time
-from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow
+from work.record.turns import one_at_a_time, printing, stop_printing
+from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 
 router = Router()
+printing_router = Router()
 TAPE_SHOWN = 60
 
 
@@ -186,5 +187,19 @@ def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
 )
 def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as PDF."""
-    with one_at_a_time(_person(request).username):
+    with one_at_a_time(_person(request).username, serial):
         return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")
+
+
+@printing_router.get("", response={200: Printing | None, 401: Problem}, operation_id="printing_look", summary="How far my record is")
+def look_at_printing(request: HttpRequest) -> Printing | None:
+    """Say what is being printed for whoever asks, and how far it is."""
+    now = printing(_person(request).username)
+    return None if now is None else Printing.model_validate(now)
+
+
+@printing_router.delete("", response={204: None, 401: Problem}, operation_id="printing_stop", summary="Stop my record")
+def stop_my_printing(request: HttpRequest) -> Status[None]:
+    """Stop what is being printed for whoever asks."""
+    stop_printing(_person(request).username)
+    return Status(204, None)

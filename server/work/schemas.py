@@ -138,3 +138,11 @@ class Bench(Schema):
     state: BenchStateOut
     tape: list[TapeLine]
     entries: int
+
+
+class Printing(Schema):
+    """A record on its way to paper."""
+
+    serial: str
+    waits: bool = Field(description="Whether another record is at the press")
+    pages: int = Field(description="Pages laid out so far")

@@ -1,10 +1,12 @@
 """The main job through the real interface: by keyboard alone, by touch alone, from start to signature."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.case import PHONE, TABLET, BrowserCase
-from tests.server.cases import PASSWORD
-from work.models import Entry
+from tests.server.cases import PASSWORD, put_row
+from work.models import Engine, Entry
 
 OUT = (("20", "opening"), ("48", "closing"), ("58", "opening"), ("10", "closing"))
 
@@ -151,3 +153,20 @@ class TouchTests(BrowserCase):
                 with self.subTest(path=path, width=viewport["width"]):
                     wide = self.page.evaluate("document.documentElement.scrollWidth")
                     self.assertLessEqual(wide, viewport["width"])
+
+    def test_a_long_record_says_how_far_it_is_and_can_be_stopped(self):
+        engine = Engine.objects.get(pk="T-1")
+        for n in range(310):
+            put_row(engine, body={"kind": "note", "text": f"looked again {n}"})
+        self.sign_in()
+        self.bench()
+        with self.page.expect_request(lambda request: request.method == "DELETE" and request.url.endswith("/api/printing")):
+            self.page.get_by_role("button", name="Record, PDF").click()
+            paper = self.page.get_by_role("dialog", name="Record of T-1")
+            paper.get_by_role("button", name="Stop").click()
+        expect(paper).to_have_count(0)
+        expect(self.page.get_by_role("button", name="Record, PDF")).to_be_visible()
+        self.page.wait_for_function("fetch('/api/printing').then((answer) => answer.json()).then((now) => now === null)")
+        self.page.get_by_role("button", name="Record, PDF").click()
+        expect(paper.get_by_text("It is ready.")).to_be_visible()
+        expect(paper.get_by_role("link", name="Open it")).to_have_attribute("href", re.compile("^blob:"))

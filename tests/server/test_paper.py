@@ -2,19 +2,36 @@
 
 import re
 import subprocess
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from shutil import which
 from tempfile import TemporaryDirectory
+from time import monotonic, sleep
 from unittest import skipIf
 from unittest.mock import patch
 
+from press.aside import Stopped, how_far, stop
 from press.fonts_of import fetch_fonts_alone
+from press.layout import PAPER, pdf_of
+from shop.errors import Conflict
 from tests.engines import lift
 from tests.server.cases import ShopCase
 from work.record import paper
 from work.record.turns import one_at_a_time
 
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
+
+
+def _take_a_turn(person):
+    with one_at_a_time(person, "T-2"):
+        pass
+
+
+def _until(holds):
+    ends = monotonic() + 20
+    while not holds():
+        assert monotonic() < ends, "it never came to that"
+        sleep(0.02)
 
 
 @skipIf(which("pdftotext") is None, "pdftotext is not on this machine")
@@ -50,12 +67,30 @@ class PaperTests(ShopCase):
                 self.assertIn("Bo", text)
 
     def test_a_person_has_one_record_printed_at_a_time(self):
-        with one_at_a_time("bo"):
+        with one_at_a_time("bo", "T-1"):
+            self.assertEqual(self.client.get("/api/printing").json(), {"serial": "T-1", "waits": False, "pages": 0})
             self.refused(self.client.get("/api/engines/T-1/record.pdf"), 409, "", "still being printed")
-            self.sign_in("vi")
-            self.printed()
-        self.sign_in("bo")
         self.printed()
+        self.assertIsNone(self.client.get("/api/printing").json())
+
+    def test_who_waits_for_the_press_may_stop_waiting(self):
+        self.sign_in("vi")
+        with ThreadPoolExecutor() as pool, one_at_a_time("bo", "T-1"):
+            waiting = pool.submit(_take_a_turn, "vi")
+            _until(lambda: self.client.get("/api/printing").json() == {"serial": "T-2", "waits": True, "pages": 0})
+            self.assertEqual(self.client.delete("/api/printing").status_code, 204)
+            with self.assertRaisesRegex(Conflict, "stopped"):
+                waiting.result(timeout=20)
+
+    def test_paper_tells_its_pages_and_can_be_stopped_in_the_middle(self):
+        pdf_of("the press is warm")
+        with ThreadPoolExecutor() as pool:
+            long = pool.submit(pdf_of, "<p>line" * 20_000)
+            _until(lambda: how_far(PAPER) > 2)
+            stop(PAPER)
+            with self.assertRaises(Stopped):
+                long.result(timeout=20)
+        self.assertEqual(pdf_of("the next")[:4], b"%PDF")
 
     def test_letters_the_fonts_do_not_have_are_named(self):
         self.must({"kind": "note", "text": "冷 shop"})

@@ -10,12 +10,15 @@ from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.work import TapeLine
 from gurvo_core.work.hand_over import SIGNED
+from press.aside import Stopped
 from press.fonts_of import cannot_show
 from press.layout import pdf_of
+from shop.errors import Conflict
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
 from work.record.gauges import said_of, with_gauges
+from work.record.turns import STOPPED
 
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
 ON_PAPER = Reader(
@@ -65,4 +68,7 @@ def as_pdf(engine: Engine) -> bytes:
             "zone": timezone.get_current_timezone_name(),
         },
     )
-    return pdf_of(page)
+    try:
+        return pdf_of(page)
+    except Stopped:
+        raise Conflict(STOPPED) from None

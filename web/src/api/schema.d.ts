@@ -540,6 +540,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/printing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How far my record is
+         * @description Say what is being printed for whoever asks, and how far it is.
+         */
+        get: operations["printing_look"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop my record
+         * @description Stop what is being printed for whoever asks.
+         */
+        delete: operations["printing_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2667,6 +2691,24 @@ export interface components {
              * @enum {string}
              */
             seen_from: "front" | "flywheel";
+        };
+        /**
+         * Printing
+         * @description A record on its way to paper.
+         */
+        Printing: {
+            /**
+             * Pages
+             * @description Pages laid out so far
+             */
+            pages: number;
+            /** Serial */
+            serial: string;
+            /**
+             * Waits
+             * @description Whether another record is at the press
+             */
+            waits: boolean;
         };
         /**
          * Problem
@@ -5227,6 +5269,62 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printing_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Printing"] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printing_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

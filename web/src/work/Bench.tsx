@@ -75,7 +75,13 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   useDocumentTitle(`${engine.serial} · Gurvo`);
   return (
     <div className={classes.bench}>
-      <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="twin" />
+      <BenchHead
+        engine={engine}
+        permission={state.permission}
+        seenFrom={voice.seenFrom}
+        other="twin"
+        changePerson={() => setChanging(true)}
+      />
       <RunOfWork state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre}>
         <div>

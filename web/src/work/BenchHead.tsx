@@ -6,7 +6,7 @@ import type { Schemas } from '../api/client';
 import { Mark } from '../app/Mark';
 import { SchemeButton } from '../app/SchemeButton';
 import type { SeenFrom } from '../app/saying';
-import { useTurnRound } from '../app/session';
+import { usePerson, useTurnRound } from '../app/session';
 import classes from './BenchHead.module.css';
 import { MoveDialog } from './MoveDialog';
 
@@ -16,10 +16,13 @@ export interface BenchHeadProps {
   seenFrom: SeenFrom;
   /** The engine's other screen, a fingertip away. */
   other: 'bench' | 'twin';
+  /** Somebody else comes to this bench. */
+  changePerson?: () => void;
 }
 
-export function BenchHead({ engine, permission, seenFrom, other }: BenchHeadProps) {
+export function BenchHead({ engine, permission, seenFrom, other, changePerson }: BenchHeadProps) {
   const turnRound = useTurnRound();
+  const { person } = usePerson();
   const [moving, setMoving] = useState(false);
   const behind =
     engine.newest_revision > engine.revision && `revision ${engine.revision}, newest ${engine.newest_revision}`;
@@ -44,6 +47,11 @@ export function BenchHead({ engine, permission, seenFrom, other }: BenchHeadProp
         {engine.may_move && <MoveDialog engine={engine} opened={moving} onClose={() => setMoving(false)} />}
       </div>
       <div className={classes.tools}>
+        {changePerson && (
+          <UnstyledButton className={classes.person} title="Change person" onClick={changePerson}>
+            {person.name}
+          </UnstyledButton>
+        )}
         <SchemeButton />
         <Link
           className={classes.side}

@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client';
 import { say, type Voice } from '../app/saying';
 import { olderTape } from '../ledger/api';
 import { discard, type Unsent } from '../ledger/outbox';
+import { PrintRecord } from './PrintRecord';
 import classes from './Tape.module.css';
 
 type Line = Schemas['TapeLine'];
@@ -31,7 +32,7 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
       <h2>
         <span>Tape · {bench.entries}</span>
         <span className={classes.heads}>
-          <a href={`/api/engines/${bench.engine.serial}/record.pdf`}>Record, PDF</a>
+          <PrintRecord serial={bench.engine.serial} entries={bench.entries} />
           {onStrike && <UnstyledButton onClick={onNote}>Note</UnstyledButton>}
         </span>
       </h2>
