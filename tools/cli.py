@@ -71,7 +71,10 @@ def _backup(args: argparse.Namespace) -> int:
     if args.every is None:
         return backups.backup(args.file)
     while True:
-        backups.backup_and_thin(args.keep)
+        try:
+            backups.backup_and_thin(args.keep)
+        except house.CannotError as error:  # a full disk may have room tomorrow
+            print(f"gurvo: {error}", file=sys.stderr, flush=True)
         time.sleep(args.every)
 
 

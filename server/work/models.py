@@ -91,6 +91,9 @@ class EngineSummary(models.Model):
     chain = models.CharField(max_length=300, blank=True, help_text="The first thing in its ledger that does not fit")
     broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
 
+    class Meta:
+        indexes = [models.Index(fields=["chain"], name="misfits", condition=models.Q(chain__gt=""))]  # counted by every Floor
+
     def __str__(self) -> str:
         """Whose it is."""
         return f"{self.engine_id}: {self.waits_for}"

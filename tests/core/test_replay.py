@@ -2,6 +2,7 @@
 
 import unittest
 import uuid
+from unittest.mock import patch
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -248,10 +249,13 @@ class ApplyTests(unittest.TestCase):
         whole.add({"kind": "strike", "strikes": str(whole.entries[-1].id), "reason": "signed too soon"})
         whole.add({"kind": "strike", "strikes": str(whole.entries[6].id), "reason": "misread"})
         whole.add(lift("intake", "closing", "52", "after BDC"))
-        now = HOUSE.fold(quern_4(), [])
-        for count in range(1, len(whole.entries) + 1):
-            entries = whole.entries[:count]
-            before, now = now, HOUSE.apply(now, entries[-1])
-            with self.subTest(count=count):
-                self.assertEqual(HOUSE.show(now), replay(quern_4(), entries))
-                self.assertEqual(HOUSE.show(before), replay(quern_4(), entries[:-1]))
+        for halt in (64, 3, 1):
+            with patch("gurvo_core.ledger.fold.HALT", halt):
+                now = HOUSE.fold(quern_4(), [])
+                for count in range(1, len(whole.entries) + 1):
+                    entries = whole.entries[:count]
+                    before, now = now, HOUSE.apply(now, entries[-1])
+                    with self.subTest(count=count, halt=halt):
+                        self.assertEqual(len(now.halts), count // halt + 1)
+                        self.assertEqual(HOUSE.show(now), replay(quern_4(), entries))
+                        self.assertEqual(HOUSE.show(before), replay(quern_4(), entries[:-1]))

@@ -139,7 +139,7 @@ class PermissionTests(ShopCase):
         self.sign_in("lena")
         self.refused(self.enter(act("sign_off")), 403, "password", "A signature asks for your password once more")
         wrong = self.client.post("/api/session/confirm", {"password": "not hers"}, content_type="application/json")
-        self.refused(wrong, 403, "password", "This is not your password")
+        self.refused(wrong, 403, "password", "neither your password nor your PIN")
         self.confirm()
         signed = self.must(act("sign_off", head="made up", shown=["all is well"]))
         self.assertTrue(signed["state"]["signed"])

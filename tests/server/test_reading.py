@@ -69,7 +69,7 @@ class FloorTests(ShopCase):
         for n in range(60):
             keep_summary(Engine.objects.create(serial=f"L-{n:02}", revision=first.revision))
         self.client.get("/api/engines")
-        with self.assertNumQueries(4):  # session, person, what changed, the page's rows
+        with self.assertNumQueries(5):  # session, person, what changed, what does not fit, the page's rows
             page = self.client.get("/api/engines").json()
         self.assertEqual((len(page["rows"]), page["found"], page["pages"], page["engines"], page["on_stands"]), (50, 62, 2, 62, 2))
         self.assertEqual(len(self.client.get("/api/engines?page=2").json()["rows"]), 12)
@@ -138,6 +138,12 @@ class UnchangedTests(ShopCase):
         self.sign_in("bo")
         found = {path: self.again(path, tag).status_code for path, tag in tags.items()}
         self.assertEqual(found, {"/api/engines/T-1": 200, "/api/engines": 200, "/api/engines/T-2": 304})
+
+    def test_a_misfit_that_another_process_finds_is_seen_on_bench_and_floor(self):
+        tags = {path: self.client.get(path)["ETag"] for path in ("/api/engines/T-1", "/api/engines")}
+        EngineSummary.objects.filter(engine="T-1").update(chain="entry 3 was altered")
+        self.assertEqual({self.again(path, tag).status_code for path, tag in tags.items()}, {200})
+        self.assertEqual(self.client.get("/api/engines").json()["rows"][0]["chain"], "entry 3 was altered")
 
     def test_a_bench_is_not_anothers(self):
         tag = self.client.get("/api/engines/T-1")["ETag"]

@@ -1,12 +1,12 @@
 """What stands in a ledger: each room folds the kinds it takes, struck entries leave no trace.
 
-A strike folds anew only the room whose entry it strikes; every other entry is applied to what stands. Nothing is changed in
-place: what was folded may be kept, shared and gone on from.
+A strike folds anew only the room whose entry it strikes, from the last halt before it; every other entry is applied to what
+stands. Nothing is changed in place: what was folded may be kept, shared and gone on from.
 """
 
 __all__ = ["Folded", "apply", "find_kind", "fold"]
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -17,6 +17,8 @@ from gurvo_core.ledger.entry import LedgerEntry, Strike
 from gurvo_core.ledger.room import Facts, Kind, Room
 
 Rooms = tuple[Room[Any], ...]
+States = Mapping[str, Any]  # of each room, by its name
+HALT = 64  # entries from one halt to the next: a strike of a late entry replays no more than these and what follows it
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)
@@ -27,7 +29,8 @@ class Folded:
     document: EngineDocument
     entries: tuple[LedgerEntry, ...]
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
-    states: Mapping[str, Any]
+    states: States
+    halts: tuple[States, ...]  # what stood after none, 64, 128 … entries
     place: Mapping[UUID, int]  # where in ``entries`` each is
 
     @cached_property
@@ -93,18 +96,23 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     ()
     """
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
-    states = {room.name: _state(room, document, entries, struck) for room in rooms}
+    runs = {room.name: _run(room, room.empty(document), entries, struck) for room in rooms}
+    states = {name: run[-1] for name, run in runs.items()}
+    halts = tuple({name: run[n] for name, run in runs.items()} for n in range(len(entries) // HALT + 1))
     place = {entry.id: n for n, entry in enumerate(entries)}
-    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=states, place=place)
+    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=states, halts=halts, place=place)
 
 
-def _state(room: Room[Any], document: EngineDocument, entries: Iterable[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> Any:
-    state, kinds = room.empty(document), {kind.name: kind for kind in room.kinds}
-    for entry in entries:
+def _run(room: Room[Any], state: Any, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> list[Any]:
+    """What stands for a room at each halt, from the one before the first of these entries on; and at last after all of them."""
+    kinds, run = {kind.name: kind for kind in room.kinds}, [state]
+    for n, entry in enumerate(entries, 1):
         kind = kinds.get(entry.body.kind)
         if kind is not None and entry.id not in struck:
             state = kind.take(state, entry, entry.body)
-    return state
+        if n % HALT == 0:
+            run.append(state)
+    return [*run, state]
 
 
 def apply(folded: Folded, entry: LedgerEntry) -> Folded:
@@ -134,17 +142,28 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     >>> len(apply(fold((), quern_4(), []), entry).entries)
     1
     """
-    grown: dict[str, Any] = {"entries": (*folded.entries, entry), "place": {**folded.place, entry.id: len(folded.entries)}}
-    states = dict(folded.states)
     if isinstance(entry.body, Strike):
-        struck = {**folded.struck, entry.body.strikes: entry}
-        place = folded.place.get(entry.body.strikes)
-        found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
-        if found:
-            states[found[0].name] = _state(found[0], folded.document, folded.entries, struck)
-        return replace(folded, **grown, struck=struck, states=states)
+        before = _without(replace(folded, struck={**folded.struck, entry.body.strikes: entry}), entry.body.strikes)
+    else:
+        before = folded
+    entries, states = (*folded.entries, entry), before.states
     found = find_kind(folded.rooms, entry.body.kind)
     if found:
         room, kind = found
-        states[room.name] = kind.take(states[room.name], entry, entry.body)
-    return replace(folded, **grown, states=states)
+        states = {**states, room.name: kind.take(states[room.name], entry, entry.body)}
+    halts = before.halts if len(entries) % HALT else (*before.halts, states)
+    place = {**folded.place, entry.id: len(folded.entries)}
+    return replace(before, entries=entries, states=states, halts=halts, place=place)
+
+
+def _without(folded: Folded, struck: UUID) -> Folded:
+    """The same once an entry has been struck: its room is folded anew from the last halt before that entry."""
+    place = folded.place.get(struck)
+    found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
+    if place is None or found is None:
+        return folded
+    room, first = found[0], place // HALT
+    run = _run(room, folded.halts[first][room.name], folded.entries[first * HALT :], folded.struck)
+    anew = zip(folded.halts[first:], run, strict=False)  # the run's last is what stands now, which is no halt
+    halts = (*folded.halts[:first], *({**halt, room.name: state} for halt, state in anew))
+    return replace(folded, halts=halts, states={**folded.states, room.name: run[-1]})
