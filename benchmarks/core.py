@@ -3,7 +3,7 @@
 import json
 
 from benchmarks.timing import p50_p95, times_ms
-from demo.scenario import FAMILIES
+from demo.documents import FAMILIES
 from engine.bridge import document_of
 from gurvo_core.drive import show_twin
 from gurvo_core.motion import cycle_frames, twin_frames

@@ -3,17 +3,17 @@
 Everything goes through the same door as a real entry. Only the clock is set back, so that the ledger reads like days of work.
 """
 
-import json
 import uuid
 from collections.abc import Callable
 from contextlib import AbstractContextManager
 from datetime import datetime, timedelta
-from pathlib import Path
+from typing import Any
 from unittest import mock
 
 import django
 
-FAMILIES = Path(__file__).parent / "families"
+from demo.documents import FAMILIES, family_data, without_run
+
 WHEEL = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 EVENTS = (("intake", "opening"), ("intake", "closing"), ("exhaust", "opening"), ("exhaust", "closing"))
 
@@ -38,12 +38,16 @@ class Bench:
             services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, confirmed=True)
         return entry_id
 
-    def timing(self) -> "TimingView":  # noqa: F821 - known once Django is ready
-        """What the bench shows of the timing now."""
+    def state(self) -> Any:
+        """What the bench shows now."""
         from work import bridge
 
         self.engine.refresh_from_db()
-        return vars(bridge.HOUSE.show(bridge.ledger_of(self.engine).folded))["timing"]
+        return bridge.ledger_of(self.engine).shown
+
+    def timing(self) -> "TimingView":  # noqa: F821 - known once Django is ready
+        """What the bench shows of the timing now."""
+        return self.state().timing
 
     def find_tdc(self, before: str, after: str) -> None:
         """Set up the wheel and find true TDC by a positive stop."""
@@ -81,6 +85,7 @@ def load() -> None:
     from django.contrib.auth.models import User
     from django.utils import timezone
 
+    from demo import runs
     from demo.people import GAUGES, PEOPLE
     from engine.services import add_revision
     from shop.models import Gauge
@@ -93,9 +98,9 @@ def load() -> None:
         change_person(add_person(**{key: value for key, value in person.items() if key != "pin"}), pin=pin)
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
-    documents = {file.stem: json.loads(file.read_text("utf-8")) for file in sorted(FAMILIES.glob("*.json"))}
+    documents = {file.stem: family_data(file.stem) for file in sorted(FAMILIES.glob("*.json"))}
     for document in documents.values():
-        add_revision(document, by=lead, remark="first taken in")
+        add_revision(without_run(document), by=lead, remark="first taken in")
 
     today = timezone.localdate()
     morning = timezone.now().replace(hour=7, minute=12, second=8, microsecond=0) - timedelta(days=1)
@@ -131,6 +136,9 @@ def load() -> None:
     bench("Q4-0173", "vineyard tractor", 5, 9, timedelta(hours=6))
 
     _other_families(bench)
+    for document in documents.values():
+        add_revision(document, by=lead, remark="its whole run of work")
+    runs.load(bench, lead)
     warmer = documents["wick-1"]
     warmer["lash"][1]["most_mm"] = 0.13
     warmer["camshafts"][0]["lobes"][1]["lash_mm"] = 0.11

@@ -1,13 +1,11 @@
 """The engine the tests work on, and entries to put in its ledger."""
 
-import copy
-import json
 import uuid
 from dataclasses import replace
 from datetime import UTC, datetime
 from functools import cache
-from pathlib import Path
 
+from demo.documents import family_data, without_run
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import GAUGES, Folded, Gauge, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
@@ -15,37 +13,34 @@ from gurvo_core.reading import read_document
 from gurvo_core.timing.job import TimingView
 from gurvo_core.work import HOUSE
 
-FAMILIES = Path(__file__).parent.parent / "demo" / "families"
-QUERN_4 = FAMILIES / "quern-4.json"
 CODES = ("corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", "teasel-4", "wick-1")
 WHEEL = Gauge(id="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
 DIAL = Gauge(id="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
 SETUP = {"kind": "wheel_setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 
-@cache
-def quern_4_data() -> str:
-    return QUERN_4.read_text("utf-8")
-
-
 def quern_4_copy() -> dict:
     """Plain data that a test may spoil."""
-    return copy.deepcopy(json.loads(quern_4_data()))
+    return family_copy("quern-4")
 
 
-@cache
 def quern_4() -> EngineDocument:
-    return read_document(json.loads(quern_4_data()))
+    return family("quern-4")
 
 
 def family_copy(code: str) -> dict:
-    """Plain data of one of the shipped families, that a test may spoil."""
-    return json.loads((FAMILIES / f"{code}.json").read_text("utf-8"))
+    """Plain data of one of the shipped families before its run was written, that a test may spoil."""
+    return without_run(family_data(code))
 
 
 @cache
 def family(code: str) -> EngineDocument:
     return read_document(family_copy(code))
+
+
+@cache
+def family_with_run(code: str) -> EngineDocument:
+    return read_document(family_data(code))
 
 
 STOP_IN, STOP_OUT = {"kind": "piston_stop", "fitted": True}, {"kind": "piston_stop", "fitted": False}

@@ -10,7 +10,7 @@ from gurvo_core.engine import EngineDocument
 def main(file: Path) -> None:
     """Write it, with its name and version on top."""
     schema = EngineDocument.model_json_schema()
-    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "gurvo-engine, version 1"}
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "gurvo-engine, version 2"}
     file.write_text(json.dumps(head | {key: value for key, value in schema.items() if key != "title"}, indent=1, ensure_ascii=False) + "\n")
 
 

@@ -18,6 +18,7 @@ from gurvo_core.engine.checks import find_faults
 from gurvo_core.engine.checks.links import link_faults
 from gurvo_core.engine.reading import parse_document
 from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.run import run_faults
 from gurvo_core.timing import card_faults
 
 DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
@@ -96,7 +97,7 @@ def check_document(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``engine.checks``, ``drive.faults``, ``timing.card``.
+    ``engine.checks``, ``drive.faults``, ``timing.card``, ``run.faults``.
 
     Example
     -------
@@ -110,6 +111,7 @@ def check_document(document: EngineDocument) -> list[Fault]:
         faults += drive_faults(document)
     if not any(fault.path.startswith(("camshafts", "profiles", "cam_card")) for fault in faults):
         faults += card_faults(document)
+    faults += run_faults(document)
     return faults
 
 

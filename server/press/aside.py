@@ -60,7 +60,6 @@ def _go_with(server: BaseProcess) -> None:
 def aside(sort: str, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
     """Return what some work comes to, done aside; what it raises is raised here. Raises Stopped when somebody stopped it."""
     press = _press(sort)
-    press.told[_FAR] = 0
     try:
         return press.pool.submit(work, *args, **kwargs).result()
     except BrokenProcessPool:  # it was killed; another takes its place
@@ -68,6 +67,11 @@ def aside(sort: str, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) ->
         if press.is_stopped:
             raise Stopped from None
         return _press(sort).pool.submit(work, *args, **kwargs).result()
+
+
+def begin(sort: str) -> None:
+    """Forget how far the work of a sort was that was done last."""
+    _press(sort).told[_FAR] = 0
 
 
 def tell(how_far: int) -> None:

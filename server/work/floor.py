@@ -18,7 +18,20 @@ from work.schemas import FloorFilter, FloorPage, FloorRow
 ROWS_A_PAGE = 50
 OWN = ("serial", "purpose", "stand", "promised")
 WORKED_OUT_AT = ("last_entry", "revision_id", "summary__at_entry", "summary__revision_id", "summary__rules")
-SHOWN = ("step", "waits_for", "free_to_turn", "loose_ends", "signed", "broken", "chain", "beads", "verdict")
+SHOWN = (
+    "step",
+    "waits_for",
+    "free_to_turn",
+    "loose_ends",
+    "clock",
+    "clock_at",
+    "clock_clears",
+    "signed",
+    "broken",
+    "chain",
+    "beads",
+    "verdict",
+)
 NAMES = ("revision__family__name", "builder__first_name", "builder__username")
 COLUMNS = (*OWN, *NAMES, *WORKED_OUT_AT, *(f"summary__{name}" for name in SHOWN))
 

@@ -88,6 +88,9 @@ class EngineSummary(models.Model):
     loose_ends = models.PositiveIntegerField(default=0)
     verdict = models.CharField(max_length=12, blank=True)
     signed = models.BooleanField(default=False)
+    clock = models.CharField(max_length=200, blank=True, help_text="What runs by the clock and ends first")
+    clock_at = models.DateTimeField(null=True)
+    clock_clears = models.BooleanField(default=False)
     chain = models.CharField(max_length=300, blank=True, help_text="The first thing in its ledger that does not fit")
     broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
 

@@ -78,6 +78,9 @@ class FloorRow(BaseModel):
     loose_ends: int
     verdict: Verdict | None
     signed: bool
+    clock: str = Field(description="What runs by the clock and ends first; empty when nothing does")
+    clock_at: AwareDatetime | None
+    clock_clears: bool = Field(description="Whether it is over by itself then")
     broken: str = Field(description="Why it cannot be shown; empty when it can")
     chain: str = Field(description="The first thing in its ledger that does not fit; empty when all of it does")
 

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from datetime import date, datetime
 from functools import partial
+from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
@@ -11,7 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, Body
+from gurvo_core.ledger import GAUGES, MAKER, NOW, Body, Fact
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
@@ -46,7 +47,8 @@ def record(
     if house.needs_confirming(body) and not confirmed:
         raise Unconfirmed
     gauges = bridge.gauges_named(house.gauges_named(body))
-    house.check(folded, body, {GAUGES: {gauge.id: gauge for gauge in gauges}}, because=because, is_lead=may_write_documents(role))
+    known: dict[Fact[Any], Any] = {GAUGES: {gauge.id: gauge for gauge in gauges}, NOW: timezone.now(), MAKER: shown_name(by)}
+    house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
     body = house.signed(folded, house.settled(body, folded.document, folded.entries), RULES_VERSION)
     row = Entry(

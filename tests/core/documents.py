@@ -28,7 +28,7 @@ def documents(draw):
     lobes = [{"cylinder": n, "valve": v, "profile": "lobe", "nose_deg": draw(st.floats(100, 118))} for n in order for v in sorts]
     data = {
         "format": "gurvo-engine",
-        "version": 1,
+        "version": 2,
         "identity": {
             "family": "drawn",
             "name": draw(WORDS),

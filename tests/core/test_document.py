@@ -262,7 +262,7 @@ class DifferenceTests(unittest.TestCase):
                 "profiles", 0, "lobe_lift_mm", 42, to=6.41
             ),
             "Adjustments “Cam sprocket” is gone.": lambda d: d["adjustments"].pop(1),
-            "Kit “timing chain”, one time: was yes, is no.": set_in("kit", 0, "one_time", to=False),
+            "Kit “timing-chain”, one time: was yes, is no.": set_in("kit", 0, "one_time", to=False),
             "Firing intervals: was not given, is 180°, 180°, 180°, 180°.": set_in("firing_intervals_deg", to=[180.0] * 4),
         }
         for sentence, change in changes.items():

@@ -11,7 +11,7 @@ from tests.engines import CODES, family_copy
 # keys that hold the id of something else, or of several
 POINTS = {"bank", "profile", "shaft", "wheel", "after", "meets", "position", "holds", "camshaft", "driver", "driven"}
 NUMBERS = {"cylinder"}
-LISTS = ("banks", "camshafts", "profiles", "timing_positions", "joints", "fits", "stages")
+LISTS = ("banks", "camshafts", "profiles", "timing_positions", "joints", "fits")
 
 
 def pointers(data, path=()):

@@ -43,7 +43,7 @@ def check(now, body, _facts):
     yield from need(body.colour != "black", "colour", "a black tether cannot be seen: take another", "lead and reason")
 
 
-def ask(now, _facts):
+def ask(now, _step, _facts):
     question = TetherQuestion(key="toy", title="Tether", ask="Is it on?", hint="Tie it.", status="done" if now.untied else "open")
     return Asked(questions=[question])
 

@@ -6,6 +6,7 @@ from unittest.mock import patch
 
 from django.test import Client
 
+from shop.models import Shop
 from tests.server.cases import JSON, PASSWORD, ShopCase
 
 PATHS = ("/", "/api/session", "/api/engines", "/api/engines/T-1/record.pdf", "/assets/none.js", "/bench/T-1")
@@ -53,6 +54,7 @@ class IdleTests(ShopCase):
             self.assertEqual(self.client.get("/api/engines").status_code, 401)
 
     def test_doing_something_keeps_it(self):
+        Shop.objects.update(alone_minutes=0)
         self.client.get("/api/engines")
         with self.later(11):
             self.must({"kind": "note", "text": "still here"})

@@ -12,11 +12,14 @@ __all__ = [
     "Follower",
     "GearStage",
     "HoleCircles",
+    "Joint",
     "KeySlots",
+    "KitPart",
     "LiftProfile",
     "Lobe",
     "LoopStage",
     "Mark",
+    "Need",
     "OffsetBushes",
     "PolynomialProfile",
     "Profile",
@@ -24,7 +27,11 @@ __all__ = [
     "Sprocket",
     "SprocketTeeth",
     "Stage",
+    "Thing",
+    "TurnStop",
     "Valve",
+    "WorkStage",
+    "WorkStep",
 ]
 
 from gurvo_core.engine.adjustments import Adjustment, HoleCircles, KeySlots, OffsetBushes, SlottedSprocket, SprocketTeeth
@@ -33,5 +40,8 @@ from gurvo_core.engine.card import CardLine, Flank
 from gurvo_core.engine.cranktrain import Bank, Cranktrain
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket, Stage
+from gurvo_core.engine.lists import Joint
 from gurvo_core.engine.marks import Mark
 from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile
+from gurvo_core.engine.things import KitPart, Thing
+from gurvo_core.engine.work import Need, TurnStop, WorkStage, WorkStep

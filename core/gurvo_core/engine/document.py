@@ -1,4 +1,4 @@
-"""The engine document as a whole: ``gurvo-engine``, version 1.
+"""The engine document as a whole: ``gurvo-engine``, version 2.
 
 Numbering and running direction are data. Crank angles count from the firing TDC of the first cylinder in the firing order,
 growing in the running direction, 0 to 720.
@@ -7,9 +7,9 @@ growing in the running direction, 0 to 720.
 __all__ = ["FORMAT_VERSION", "EngineDocument"]
 
 from functools import cached_property
-from typing import Literal
+from typing import Any, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from gurvo_core.engine.adjustments import Adjustment
 from gurvo_core.engine.camshaft import Camshaft, Lobe, Valve
@@ -18,13 +18,16 @@ from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.cranktrain import Bank, Throw
 from gurvo_core.engine.drive import Drive
 from gurvo_core.engine.identity import Identity
-from gurvo_core.engine.lists import Fit, Joint, KitPart, Lash, WorkStage
+from gurvo_core.engine.lists import Fit, Joint, Lash
 from gurvo_core.engine.part import CylinderNumber, Part, Sentence
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile
+from gurvo_core.engine.things import KitPart, Origin, Thing, VariantGroup
+from gurvo_core.engine.upcast import upcast_document
 from gurvo_core.engine.valves import Spring, ValveHead
+from gurvo_core.engine.work import WorkStage
 
-FORMAT_VERSION = 1
+FORMAT_VERSION = 2
 CYCLE_DEG = 720.0
 
 
@@ -32,7 +35,7 @@ class EngineDocument(Part):
     """All that is known of an engine family, in one open file."""
 
     format: Literal["gurvo-engine"]
-    version: Literal[1]
+    version: Literal[2]
     identity: Identity
     running_direction: Literal["clockwise", "counter-clockwise"] = Field(description="Seen from the front, the cam-drive end")
     banks: tuple[Bank, ...] = Field(min_length=1, max_length=8)
@@ -52,8 +55,18 @@ class EngineDocument(Part):
     fits: tuple[Fit, ...] = Field(default=(), max_length=64)
     lash: tuple[Lash, ...] = Field(default=(), max_length=4)
     kit: tuple[KitPart, ...] = Field(default=(), max_length=64)
+    variants: tuple[VariantGroup, ...] = Field(default=(), max_length=8)
+    things: tuple[Thing, ...] = Field(default=(), max_length=48)
     stages: tuple[WorkStage, ...] = Field(default=(), max_length=32)
     cautions: tuple[Sentence, ...] = Field(default=(), max_length=32)
+    origins: dict[str, Origin] = Field(
+        default_factory=dict, max_length=200, description="By JSON Pointer: where what stands below it is from"
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read_earlier(cls, data: Any) -> Any:
+        return upcast_document(data)
 
     @cached_property
     def cylinders(self) -> tuple[int, ...]:

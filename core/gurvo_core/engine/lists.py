@@ -1,6 +1,6 @@
-"""What the document has a place for and later work gives life to: joints, fits, lash, kit, stages of work, cautions."""
+"""What the document has a place for and later work gives more life to: joints, fits, lash."""
 
-__all__ = ["Fit", "Joint", "KitPart", "Lash", "WorkStage"]
+__all__ = ["Fit", "Joint", "Lash"]
 
 from typing import Literal
 
@@ -39,20 +39,3 @@ class Lash(Part):
     most_mm: float = Field(ge=0, le=3)
     engine_is: Literal["cold", "hot"] = "cold"
     set_by: Literal["screw", "shim", "hydraulic"]
-
-
-class KitPart(Part):
-    """A part that must lie on the bench, new."""
-
-    name: Name
-    count: int = Field(default=1, ge=1, le=500)
-    one_time: bool = False
-
-
-class WorkStage(Part):
-    """A stage of the work and its steps, as a builder would say them."""
-
-    id: Word
-    title: Name
-    steps: tuple[Sentence, ...] = Field(min_length=1, max_length=64)
-    caution: str = Field(default="", max_length=400)

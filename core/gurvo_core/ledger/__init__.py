@@ -4,7 +4,11 @@ Lies under every room's job and knows none of them.
 """
 
 __all__ = [
+    "DONE_ELSEWHERE",
     "GAUGES",
+    "MAKER",
+    "NOW",
+    "PLAN",
     "Asked",
     "Basis",
     "Body",
@@ -33,7 +37,11 @@ __all__ = [
 from gurvo_core.ledger.entry import Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.room import (
+    DONE_ELSEWHERE,
     GAUGES,
+    MAKER,
+    NOW,
+    PLAN,
     Asked,
     Doing,
     Fact,

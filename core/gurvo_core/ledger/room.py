@@ -5,7 +5,11 @@ room after it may read it.
 """
 
 __all__ = [
+    "DONE_ELSEWHERE",
     "GAUGES",
+    "MAKER",
+    "NOW",
+    "PLAN",
     "Asked",
     "Doing",
     "Fact",
@@ -26,6 +30,7 @@ __all__ = [
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import datetime
 from functools import cached_property
 from typing import Any, Generic, Literal, TypeVar
 
@@ -34,7 +39,7 @@ from pydantic import BaseModel, ConfigDict
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
 
-Doing = Literal["look", "decide", "turn", "tighten", "cover", "hand over"]
+Doing = Literal["look", "decide", "turn", "tighten", "cover", "start", "hand over"]
 WayOut = Literal["none", "reason", "lead and reason"]
 Status = Literal["done", "open", "optional"]
 T = TypeVar("T")
@@ -59,6 +64,7 @@ class Question(View):
     status: Status
     group: str = ""  # questions of one group are folded together
     waits: str = ""  # what the engine waits for while this is open; its title when left out
+    blocked: str = ""  # why it cannot be answered yet
 
     @property
     def waits_for(self) -> str:
@@ -67,11 +73,12 @@ class Question(View):
 
 
 class Step(View):
-    """One thing to be done: what it is and which room asks for it."""
+    """One thing to be done: what it is, which room asks for it, and the stage of the work it belongs to."""
 
     key: str
     title: str
     does: str
+    stage: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -105,8 +112,14 @@ class Facts:
         return Facts({**self._known, **more})
 
 
-# the gauges an entry names, as they are now; the server hands them in when an entry is judged
+# the steps of an engine's run; where no room plans one, each room's own steps stand one after another
+PLAN: Fact[Sequence[Step]] = Fact("the run of work")
+# what a step does, of every sort of step that its room has seen to
+DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
+# what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it
 GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
+NOW: Fact[datetime] = Fact("now")
+MAKER: Fact[str] = Fact("who makes the entry")
 
 
 @dataclass(frozen=True)
@@ -167,6 +180,8 @@ class LooseEnd:
     holds_back: frozenset[Doing]
     until: str
     kept_from: str = ""  # what it keeps from being done, in a builder's words
+    ends_at: datetime | None = None  # of one that runs by the clock
+    clears: bool = False  # whether it is over by itself then
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -193,6 +208,7 @@ class Kind(Generic[B, S]):
 
     body: type[B]
     does: Doing
+    doing: Callable[[S, B], Doing] | None = None  # where that differs from entry to entry
     words: Callable[[B], Words]
     take: Callable[[S, LedgerEntry, B], S]
     check: Callable[[S, B, Facts], Iterable[Objection]] = _nothing
@@ -218,12 +234,13 @@ class Room(Generic[S]):
     empty: Callable[[EngineDocument], S]
     kinds: tuple[Kind[Any, S], ...]
     steps: tuple[Step, ...] = ()  # what a document that lists no steps gets
-    asks: Mapping[str, Callable[[S, Facts], Asked]] = field(default_factory=dict)
+    asks: Mapping[str, Callable[[S, Step, Facts], Asked]] = field(default_factory=dict)
     questions: tuple[type[Question], ...] = ()
     facts: Callable[[S, Facts], Mapping[Fact[Any], Any]] = _no_figures
     loose_ends: Callable[[S, Facts], Iterable[LooseEnd]] = _nothing
     holds: Callable[[S, Facts], Iterable[Hold]] = _nothing
     care: Callable[[S, Facts], Iterable[str]] = _nothing  # how to turn, while turning is allowed
+    wary: Callable[[S, Facts], Iterable[str]] = _nothing  # why turning is allowed, but not free
     warnings: Callable[[S, Facts], Iterable[str]] = _nothing
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     shows: type[View] | None = None

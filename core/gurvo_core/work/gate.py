@@ -10,7 +10,12 @@ from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, LooseEnd, Room, S
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
 
-NOT_NOW: dict[Doing, str] = {"turn": "do not turn: ", "tighten": "do not tighten: ", "cover": "do not cover: "}
+NOT_NOW: dict[Doing, str] = {
+    "turn": "do not turn: ",
+    "tighten": "do not tighten: ",
+    "cover": "do not cover: ",
+    "start": "do not start: ",
+}
 
 
 def standing_loose_ends(folded: Folded) -> list[LooseEnd]:
@@ -69,9 +74,10 @@ def permission_of(folded: Folded) -> Permission:
     """
     reasons = _held_back(folded, "turn")
     if reasons and folded.facts.get(SIGNED) is None:
-        return Permission(free=False, title="Do not turn", reasons=reasons)
+        return Permission(free=False, careful=False, title="Do not turn", reasons=reasons)
     care = [word for room in folded.rooms for word in room.care(folded.states[room.name], folded.facts)]
-    return Permission(free=True, title="Free to turn", reasons=care)
+    wary = [word for room in folded.rooms for word in room.wary(folded.states[room.name], folded.facts)]
+    return Permission(free=True, careful=bool(wary), title="Turn with care" if wary else "Free to turn", reasons=wary + care)
 
 
 def check_entry(folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, because: str = "", is_lead: bool = False) -> None:
@@ -112,8 +118,8 @@ def check_entry(folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, be
         _check_strike(folded, body)
         return
     room, kind = _find(folded, body)
-    _check_gate(folded, body, kind)
     state = folded.states[room.name]
+    _check_gate(folded, body, kind, state)
     for objection in kind.check(state, body, folded.facts.joined(more)):
         if objection.way_out == "none":
             raise EntryRefused(objection.field, None, objection.rule)
@@ -127,12 +133,13 @@ def _find(folded: Folded, body: Body) -> tuple[Room[Any], Kind[Any, Any]]:
     return found
 
 
-def _check_gate(folded: Folded, body: Body, kind: Kind[Any, Any]) -> None:
-    reasons = _held_back(folded, kind.does)
+def _check_gate(folded: Folded, body: Body, kind: Kind[Any, Any], state: Any) -> None:
+    doing: Doing = kind.doing(state, body) if kind.doing else kind.does
+    reasons = _held_back(folded, doing)
     if not reasons:
         return
     signed = folded.facts.get(SIGNED) is not None and not isinstance(body, SignOff)
-    words = reasons[-1] if signed else NOT_NOW.get(kind.does, "") + "; ".join(reasons)
+    words = reasons[-1] if signed else NOT_NOW.get(doing, "") + "; ".join(reasons)
     raise EntryRefused("kind", None, words)
 
 

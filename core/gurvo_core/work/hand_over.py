@@ -74,7 +74,7 @@ def _check_move(_now: HandOverState, body: RevisionMove, _facts: Facts) -> Itera
     yield from need(bool(body.reason), "reason", "say why the engine moves to another revision of its document")
 
 
-def _ask(now: HandOverState, _facts: Facts) -> Asked:
+def _ask(now: HandOverState, _step: Step, _facts: Facts) -> Asked:
     question = SignQuestion(
         key="sign_off",
         title="Lead signs",

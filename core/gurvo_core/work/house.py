@@ -6,23 +6,40 @@ union by ``kind`` and one typed field a room, so that the API and the web's type
 
 __all__ = ["House"]
 
+from bisect import bisect_left
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from functools import cached_property, reduce
-from itertools import zip_longest
-from operator import or_
+from itertools import groupby, zip_longest
+from operator import attrgetter, itemgetter, or_
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, create_model
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
-from gurvo_core.ledger import Asked, Body, Fact, Folded, Kind, LedgerEntry, Question, Room, Step, Strike, Words, apply, find_kind, fold
+from gurvo_core.ledger import (
+    PLAN,
+    Asked,
+    Body,
+    Fact,
+    Folded,
+    Kind,
+    LedgerEntry,
+    Question,
+    Room,
+    Step,
+    Strike,
+    Words,
+    apply,
+    find_kind,
+    fold,
+)
 from gurvo_core.ledger.versions import upcast
 from gurvo_core.work.gate import check_entry, permission_of, standing_loose_ends
 from gurvo_core.work.hand_over import SIGNED, SignOff
-from gurvo_core.work.state import BenchState, LooseEndView, StepView, StruckBy, Summary, TapeLine
+from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
 
 SENT_AT_ONCE = timedelta(minutes=1)
 
@@ -127,20 +144,25 @@ class House:
     def _asked(self, folded: Folded, step: Step) -> Asked:
         for room in self.rooms:
             if step.does in room.asks:
-                return room.asks[step.does](folded.states[room.name], folded.facts)
+                return room.asks[step.does](folded.states[room.name], step, folded.facts)
         return Asked(questions=[])
 
     def _steps(self, folded: Folded) -> list[StepView]:
-        """The run of work: what comes before the first open question is done, what comes after it is still to come."""
-        views, current = [], None
+        """The run of work: the first step with a question that can be answered is the one to do now."""
+        views, current, all_before = [], None, True
+        plan = folded.facts.get(PLAN)
         step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
-        for step in (step for room in self.rooms for step in room.steps):
+        # whatever a run plans, the room that closes the record comes last
+        for step in [*plan, *self.rooms[-1].steps] if plan else [step for room in self.rooms for step in room.steps]:
             asked = self._asked(folded, step)
-            is_open = current is None and any(question.status == "open" for question in asked.questions)
-            current = current or (step if is_open else None)
-            status = "now" if is_open else "open" if current else "done"
-            plain = {"key": step.key, "title": step.title, "does": step.does, "note": asked.note, "questions": list(asked.questions)}
-            views.append(step_type.model_construct(**plain, status=status))
+            is_open = any(question.status == "open" for question in asked.questions)
+            is_now = current is None and any(question.status == "open" and not question.blocked for question in asked.questions)
+            current = current or (step if is_now else None)
+            all_before = all_before and not is_open
+            # without a plan one step stands on the other: nothing after an open one is done
+            is_done = not is_open if plan else all_before
+            parts = {**vars(step), "note": asked.note, "questions": list(asked.questions)}
+            views.append(step_type.model_construct(**parts, status="now" if is_now else "done" if is_done else "open"))
         return views
 
     def show(self, folded: Folded) -> BenchState:
@@ -151,6 +173,10 @@ class House:
             LooseEndView(
                 title=end.title,
                 since=end.since,
+                at=(left := _entry_at(folded, end.since)) and left.at,
+                by=left.by if left else "",
+                ends_at=end.ends_at,
+                clears=end.clears,
                 holds_back=end.kept_from or ", ".join(sorted(end.holds_back)),
                 until=end.until,
                 stops_turning="turn" in end.holds_back,
@@ -162,7 +188,7 @@ class House:
         return self.state_type.model_construct(
             steps=steps,
             current=current.key if current else None,
-            waits_for=_waits_for(current),
+            waits_for=_waits_for(current, folded.facts.get(SIGNED) is not None),
             permission=permission_of(folded),
             loose_ends=ends,
             warnings=warnings,
@@ -184,16 +210,20 @@ class House:
 
     def summary(self, folded: Folded, shown: BenchState) -> Summary:
         """What the Floor shows, from what the bench shows."""
+        beads, clock = _by_stage(shown.steps), _first_clock(shown.loose_ends)
         verdicts = (room.verdict(folded.states[room.name]) for room in self.rooms if room.verdict)
         return Summary(
-            beads=[step.status for step in shown.steps],
-            titles=[step.title for step in shown.steps],
+            beads=[status for _, status in beads],
+            titles=[title for title, _ in beads],
             step=next((step.title for step in shown.steps if step.key == shown.current), "Signed"),
             waits_for=shown.waits_for,
             free_to_turn=shown.permission.free,
-            loose_ends=len(shown.loose_ends),
+            loose_ends=sum(not end.clears for end in shown.loose_ends),
             verdict=next(filter(None, verdicts), None),
             signed=shown.signed,
+            clock=clock.title if clock else "",
+            clock_at=clock.ends_at if clock else None,
+            clock_clears=clock is not None and clock.clears,
         )
 
     def words(self, body: Body) -> Words:
@@ -227,8 +257,29 @@ class House:
         )
 
 
-def _waits_for(current: StepView | None) -> str:
+def _entry_at(folded: Folded, seq: int) -> LedgerEntry | None:
+    """The entry at a place in the ledger; None for what no entry left."""
+    at = bisect_left(folded.entries, seq, key=attrgetter("seq"))
+    return folded.entries[at] if seq and at < len(folded.entries) else None
+
+
+def _waits_for(current: StepView | None, shown_signed: bool) -> str:
     if current is None:
-        return "nothing: signed"
-    question: Question = next(question for question in current.questions if question.status == "open")
+        return "nothing: signed" if shown_signed else "what it stands on"
+    question: Question = next(question for question in current.questions if question.status == "open" and not question.blocked)
     return question.waits_for
+
+
+def _first_clock(ends: Sequence[LooseEndView]) -> LooseEndView | None:
+    """What is at work is watched before what only cures."""
+    running = [(end.clears, end.ends_at, end) for end in ends if end.ends_at is not None]
+    return min(running, key=itemgetter(0, 1))[2] if running else None
+
+
+def _by_stage(steps: Sequence[StepView]) -> list[tuple[str, StepStatus]]:
+    """One bead a stage, or a step where there are no stages."""
+    beads: list[tuple[str, StepStatus]] = []
+    for title, own in groupby(steps, key=lambda step: step.stage or step.title):
+        found = {step.status for step in own}
+        beads.append((title, "now" if "now" in found else "done" if found == {"done"} else "open"))
+    return beads

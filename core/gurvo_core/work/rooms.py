@@ -5,7 +5,8 @@ __all__ = ["ROOMS"]
 from typing import Any
 
 from gurvo_core.ledger import Room
+from gurvo_core.run.job import ROOM as RUN
 from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
 
-ROOMS: tuple[Room[Any], ...] = (TIMING, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, TIMING, HAND_OVER)

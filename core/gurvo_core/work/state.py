@@ -17,6 +17,7 @@ class StepView(View):
     key: str
     title: str
     does: str
+    stage: str  # steps of one stage stand together; empty where there is no plan
     status: StepStatus
     note: str
     questions: list[Question]
@@ -27,6 +28,10 @@ class LooseEndView(View):
 
     title: str
     since: int
+    at: datetime | None  # when it was left so
+    by: str  # by whom
+    ends_at: datetime | None  # of one that runs by the clock
+    clears: bool  # whether it is over by itself then
     holds_back: str
     until: str
     stops_turning: bool
@@ -36,6 +41,7 @@ class Permission(View):
     """Whether the crank may be turned, and why."""
 
     free: bool
+    careful: bool
     title: str
     reasons: list[str]
 
@@ -63,6 +69,9 @@ class Summary(View):
     loose_ends: int
     verdict: Literal["in", "out", "can't tell"] | None
     signed: bool
+    clock: str  # what runs by the clock and ends first
+    clock_at: datetime | None
+    clock_clears: bool  # whether it is over by itself then
 
 
 class StruckBy(View):

@@ -5,7 +5,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from threading import Lock
 
-from press.aside import how_far, stop
+from press.aside import begin, how_far, stop
 from press.layout import PAPER
 from shop.errors import Conflict
 
@@ -47,6 +47,7 @@ def _wait(turn: _Turn) -> None:
     while not _press.acquire(timeout=LOOKS_EVERY_S):
         if turn.is_stopped:
             raise Conflict(STOPPED)
+    begin(PAPER)
     turn.has_begun = True
 
 

@@ -680,6 +680,41 @@ export interface components {
             run_to: components["schemas"]["Place"];
         };
         /**
+         * AskedField
+         * @description One thing asked of a step.
+         */
+        AskedField: {
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choice" | "figure" | "words";
+            /** Label */
+            label: string;
+            /**
+             * Needed
+             * @default true
+             */
+            needed: boolean;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["FieldOption"][];
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * Bank
          * @description One row of cylinders.
          */
@@ -755,6 +790,7 @@ export interface components {
             /** Loose Ends */
             loose_ends: components["schemas"]["LooseEndView"][];
             permission: components["schemas"]["Permission"];
+            run?: components["schemas"]["RunView"] | null;
             /** Signed */
             signed: boolean;
             /** Steps */
@@ -864,6 +900,11 @@ export interface components {
         CamQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /** Camshaft */
             camshaft: string;
             /**
@@ -1261,6 +1302,13 @@ export interface components {
              * @default []
              */
             lash: components["schemas"]["Lash"][];
+            /**
+             * Origins
+             * @description By JSON Pointer: where what stands below it is from
+             */
+            origins?: {
+                [key: string]: components["schemas"]["Origin"];
+            };
             /** Profiles */
             profiles: (components["schemas"]["LiftProfile"] | components["schemas"]["PolynomialProfile"])[];
             /**
@@ -1284,6 +1332,11 @@ export interface components {
              * @default []
              */
             stages: components["schemas"]["WorkStage"][];
+            /**
+             * Things
+             * @default []
+             */
+            things: components["schemas"]["Thing"][];
             /** Throws */
             throws: components["schemas"]["Throw"][];
             /**
@@ -1297,10 +1350,15 @@ export interface components {
              */
             valves: components["schemas"]["ValveHead"][];
             /**
+             * Variants
+             * @default []
+             */
+            variants: components["schemas"]["VariantGroup"][];
+            /**
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * EngineHead
@@ -1381,7 +1439,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["VariantChosen"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Id
              * Format: uuid
@@ -1470,6 +1528,21 @@ export interface components {
             path: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * FieldOption
+         * @description One answer to choose from.
+         */
+        FieldOption: {
+            /**
+             * Detail
+             * @default
+             */
+            detail: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
         };
         /**
          * Fit
@@ -1577,6 +1650,18 @@ export interface components {
              * @description The first thing in its ledger that does not fit; empty when all of it does
              */
             chain: string;
+            /**
+             * Clock
+             * @description What runs by the clock and ends first; empty when nothing does
+             */
+            clock: string;
+            /** Clock At */
+            clock_at: string | null;
+            /**
+             * Clock Clears
+             * @description Whether it is over by itself then
+             */
+            clock_clears: boolean;
             /** Family */
             family: string;
             /** Free To Turn */
@@ -1675,6 +1760,58 @@ export interface components {
             name: string;
         };
         /**
+         * HardStopQuestion
+         * @description A hard stop that must be looked into.
+         */
+        HardStopQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hard_stop";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * HardStopSeen
+         * @description A hard stop has been looked into: what it was.
+         */
+        HardStopSeen: {
+            /** Found */
+            found: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hard_stop";
+        };
+        /**
          * Here
          * @description Who is at the bench now, with his PIN or password.
          */
@@ -1683,6 +1820,72 @@ export interface components {
             password: string;
             /** Username */
             username: string;
+        };
+        /**
+         * HoldQuestion
+         * @description A hold point that waits for its signature.
+         */
+        HoldQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Done By */
+            done_by: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold_point";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * HoldSigned
+         * @description A lead, not the one who did it, has looked at a step and lets the work go on.
+         */
+        HoldSigned: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold_point";
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
         };
         /**
          * HoleCircles
@@ -1838,7 +2041,7 @@ export interface components {
         };
         /**
          * KitPart
-         * @description A part that must lie on the bench, new.
+         * @description A part that lies on the bench before it is fitted: new, or kept by its place to go back there.
          */
         KitPart: {
             /**
@@ -1846,13 +2049,38 @@ export interface components {
              * @default 1
              */
             count: number;
+            /** Id */
+            id: string;
+            /**
+             * Lubricant
+             * @default
+             */
+            lubricant: string;
             /** Name */
             name: string;
             /**
              * One Time
+             * @description Never used again: new every time
              * @default false
              */
             one_time: boolean;
+            /**
+             * Only In
+             * @description Id of the option it belongs to
+             */
+            only_in?: string | null;
+            /**
+             * Places
+             * @description Its places, by number and letter
+             * @default []
+             */
+            places: string[];
+            /**
+             * Returns
+             * @description Each goes back to the place it came from
+             * @default false
+             */
+            returns: boolean;
         };
         /**
          * Lash
@@ -1922,6 +2150,11 @@ export interface components {
         LiftQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /** Camshaft */
             camshaft: string;
             /** Cylinder */
@@ -2208,6 +2441,14 @@ export interface components {
          * @description Something temporary or unfinished, and what it holds back.
          */
         LooseEndView: {
+            /** At */
+            at: string | null;
+            /** By */
+            by: string;
+            /** Clears */
+            clears: boolean;
+            /** Ends At */
+            ends_at: string | null;
             /** Holds Back */
             holds_back: string;
             /** Since */
@@ -2257,6 +2498,20 @@ export interface components {
             position: string;
             /** Wheel */
             wheel: string;
+        };
+        /**
+         * MarkSeen
+         * @description A mark, and where it stands when the crank is at a position.
+         */
+        MarkSeen: {
+            /** Clock Deg */
+            clock_deg: number;
+            /** Decides */
+            decides: boolean;
+            /** Name */
+            name: string;
+            /** Position */
+            position: string;
         };
         /**
          * MarkSnapshot
@@ -2326,6 +2581,11 @@ export interface components {
             /** Ask */
             ask: string;
             /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
              * Group
              * @default
              */
@@ -2373,6 +2633,60 @@ export interface components {
             name: string;
             /** Username */
             username: string;
+        };
+        /**
+         * Need
+         * @description One thing that must hold before a step is done; just one of its keys is given.
+         */
+        Need: {
+            /**
+             * Cured
+             * @description Id of a step that laid sealant
+             */
+            cured?: string | null;
+            /**
+             * Decided
+             * @description Id of a camshaft whose timing is decided
+             */
+            decided?: string | null;
+            /**
+             * Done
+             * @description Id of a step
+             */
+            done?: string | null;
+            /** Free To Turn */
+            free_to_turn?: true | null;
+            /**
+             * Held
+             * @description Id of a shaft that something must hold against a wrench
+             */
+            held?: string | null;
+            /**
+             * Off
+             * @description Id of a thing
+             */
+            off?: string | null;
+            /**
+             * On
+             * @description Id of a thing
+             */
+            on?: string | null;
+            /**
+             * Parked
+             * @description Id of a timing position
+             */
+            parked?: string | null;
+            /**
+             * Proven
+             * @description Id of a chain or belt whose tensioner is proven
+             */
+            proven?: string | null;
+            /**
+             * Tensioned
+             * @description Id of a chain or belt whose tensioner is armed
+             */
+            tensioned?: string | null;
+            tight?: components["schemas"]["TightNeed"] | null;
         };
         /**
          * Note
@@ -2442,6 +2756,22 @@ export interface components {
             value: "positive_stop" | "equal_drop" | "fit" | "top";
         };
         /**
+         * Origin
+         * @description Where what stands below a JSON Pointer is from.
+         */
+        Origin: {
+            /**
+             * Is
+             * @enum {string}
+             */
+            is_: "book" | "measured" | "generic" | "guess";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PathStep
          * @description One wheel that a chain or belt goes round, on its inside or its back.
          */
@@ -2460,6 +2790,8 @@ export interface components {
          * @description Whether the crank may be turned, and why.
          */
         Permission: {
+            /** Careful */
+            careful: boolean;
             /** Free */
             free: boolean;
             /** Reasons */
@@ -2677,6 +3009,18 @@ export interface components {
             opening: components["schemas"]["PolynomialFlank"];
         };
         /**
+         * PositionPlace
+         * @description Where the crank stands at a timing position, from the first cylinder's firing TDC.
+         */
+        PositionPlace: {
+            /** Crank Deg */
+            crank_deg: number;
+            /** Name */
+            name: string;
+            /** Position */
+            position: string;
+        };
+        /**
          * PreferenceIn
          * @description How the person signed in likes to see things.
          */
@@ -2737,6 +3081,26 @@ export interface components {
             way_out: string;
         };
         /**
+         * Reopened
+         * @description Something was undone: a step is open again, and everything that stands on it.
+         */
+        Reopened: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_opened";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+        };
+        /**
          * RevisionMove
          * @description The lead moves the engine to a newer revision of its engine document.
          */
@@ -2769,6 +3133,26 @@ export interface components {
             number: number;
             /** Remark */
             remark: string;
+        };
+        /**
+         * RunView
+         * @description The run as a whole.
+         */
+        RunView: {
+            /** Former */
+            former: string[];
+            /** Is Planned */
+            is_planned: boolean;
+            /** Left Minutes */
+            left_minutes: number;
+            /** Marks */
+            marks: components["schemas"]["MarkSeen"][];
+            /** On */
+            on: string[];
+            /** Positions */
+            positions: components["schemas"]["PositionPlace"][];
+            /** Things */
+            things: components["schemas"]["FieldOption"][];
         };
         /**
          * Section
@@ -2817,6 +3201,11 @@ export interface components {
         SetupQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /**
              * Group
              * @default
@@ -2964,6 +3353,11 @@ export interface components {
             /** Ask */
             ask: string;
             /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
              * Group
              * @default
              */
@@ -3107,13 +3501,15 @@ export interface components {
              * Does
              * @enum {string}
              */
-            does: "set_up_wheel" | "find_tdc" | "degree" | "sign";
+            does: "run" | "variant" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
             /** Key */
             key: string;
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            /** Stage */
+            stage: string;
             /**
              * Status
              * @enum {string}
@@ -3123,12 +3519,121 @@ export interface components {
             title: string;
         };
         /**
+         * StepDone
+         * @description A step is done, with what was asked of it.
+         */
+        StepDone: {
+            /** Answers */
+            answers?: {
+                [key: string]: string;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_done";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+        };
+        /**
+         * StepQuestion
+         * @description A step to be done.
+         */
+        StepQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Button */
+            button: string;
+            /** Cautions */
+            cautions: string[];
+            /** Does */
+            does: string;
+            /** Fields */
+            fields: components["schemas"]["AskedField"][];
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_done";
+            /** May Open */
+            may_open: boolean;
+            /** May Skip */
+            may_skip: boolean;
+            /** Minutes */
+            minutes: number | null;
+            /** Position */
+            position: string | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * StepSkipped
+         * @description The lead leaves a step out.
+         */
+        StepSkipped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_skipped";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+        };
+        /**
          * StopQuestion
          * @description Whether the piston stop is in, or out.
          */
         StopQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /** Fitted */
             fitted: boolean;
             /**
@@ -3330,6 +3835,11 @@ export interface components {
         TdcQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /** Expected Side */
             expected_side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
             field?: components["schemas"]["LengthField"] | null;
@@ -3438,6 +3948,88 @@ export interface components {
             shaft?: string | null;
         };
         /**
+         * Thing
+         * @description Something put on for a while: as long as it is on it is a loose end.
+         */
+        Thing: {
+            /**
+             * Count
+             * @description How many the shop has
+             * @default 1
+             */
+            count: number;
+            /**
+             * Counter Hold
+             * @description Whether it may be pulled against: a lock for timing may not
+             * @default false
+             */
+            counter_hold: boolean;
+            /**
+             * Holds
+             * @description Ids of the shafts that it holds, place by place where it has as many
+             * @default []
+             */
+            holds: string[];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lock" | "pin" | "plate" | "tie" | "wedge" | "clamp" | "wire" | "dummy_tensioner" | "piston_stop" | "holder" | "cover";
+            /**
+             * Made Of
+             * @description What shops use in its stead
+             * @default
+             */
+            made_of: string;
+            /** Name */
+            name: string;
+            /**
+             * Places
+             * @description Where it can be; one thing with two places is moved over
+             * @default []
+             */
+            places: string[];
+            /**
+             * Position
+             * @description Id of the timing position at which it goes in
+             */
+            position?: string | null;
+            /** Stops Turning */
+            stops_turning: boolean;
+        };
+        /**
+         * ThingMoved
+         * @description Something put on or taken off for a while, outside the step that says so.
+         */
+        ThingMoved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thing";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** On */
+            on: boolean;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Thing */
+            thing: string;
+            /**
+             * Title
+             * @description What the thing was called; completed when it is taken
+             */
+            title?: string | null;
+        };
+        /**
          * Throw
          * @description Where one cylinder's crank pin stands on the crank.
          */
@@ -3454,6 +4046,19 @@ export interface components {
              * @description Which throw, counted from the front; rods that share a throw name the same one
              */
             throw: number;
+        };
+        /**
+         * TightNeed
+         * @description A joint that has been tightened as far as one of its stages.
+         */
+        TightNeed: {
+            /** Joint */
+            joint: string;
+            /**
+             * Stage
+             * @description Counted from 1, as the joint lists them
+             */
+            stage: number;
         };
         /**
          * TimingPosition
@@ -3517,6 +4122,121 @@ export interface components {
              * @description Crank degrees after the firing TDC of the first cylinder, 0 to 720, as typed
              */
             to: string;
+        };
+        /**
+         * TurnQuestion
+         * @description A stop of turning over by hand.
+         */
+        TurnQuestion: {
+            /** After Note */
+            after_note: string;
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn_seen";
+            /** Of */
+            of: number;
+            /** Position */
+            position: string | null;
+            /** See */
+            see: string[];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Stop */
+            stop: number;
+            /** Title */
+            title: string;
+            /** Turns */
+            turns: number;
+            /** Turns In All */
+            turns_in_all: number;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * TurnSeen
+         * @description What was seen at a stop of turning over by hand.
+         */
+        TurnSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn_seen";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Saw
+             * @enum {string}
+             */
+            saw: "meets" | "off" | "hard_stop" | "springy";
+            /** Step */
+            step: string;
+            /**
+             * Stop
+             * @description Which stop of the step, counted from 1
+             */
+            stop: number;
+            /**
+             * Teeth
+             * @description Off by so many teeth
+             */
+            teeth?: number | null;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+            /**
+             * Way
+             * @description Which way it is off
+             */
+            way?: ("ahead" | "behind") | null;
+        };
+        /**
+         * TurnStop
+         * @description A place where turning stops and what must be seen there.
+         */
+        TurnStop: {
+            /**
+             * See
+             * @description What must be seen there, beside the marks that meet
+             * @default []
+             */
+            see: string[];
+            /**
+             * Turns
+             * @description Crank turns from where it began
+             */
+            turns: number;
         };
         /**
          * Twin
@@ -3691,6 +4411,33 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * VariantChosen
+         * @description Which of its variants the engine is, by what is seen on it.
+         */
+        VariantChosen: {
+            /** Group */
+            group: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "variant";
+            /** Option */
+            option: string;
+        };
+        /**
+         * VariantGroup
+         * @description A question with a few answers, chosen when the engine is received.
+         */
+        VariantGroup: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["Option"][];
+        };
+        /**
          * VariantNote
          * @description How to tell one variant from its siblings before anything is fitted.
          */
@@ -3699,6 +4446,49 @@ export interface components {
             name: string;
             /** Told By */
             told_by: string;
+        };
+        /**
+         * VariantQuestion
+         * @description Which variant it is.
+         */
+        VariantQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Group Id */
+            group_id: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "variant";
+            /** Options */
+            options: components["schemas"]["FieldOption"][];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * WheelLabel
@@ -3790,7 +4580,7 @@ export interface components {
         };
         /**
          * WorkStage
-         * @description A stage of the work and its steps, as a builder would say them.
+         * @description A stage of the work. A step that is a plain sentence is one to do, with nothing else said of it.
          */
         WorkStage: {
             /**
@@ -3801,9 +4591,137 @@ export interface components {
             /** Id */
             id: string;
             /** Steps */
-            steps: string[];
+            steps: (string | components["schemas"]["WorkStep"])[];
             /** Title */
             title: string;
+        };
+        /**
+         * WorkStep
+         * @description One thing that is done: what the builder is told, what it needs, and what it leaves until something else is done.
+         */
+        WorkStep: {
+            /**
+             * By
+             * @default builder
+             * @enum {string}
+             */
+            by: "builder" | "lead";
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
+            /**
+             * Covers
+             * @description Whether it hides what cannot be seen afterwards
+             * @default false
+             */
+            covers: boolean;
+            /**
+             * Cure Minutes
+             * @description seal: then left to cure [min]
+             */
+            cure_minutes?: number | null;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "ready" | "inspect" | "fit" | "put_on" | "take_off" | "plugs_out" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "seal" | "prime" | "first_start" | "do";
+            /**
+             * Fits
+             * @description measure: ids of fits
+             * @default []
+             */
+            fits: string[];
+            /**
+             * Hold Point
+             * @description A lead who did not do it signs before anything that stands on it
+             * @default false
+             */
+            hold_point: boolean;
+            /**
+             * How Far
+             * @description tension: how far its tensioner is brought
+             */
+            how_far?: ("fitted" | "armed" | "proven") | null;
+            /** Id */
+            id: string;
+            /**
+             * Joint
+             * @description fit: a joint left finger tight; tighten: the joint
+             */
+            joint?: string | null;
+            /**
+             * Loop
+             * @description lay, tension: id of a chain, belt or gear stage of the drive
+             */
+            loop?: string | null;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Needs
+             * @default []
+             */
+            needs: components["schemas"]["Need"][];
+            /**
+             * Only In
+             * @description Id of the option for which it is done; for all when left out
+             */
+            only_in?: string | null;
+            /**
+             * Parts
+             * @description ready, fit: ids of parts
+             * @default []
+             */
+            parts: string[];
+            /**
+             * Place
+             * @description put_on, take_off: which of the thing's places; asked when left out
+             */
+            place?: string | null;
+            /**
+             * Position
+             * @description park: id of a timing position; turn_over: where it begins and ends
+             */
+            position?: string | null;
+            /** Says */
+            says: string;
+            /**
+             * Seconds
+             * @description prime: at most until pressure shows [s]
+             */
+            seconds?: number | null;
+            /**
+             * Stage
+             * @description tighten: to which of its stages; to the last when left out
+             */
+            stage?: number | null;
+            /**
+             * Stops
+             * @description turn_over: the stops, in order
+             * @default []
+             */
+            stops: components["schemas"]["TurnStop"][];
+            /**
+             * Thing
+             * @description put_on, take_off: id of a thing
+             */
+            thing?: string | null;
+            /**
+             * Until
+             * @description Left so on purpose until this step
+             */
+            until?: string | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * Working Minutes
+             * @description seal: closed within [min]
+             */
+            working_minutes?: number | null;
         };
         /**
          * ZeroQuestion
@@ -3812,6 +4730,11 @@ export interface components {
         ZeroQuestion: {
             /** Ask */
             ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
             /**
              * Group
              * @default

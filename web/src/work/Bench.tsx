@@ -41,8 +41,9 @@ function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, und
   const step = state.steps.find((one) => one.status === 'now');
   const all = state.steps.flatMap((one) => one.questions);
   const picked = all.find((question) => question.key === chosen);
-  const open = step?.questions.find((question) => question.status === 'open' && !underway.includes(question.key));
-  return picked ?? open ?? step?.questions.find((question) => question.status === 'open');
+  const may = (question: Question) => question.status === 'open' && !question.blocked;
+  const open = step?.questions.find((question) => may(question) && !underway.includes(question.key));
+  return picked ?? open ?? step?.questions.find(may);
 }
 
 function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
@@ -85,9 +86,19 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
       <RunOfWork state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre}>
         <div>
-          <h1>{question ? say(question.ask, voice) : 'Signed. Nothing is left to do here.'}</h1>
+          <h1>
+            {question
+              ? say(question.ask, voice)
+              : state.signed
+                ? 'Signed. Nothing is left to do here.'
+                : 'Nothing can be done just now.'}
+          </h1>
           <p className={classes.hint}>
-            {question ? say(question.hint, voice) : 'The record can be handed over with the engine.'}
+            {question
+              ? say(question.hint, voice)
+              : state.signed
+                ? 'The record can be handed over with the engine.'
+                : 'Every open step waits for another; look at them on the left.'}
           </p>
           {state.warnings.map((warning) => (
             <p key={warning} className={classes.warning}>
@@ -102,7 +113,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>
-        <LooseEnds ends={state.loose_ends} />
+        <LooseEnds ends={state.loose_ends} voice={voice} />
         <Tape
           bench={bench}
           trouble={outbox.trouble}
@@ -150,7 +161,9 @@ function useBenchKeys({
   const navigate = useNavigate();
   const step = state.steps.find((one) => one.status === 'now');
   const move = (by: number) => {
-    const list = step?.questions ?? [];
+    const list = step?.stage
+      ? state.steps.filter((one) => one.stage === step.stage).flatMap((one) => one.questions)
+      : (step?.questions ?? []);
     const at = list.findIndex((one) => one.key === question?.key);
     setChosen(list[Math.max(0, Math.min(list.length - 1, at + by))]?.key ?? null);
   };

@@ -64,7 +64,7 @@ export function BenchHead({ engine, permission, seenFrom, other, changePerson }:
           seen from the {seenFrom}
         </UnstyledButton>
       </div>
-      <div className={classes.permission} data-free={permission.free} role="status">
+      <div className={classes.permission} data-free={permission.free} data-careful={permission.careful} role="status">
         <b>{permission.title}</b>
         <span>{permission.reasons.join(' · ')}</span>
       </div>

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from '@tanstack/react-router';
 import { useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
+import { Clock, useSeconds } from '../app/Clock';
 import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
 import { usePerson } from '../app/session';
@@ -140,6 +141,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               </span>
               <span className={classes.waits}>
                 {row.broken || row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
+                {row.clock_at && <FloorClock row={row} endsAt={row.clock_at} />}
               </span>
               <span className={classes.turning}>{turning(row)}</span>
               <span className={classes.ends}>{row.loose_ends || '–'}</span>
@@ -152,6 +154,17 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** A working or curing time that runs; one that is over by itself is not shown any more. */
+function FloorClock({ row, endsAt }: { row: Row; endsAt: string }) {
+  const now = useSeconds(true);
+  if (row.clock_clears && Date.parse(endsAt) < now) return null;
+  return (
+    <small>
+      {row.clock} · <Clock endsAt={endsAt} now={now} />
+    </small>
   );
 }
 

@@ -24,25 +24,106 @@ export function RunOfWork({ state, current, waiting, onChoose }: RunOfWorkProps)
     <nav className={classes.run} aria-label="Run of work" ref={nav}>
       <h2>Run of work</h2>
       <ol>
-        {state.steps.map((step) => (
-          <li key={step.key} data-status={step.status}>
-            <div className={classes.step}>
-              <i aria-hidden="true" />
-              <span>{step.title}</span>
-              <small>{step.note}</small>
-            </div>
-            {(step.status === 'now' || step.questions.some((question) => question.key === current)) && (
-              <Questions step={step} current={current} waiting={waiting} onChoose={onChoose} />
-            )}
-            {step.status === 'done' && step.questions.length > 0 && !step.questions.some((q) => q.key === current) && (
-              <UnstyledButton className={classes.back} onClick={() => onChoose(step.questions[0]?.key ?? '')}>
-                look again
-              </UnstyledButton>
-            )}
-          </li>
-        ))}
+        {byStage(state.steps).map((stage) => {
+          const isOpen = stage.status === 'now' || stage.steps.some((step) => isAsked(step, current));
+          return (
+            <li key={stage.key} data-status={stage.status}>
+              <StageHead stage={stage} onChoose={onChoose} />
+              {isOpen &&
+                stage.steps.map((step) => <Steps key={step.key} {...{ stage, step, current, waiting, onChoose }} />)}
+              {!isOpen && stage.status === 'done' && !stage.isPlanned && firstOf(stage) && (
+                <UnstyledButton className={classes.back} onClick={() => onChoose(firstOf(stage))}>
+                  look again
+                </UnstyledButton>
+              )}
+            </li>
+          );
+        })}
       </ol>
     </nav>
+  );
+}
+
+const isAsked = (step: Step, current: string | undefined) => step.questions.some((one) => one.key === current);
+
+const firstOf = (stage: Stage) => stage.steps.flatMap((step) => step.questions)[0]?.key ?? '';
+
+interface Stage {
+  key: string;
+  title: string;
+  note: string;
+  status: Step['status'];
+  isPlanned: boolean;
+  steps: Step[];
+}
+
+/** Steps of one stage stand together, with how many are done; where no run is planned each step is a stage of its own. */
+function byStage(steps: Step[]): Stage[] {
+  const stages: Stage[] = [];
+  for (const step of steps) {
+    const last = stages.at(-1);
+    if (step.stage && last?.title === step.stage) last.steps.push(step);
+    else
+      stages.push({
+        key: step.key,
+        title: step.stage || step.title,
+        note: step.note,
+        status: step.status,
+        isPlanned: step.stage !== '',
+        steps: [step],
+      });
+  }
+  for (const stage of stages.filter((one) => one.isPlanned)) {
+    const done = stage.steps.filter((step) => step.status === 'done').length;
+    stage.note = done === stage.steps.length ? '' : done === 0 ? '' : `${done} / ${stage.steps.length}`;
+    const isNow = stage.steps.some((step) => step.status === 'now');
+    stage.status = isNow ? 'now' : done === stage.steps.length ? 'done' : 'open';
+  }
+  return stages;
+}
+
+/** A stage's bead and name; of a planned run it opens the stage, to look at it ahead of time or again. */
+function StageHead({ stage, onChoose }: { stage: Stage; onChoose: (key: string) => void }) {
+  const parts = (
+    <>
+      <i aria-hidden="true" />
+      <span>{stage.title}</span>
+      <small>{stage.note}</small>
+    </>
+  );
+  if (!stage.isPlanned) return <div className={classes.step}>{parts}</div>;
+  return (
+    <UnstyledButton className={classes.step} onClick={() => onChoose(firstOf(stage))}>
+      {parts}
+    </UnstyledButton>
+  );
+}
+
+interface StepsProps extends Omit<RunOfWorkProps, 'state'> {
+  stage: Stage;
+  step: Step;
+}
+
+/** A step of a stage: one row where it asks one thing; what it asks one by one while it is the one at hand. */
+function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
+  const isOne = stage.isPlanned && (step.questions.length === 1 || !(step.status === 'now' || isAsked(step, current)));
+  if (!isOne) return <Questions step={step} current={current} waiting={waiting} onChoose={onChoose} />;
+  const first = step.questions.find((question) => question.status === 'open') ?? step.questions[0];
+  const mark = first && waiting.includes(first.key) ? 'not yet sent' : step.status === 'done' ? '✓' : step.note;
+  return (
+    <ul>
+      <li>
+        <UnstyledButton
+          className={classes.question}
+          data-status={step.status === 'done' ? 'done' : first?.blocked ? 'optional' : 'open'}
+          aria-current={isAsked(step, current) ? 'step' : undefined}
+          onClick={() => first && onChoose(first.key)}
+        >
+          {step.title}
+          <small>{mark}</small>
+        </UnstyledButton>
+      </li>
+    </ul>
   );
 }
 

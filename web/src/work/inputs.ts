@@ -1,14 +1,17 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
+import { runDrawings, runInputs } from '../run';
 import { TimingDrawing, timingDrawings, timingInputs } from '../timing';
 import { SignOff } from './SignOff';
 
 export const INPUTS: Inputs<Kind> = {
+  ...runInputs,
   ...timingInputs,
   sign_off: { Input: SignOff, keys: [keyHint('Enter', 'confirm')] },
 };
 
 export const DRAWINGS: Drawings<Does> = {
+  ...runDrawings,
   ...timingDrawings,
   sign: TimingDrawing,
 };

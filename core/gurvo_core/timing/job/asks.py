@@ -5,7 +5,7 @@ __all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import CardLine, Flank
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import Asked, Facts, Question
+from gurvo_core.ledger import Asked, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
@@ -84,7 +84,7 @@ def _side_at(now: TimingState, crank_deg: float) -> Side | None:
     return wheel_figure(crank_deg, now.wheel)[1] if now.wheel else None
 
 
-def ask_setup(now: TimingState, _facts: Facts) -> Asked:
+def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """How the wheel is set up."""
     question = SetupQuestion(
         key="setup",
@@ -96,7 +96,7 @@ def ask_setup(now: TimingState, _facts: Facts) -> Asked:
     return Asked(questions=[question])
 
 
-def ask_tdc(now: TimingState, _facts: Facts) -> Asked:
+def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Method, stop in, readings, zero, stop out."""
     estimate, adopted = find_tdc(now), adopted_zero(now) is not None
     questions: list[Question] = [_method(now)]
@@ -197,7 +197,7 @@ def _pair_questions(now: TimingState) -> list[TdcQuestion]:
     return questions
 
 
-def ask_cams(now: TimingState, _facts: Facts) -> Asked:
+def ask_cams(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Every cam: its events, its full lift as an extra, and what is done about it."""
     questions: list[Question] = []
     for cam in cams_of(now):

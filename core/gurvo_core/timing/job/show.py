@@ -5,7 +5,7 @@ __all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_e
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from gurvo_core.ledger import Fact, Facts, Hold, LooseEnd
+from gurvo_core.ledger import DONE_ELSEWHERE, Fact, Facts, Hold, LooseEnd
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -26,7 +26,11 @@ CAM_PLACES: Fact[Mapping[str, CamPlace]] = Fact("where the cams stand")
 
 def facts_of(now: TimingState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """True TDC as it was taken over, and where the cams stand as far as they were measured."""
-    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams_of(now))}
+    cams = cams_of(now)
+    seen_to = {"set_up_wheel": now.setup is not None, "find_tdc": adopted_zero(now) is not None and not now.stop_in}
+    seen_to["degree"] = all(cam.decided for cam in cams)
+    done = frozenset(does for does, holds in seen_to.items() if holds)
+    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done}
 
 
 def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:

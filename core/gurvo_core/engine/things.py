@@ -1,0 +1,62 @@
+"""Things that are on for a while, parts that go on the bench, and variants that are told apart before anything is fitted."""
+
+__all__ = ["KitPart", "Option", "Origin", "Thing", "VariantGroup"]
+
+from typing import Literal
+
+from pydantic import Field
+
+from gurvo_core.engine.part import Name, Part, Sentence, Word
+
+
+class Thing(Part):
+    """Something put on for a while: as long as it is on it is a loose end."""
+
+    id: Word
+    name: Name
+    kind: Literal["lock", "pin", "plate", "tie", "wedge", "clamp", "wire", "dummy_tensioner", "piston_stop", "holder", "cover"]
+    count: int = Field(default=1, ge=1, le=40, description="How many the shop has")
+    places: tuple[Name, ...] = Field(default=(), max_length=16, description="Where it can be; one thing with two places is moved over")
+    holds: tuple[Word, ...] = Field(
+        default=(), max_length=16, description="Ids of the shafts that it holds, place by place where it has as many"
+    )
+    position: Word | None = Field(default=None, description="Id of the timing position at which it goes in")
+    counter_hold: bool = Field(default=False, description="Whether it may be pulled against: a lock for timing may not")
+    stops_turning: bool
+    made_of: str = Field(default="", max_length=200, description="What shops use in its stead")
+
+
+class KitPart(Part):
+    """A part that lies on the bench before it is fitted: new, or kept by its place to go back there."""
+
+    id: Word
+    name: Name
+    count: int = Field(default=1, ge=1, le=500)
+    one_time: bool = Field(default=False, description="Never used again: new every time")
+    returns: bool = Field(default=False, description="Each goes back to the place it came from")
+    places: tuple[Name, ...] = Field(default=(), max_length=64, description="Its places, by number and letter")
+    lubricant: str = Field(default="", max_length=120)
+    only_in: Word | None = Field(default=None, description="Id of the option it belongs to")
+
+
+class Option(Part):
+    """One of the ways in which engines of a family differ."""
+
+    id: Word
+    name: Name
+    told_by: Sentence = Field(description="Something one can see")
+
+
+class VariantGroup(Part):
+    """A question with a few answers, chosen when the engine is received."""
+
+    id: Word
+    name: Name
+    options: tuple[Option, ...] = Field(min_length=2, max_length=8)
+
+
+class Origin(Part):
+    """Where what stands below a JSON Pointer is from."""
+
+    is_: Literal["book", "measured", "generic", "guess"] = Field(alias="is")
+    note: str = Field(default="", max_length=200)

@@ -1,0 +1,113 @@
+"""What is done: the stages of the work and their steps, what each needs and what it does."""
+
+__all__ = ["DOES", "TURNING", "Need", "TightNeed", "TurnStop", "WorkStage", "WorkStep"]
+
+from typing import Any, Literal
+
+from pydantic import Field, model_validator
+
+from gurvo_core.engine.part import Name, Part, Sentence, Word
+
+Does = Literal[
+    "ready",
+    "inspect",
+    "fit",
+    "put_on",
+    "take_off",
+    "plugs_out",
+    "park",
+    "lay",
+    "tension",
+    "tighten",
+    "turn_over",
+    "set_up_wheel",
+    "find_tdc",
+    "degree",
+    "measure",
+    "seal",
+    "prime",
+    "first_start",
+    "do",
+]
+DOES: tuple[str, ...] = Does.__args__  # type: ignore[attr-defined]
+TURNING = ("park", "turn_over")  # what cannot be done without turning the crank
+
+
+class TightNeed(Part):
+    """A joint that has been tightened as far as one of its stages."""
+
+    joint: Word
+    stage: int = Field(ge=1, le=12, description="Counted from 1, as the joint lists them")
+
+
+class Need(Part):
+    """One thing that must hold before a step is done; just one of its keys is given."""
+
+    done: Word | None = Field(default=None, description="Id of a step")
+    parked: Word | None = Field(default=None, description="Id of a timing position")
+    on: Word | None = Field(default=None, description="Id of a thing")
+    off: Word | None = Field(default=None, description="Id of a thing")
+    tight: TightNeed | None = None
+    held: Word | None = Field(default=None, description="Id of a shaft that something must hold against a wrench")
+    tensioned: Word | None = Field(default=None, description="Id of a chain or belt whose tensioner is armed")
+    proven: Word | None = Field(default=None, description="Id of a chain or belt whose tensioner is proven")
+    cured: Word | None = Field(default=None, description="Id of a step that laid sealant")
+    decided: Word | None = Field(default=None, description="Id of a camshaft whose timing is decided")
+    free_to_turn: Literal[True] | None = None
+
+    @property
+    def given(self) -> tuple[str, Any]:
+        """Its one key, and what it names."""
+        return next((key, value) for key, value in vars(self).items() if value is not None)
+
+    @model_validator(mode="after")
+    def _just_one(self) -> "Need":
+        if sum(value is not None for value in vars(self).values()) != 1:
+            raise ValueError("a need says just one thing; write one need for each")
+        return self
+
+
+class TurnStop(Part):
+    """A place where turning stops and what must be seen there."""
+
+    turns: float = Field(gt=0, le=400, multiple_of=0.25, description="Crank turns from where it began")
+    see: tuple[Sentence, ...] = Field(default=(), max_length=12, description="What must be seen there, beside the marks that meet")
+
+
+class WorkStep(Part):
+    """One thing that is done: what the builder is told, what it needs, and what it leaves until something else is done."""
+
+    id: Word
+    does: Does
+    says: Sentence
+    why: str = Field(default="", max_length=400)
+    needs: tuple[Need, ...] = Field(default=(), max_length=12)
+    cautions: tuple[Sentence, ...] = Field(default=(), max_length=6)
+    by: Literal["builder", "lead"] = "builder"
+    minutes: float | None = Field(default=None, gt=0, le=2000)
+    hold_point: bool = Field(default=False, description="A lead who did not do it signs before anything that stands on it")
+    covers: bool = Field(default=False, description="Whether it hides what cannot be seen afterwards")
+    only_in: Word | None = Field(default=None, description="Id of the option for which it is done; for all when left out")
+    parts: tuple[Word, ...] = Field(default=(), max_length=64, description="ready, fit: ids of parts")
+    thing: Word | None = Field(default=None, description="put_on, take_off: id of a thing")
+    place: Name | None = Field(default=None, description="put_on, take_off: which of the thing's places; asked when left out")
+    position: Word | None = Field(default=None, description="park: id of a timing position; turn_over: where it begins and ends")
+    loop: Word | None = Field(default=None, description="lay, tension: id of a chain, belt or gear stage of the drive")
+    how_far: Literal["fitted", "armed", "proven"] | None = Field(default=None, description="tension: how far its tensioner is brought")
+    joint: Word | None = Field(default=None, description="fit: a joint left finger tight; tighten: the joint")
+    stage: int | None = Field(default=None, ge=1, le=12, description="tighten: to which of its stages; to the last when left out")
+    until: Word | None = Field(default=None, description="Left so on purpose until this step")
+    fits: tuple[Word, ...] = Field(default=(), max_length=24, description="measure: ids of fits")
+    stops: tuple[TurnStop, ...] = Field(default=(), max_length=12, description="turn_over: the stops, in order")
+    working_minutes: float | None = Field(default=None, gt=0, le=600, description="seal: closed within [min]")
+    cure_minutes: float | None = Field(default=None, gt=0, le=10000, description="seal: then left to cure [min]")
+    seconds: float | None = Field(default=None, gt=0, le=600, description="prime: at most until pressure shows [s]")
+
+
+class WorkStage(Part):
+    """A stage of the work. A step that is a plain sentence is one to do, with nothing else said of it."""
+
+    id: Word
+    title: Name
+    steps: tuple[Sentence | WorkStep, ...] = Field(min_length=1, max_length=64)
+    caution: str = Field(default="", max_length=400)

@@ -1,0 +1,187 @@
+"""What the book forgets: steps that can never be done, and things begun that no step ends."""
+
+__all__ = ["run_faults"]
+
+from collections import Counter
+from collections.abc import Iterable, Iterator
+
+from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.errors import Fault
+from gurvo_core.run.plan import Plan, has_run, plan_of
+
+# which names a step must give for what it does
+_NAMES: dict[str, tuple[str, ...]] = {
+    "put_on": ("thing",),
+    "take_off": ("thing",),
+    "park": ("position",),
+    "lay": ("loop",),
+    "tension": ("loop", "how_far"),
+    "tighten": ("joint",),
+    "measure": ("fits",),
+    "turn_over": ("stops",),
+    "ready": ("parts",),
+}
+
+
+def run_faults(document: EngineDocument) -> list[Fault]:
+    """Return the faults of a document's run of work.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document whose other names all lead somewhere.
+
+    Returns
+    -------
+    faults : list of Fault
+        Names that lead nowhere first; what rests on them is asked once they are right.
+
+    Source
+    ------
+    Practice: what is put on comes off, what is left loose is come back to, what is tensioned is proven.
+
+    Example
+    -------
+    >>> run_faults(quern_4())
+    []
+    """
+    if not has_run(document):
+        return []
+    faults = [*_names(document), *_twice(document)]
+    if faults:
+        return faults
+    plan = plan_of(document, every=True)
+    return [*_circles(document, plan), *_things(document, plan), *_joints(document, plan), *_tensioners(document, plan)]
+
+
+def _steps(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
+    for at, stage in enumerate(document.stages):
+        yield from ((f"stages.{at}.steps.{n}", step) for n, step in enumerate(stage.steps) if isinstance(step, WorkStep))
+
+
+def _path(document: EngineDocument, step_id: str) -> str:
+    return next((path for path, step in _steps(document) if step.id == step_id), "stages")
+
+
+def _names(document: EngineDocument) -> Iterator[Fault]:
+    loops, shafts = {stage.id for stage in document.drive.stages}, {shaft.id for shaft in document.drive.shafts}
+    positions, joints = {one.id for one in document.timing_positions}, {one.id: one for one in document.joints}
+    things, parts, fits = {one.id for one in document.things}, {one.id for one in document.kit}, {one.id for one in document.fits}
+    options = {option.id for group in document.variants for option in group.options}
+    steps, cams = {step.id for _, step in _steps(document)}, {cam.id for cam in document.camshafts}
+    one_of = {"thing": things, "position": positions, "loop": loops, "joint": joints, "until": steps, "only_in": options}
+    many_of = {"parts": parts, "fits": fits}
+    needed = {"done": steps, "parked": positions, "on": things, "off": things, "held": shafts, "tensioned": loops, "proven": loops}
+    needed |= {"decided": cams, "cured": steps}
+    for path, step in _steps(document):
+        for key in _NAMES.get(step.does, ()):
+            if not getattr(step, key):
+                yield Fault(path=f"{path}.{key}", sentence=f"A step that does {step.does} says its {key}; give it.")
+        for key, known in one_of.items():
+            yield from _missing(f"{path}.{key}", getattr(step, key), known, key)
+        for key, known in many_of.items():
+            yield from (fault for n, name in enumerate(getattr(step, key)) for fault in _missing(f"{path}.{key}.{n}", name, known, key))
+        for n, need in enumerate(step.needs):
+            key, named = need.given
+            where = f"{path}.needs.{n}.{key}"
+            if key == "tight":
+                yield from _missing(f"{where}.joint", named.joint, joints, "joint")
+                yield from _stage(where, named.stage, len(joints[named.joint].stages) if named.joint in joints else 12)
+            elif key in needed:
+                yield from _missing(where, named, needed[key], key)
+        if step.joint in joints and step.stage:
+            yield from _stage(path, step.stage, len(joints[step.joint].stages))
+    for at, thing in enumerate(document.things):
+        yield from (fault for n, name in enumerate(thing.holds) for fault in _missing(f"things.{at}.holds.{n}", name, shafts, "shaft"))
+        yield from _missing(f"things.{at}.position", thing.position, positions, "timing position")
+    for at, part in enumerate(document.kit):
+        yield from _missing(f"kit.{at}.only_in", part.only_in, options, "option")
+
+
+def _missing(path: str, name: str | None, known: Iterable[str], what: str) -> Iterator[Fault]:
+    names = sorted(known)
+    if name is not None and name not in names:
+        there = f"there are {', '.join(names)}" if names else "there is none"
+        yield Fault(path=path, sentence=f"This names {what.replace('_', ' ')} {name}, which is not there; {there}.")
+
+
+def _stage(path: str, stage: int, count: int) -> Iterator[Fault]:
+    if stage > max(count, 1):
+        yield Fault(path=f"{path}.stage", sentence=f"This is stage {stage} of a joint that has {count}; give one of them.")
+
+
+def _twice(document: EngineDocument) -> Iterator[Fault]:
+    options = [option.id for group in document.variants for option in group.options]
+    groups = {
+        "stages": [step.id for _, step in _steps(document)],
+        "things": [thing.id for thing in document.things],
+        "kit": [part.id for part in document.kit],
+        "variants": options,
+    }
+    for path, names in groups.items():
+        for name, count in Counter(names).items():
+            if count > 1:
+                yield Fault(path=path, sentence=f"{count} are called {name} here; give each an id of its own.")
+
+
+def _circles(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    """Steps that wait for each other, however far round."""
+    left = {one.step.id: one.needs for one in plan.steps}
+    while free := [name for name, needs in left.items() if not needs & left.keys()]:
+        for name in free:
+            del left[name]
+    if left:
+        sentence = f"These steps wait for each other and can never be done: {', '.join(left)}; let one of them need less."
+        yield Fault(path=f"{_path(document, next(iter(left)))}.needs", sentence=sentence)
+
+
+def _things(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    on: set[str] = set()
+    for one in plan.steps:
+        thing = one.step.thing
+        if one.step.does == "put_on" and thing:
+            on.add(thing)
+        elif one.step.does == "take_off" and thing:
+            if thing not in on:
+                sentence = f"{_thing(document, thing)} is taken off here and was never put on; put it on in an earlier step."
+                yield Fault(path=_path(document, one.step.id), sentence=sentence)
+            on.discard(thing)
+    for thing in sorted(on):
+        last = [one.step.id for one in plan.steps if one.step.thing == thing][-1]
+        sentence = f"{_thing(document, thing)} is put on here and no later step takes it off: the book forgets it; add that step."
+        yield Fault(path=_path(document, last), sentence=sentence)
+
+
+def _thing(document: EngineDocument, thing_id: str) -> str:
+    return next(thing.name for thing in document.things if thing.id == thing_id)
+
+
+def _joints(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    """A joint that is begun is brought to its last stage."""
+    stages = {joint.id: (joint.name, len(joint.stages) or 1) for joint in document.joints}
+    reached: dict[str, tuple[int, str]] = {}
+    for one in plan.steps:
+        step = one.step
+        if step.joint and step.does in ("fit", "tighten"):
+            reached[step.joint] = ((step.stage or stages[step.joint][1]) if step.does == "tighten" else 0, step.id)
+    for joint, (stage, step_id) in reached.items():
+        name, last = stages[joint]
+        if stage < last:
+            left = f"at stage {stage} of {last}" if stage else "finger tight"
+            sentence = f"{name} are left {left} here and no later step comes back to them: the book forgets them; add that step."
+            yield Fault(path=_path(document, step_id), sentence=sentence)
+
+
+def _tensioners(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    loops = {stage.id: stage for stage in document.drive.stages if isinstance(stage, LoopStage) and stage.tensioner}
+    done = {(one.step.loop, one.step.how_far) for one in plan.steps if one.step.does == "tension"}
+    for one in plan.steps:
+        loop = one.step.loop
+        if one.step.does != "lay" or loop not in loops:
+            continue
+        missing = [how_far for how_far in ("armed", "proven") if (loop, how_far) not in done]
+        if missing:
+            sentence = (
+                f"{loops[loop].name} is laid here and its tensioner is never {' or '.join(missing)}: the book forgets it; add that step."
+            )
+            yield Fault(path=_path(document, one.step.id), sentence=sentence)

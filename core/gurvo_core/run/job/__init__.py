@@ -1,0 +1,30 @@
+"""The run of work on the bench: steps done, things on, turning over, hold points, sealants.
+
+``entries`` what is entered, ``state`` and ``take`` what stands, ``standing`` what it comes to, ``fields`` what a step asks,
+``rules`` what is refused, ``asks`` what is asked, ``show`` the loose ends and the permission to turn, ``words`` how it is said,
+``kinds`` all of it by kind.
+"""
+
+__all__ = ["ROOM", "RunState"]
+
+from gurvo_core.ledger import Room
+from gurvo_core.run.job.asks import ask_step, ask_variant, plan_facts
+from gurvo_core.run.job.kinds import KINDS
+from gurvo_core.run.job.show import care_of, holds_of, loose_ends_of, view_of, wary_of
+from gurvo_core.run.job.state import RunState, begin_run
+from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
+
+ROOM: Room[RunState] = Room(
+    name="run",
+    empty=begin_run,
+    kinds=KINDS,
+    asks={"run": ask_step, "variant": ask_variant},
+    questions=(StepQuestion, TurnQuestion, HoldQuestion, HardStopQuestion, VariantQuestion),
+    facts=plan_facts,
+    loose_ends=loose_ends_of,
+    holds=holds_of,
+    care=care_of,
+    wary=wary_of,
+    shows=RunView,
+    view=view_of,
+)

@@ -1,0 +1,228 @@
+"""What the run asks in each step."""
+
+__all__ = ["ask_step", "ask_variant", "plan_facts"]
+
+from collections.abc import Mapping
+from fractions import Fraction
+from math import lcm
+from typing import Any
+
+from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.ledger import PLAN, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger.room import Status
+from gurvo_core.run.job.fields import FieldOption, fields_of, joint_of, stage_words
+from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
+from gurvo_core.run.job.state import RunState
+from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, StepQuestion, TurnQuestion, VariantQuestion
+from gurvo_core.run.plan import PlanStep
+from gurvo_core.sentence import RUNNING
+
+VARIANT = "variant:"
+_BUTTONS = {
+    "ready": "All ticked",
+    "inspect": "Record",
+    "fit": "Fitted",
+    "put_on": "On",
+    "take_off": "Off",
+    "plugs_out": "Out and locked",
+    "park": "Parked",
+    "lay": "Laid",
+    "tighten": "Tightened",
+    "measure": "Record",
+    "prime": "Record",
+    "first_start": "Record",
+}
+_HOW_FAR = {"fitted": "Fitted", "armed": "Armed", "proven": "Proven"}
+
+
+def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
+    """The run as steps that every room may see to; variants are told apart before anything else."""
+    if not now.plan.steps:
+        return {}
+    first = now.plan.steps[0].stage
+    groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in now.document.variants]
+    # a step that a room of its own craft sees to is asked for there, all others here
+    steps = [
+        Step(key=one.step.id, title=title_of(now, one.step.id), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
+        for one in now.plan.steps
+    ]
+    return {PLAN: [*groups, *steps]}
+
+
+def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
+    """Which of its variants the engine is."""
+    group = next(group for group in now.document.variants if step.key == f"{VARIANT}{group.id}")
+    chosen = now.options.get(group.id)
+    name = next((option.name for option in group.options if option.id == chosen), "")
+    question = VariantQuestion(
+        key=step.key,
+        title=group.name,
+        ask=f"{group.name}: which is it?",
+        hint="By what is seen on the engine, before anything is fitted.",
+        status="done" if chosen else "open",
+        group_id=group.id,
+        options=[FieldOption(value=option.id, label=option.name, detail=option.told_by) for option in group.options],
+    )
+    return Asked(questions=[question], note=name)
+
+
+def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
+    """What one step asks: that it is done, its next stop, its signature."""
+    one = now.plan.by_id[step.key]
+    done = now.done.get(step.key)
+    is_whole = is_done(now, step.key, facts)
+    blocked = "" if is_whole else "; ".join(unmet(now, one, facts))
+    questions: list[Question] = []
+    if one.step.does == "turn_over":
+        questions.append(_turn(now, one, is_whole=done is not None, blocked=blocked))
+        if now.hard_stop is not None and done is None:
+            questions.insert(0, _hard_stop(step))
+    else:
+        questions.append(_step(now, one, is_whole=done is not None, blocked=blocked))
+    if one.step.hold_point and done is not None:
+        questions.append(_hold(one.step, done.by, is_signed=bool(done.signed)))
+    return Asked(questions=questions, note=_note(now, one))
+
+
+def _note(now: RunState, one: PlanStep) -> str:
+    done, opened = now.done.get(one.step.id), now.opened.get(one.step.id)
+    if done is not None:
+        return "left out" if done.is_skipped else ""
+    if opened is not None:
+        return "open again"
+    return f"{one.step.minutes:g} min" if one.step.minutes else ""
+
+
+def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> StepQuestion:
+    step, status = one.step, _status(is_whole)
+    opened = now.opened.get(step.id)
+    return StepQuestion.model_construct(
+        key=step.id,
+        kind="step_done",
+        title=title_of(now, step.id),
+        ask=step.says,
+        hint=f"Open again: {opened.because}." if opened else _hint(now, step),
+        status=status,
+        group="",
+        waits="",
+        blocked=blocked,
+        step=step.id,
+        does=step.does,
+        fields=fields_of(now, step),
+        button=_button(now, step),
+        cautions=list(step.cautions),
+        position=step.position,
+        minutes=step.minutes,
+        may_skip=not is_whole,
+        may_open=is_whole,
+    )
+
+
+def _status(is_whole: bool) -> Status:
+    return "done" if is_whole else "open"
+
+
+def _button(now: RunState, step: WorkStep) -> str:
+    if step.does == "seal":
+        return "Closed" if step.id in now.sealing else "Opened"
+    if step.does == "tension":
+        return _HOW_FAR[step.how_far or "fitted"]
+    return _BUTTONS.get(step.does, "Done")
+
+
+def _hint(now: RunState, step: WorkStep) -> str:
+    """Why, and what the document says elsewhere about what is done here."""
+    said = [step.why] if step.why else []
+    joint = joint_of(now, step)
+    if joint is not None and step.does == "tighten":
+        said.append(f"{joint.fasteners} × {joint.thread or 'fasteners'}: {stage_words(now, step)}.")
+        said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
+    kit = {part.id: part for part in now.document.kit}
+    if step.does == "fit":
+        for part in (kit[name] for name in step.parts):
+            said += [f"{part.name}: each back in its own place."] if part.returns else []
+            said += [f"{part.name}: {part.lubricant}."] if part.lubricant else []
+        said += [f"{joint.name} finger tight."] if joint is not None else []
+    loop = next((stage for stage in now.document.drive.stages if stage.id == step.loop), None)
+    if step.does == "tension" and isinstance(loop, LoopStage) and loop.tensioner:
+        words = {"fitted": loop.tensioner.fit, "armed": loop.tensioner.arm, "proven": loop.tensioner.prove}[step.how_far or "fitted"]
+        said += [f"{words.rstrip('.')}."] if words else []
+    if step.does == "seal" and step.working_minutes:
+        said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
+    return " ".join(said)
+
+
+def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> TurnQuestion:
+    step, seen = one.step, now.stops.get(one.step.id, ())
+    at = min(len(seen), len(step.stops) - 1)
+    stop = step.stops[at]
+    turned = f"{_turns(stop.turns)} done." if not is_whole else "Turned over."
+    return TurnQuestion.model_construct(
+        key=step.id,
+        kind="turn_seen",
+        title=title_of(now, step.id),
+        ask=f"{turned} What do the marks say?" if not is_whole else step.says,
+        hint=f"Slowly, by hand, the running way only: {RUNNING}. {step.why}".strip(),
+        status=_status(is_whole),
+        group="",
+        waits="turning over by hand",
+        blocked=blocked,
+        step=step.id,
+        stop=at + 1,
+        of=len(step.stops),
+        turns=stop.turns,
+        turns_in_all=step.stops[-1].turns,
+        see=list(stop.see),
+        position=step.position if float(stop.turns).is_integer() else None,
+        after_note=_meet_again(now),
+    )
+
+
+def _turns(turns: float) -> str:
+    return "One turn" if turns == 1 else f"{turns:g} turns"
+
+
+def _meet_again(now: RunState) -> str:
+    """When painted links or printed lines come back to their marks: after lcm(links, crank teeth) / crank teeth turns."""
+    said = []
+    for stage in now.document.drive.stages:
+        if not isinstance(stage, LoopStage) or not stage.marked:
+            continue
+        first = now.document.drive.wheel(stage.path[0].wheel)
+        if not first.teeth:
+            continue
+        turns = Fraction(lcm(stage.count, first.teeth), first.teeth) * _slower(now, first.shaft)
+        if turns > 2:
+            again = f"The marks on {stage.name.lower()} meet again only after {float(turns):g} turns of the crank"
+            said.append(f"{again}; until then the wheels' own marks count.")
+    return " ".join(said)
+
+
+def _slower(now: RunState, shaft: str) -> Fraction:
+    """Turns of the crank for one of a shaft."""
+    turns = abs(now.document.turns_clockwise[shaft])
+    return Fraction(1 / turns).limit_denominator(1000)
+
+
+def _hard_stop(step: Step) -> HardStopQuestion:
+    return HardStopQuestion(
+        key=f"{step.key}:hard",
+        title="Hard stop",
+        ask="What was the hard stop?",
+        hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",
+        status="open",
+        waits="somebody to look into a hard stop",
+    )
+
+
+def _hold(step: WorkStep, done_by: str, *, is_signed: bool) -> HoldQuestion:
+    return HoldQuestion(
+        key=f"{step.id}:hold",
+        title="Lead signs it",
+        ask=f"Hold point: {step.says}",
+        hint=f"Done by {done_by}. A lead who did not do it looks, and signs with his PIN or password.",
+        status=_status(is_signed),
+        waits="a lead at a hold point",
+        step=step.id,
+        done_by=done_by,
+    )

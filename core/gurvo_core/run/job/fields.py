@@ -1,0 +1,285 @@
+"""What is asked of a step beside that it is done: counts, figures, choices; and whether an answer can be."""
+
+__all__ = ["AskedField", "FieldOption", "check_answers", "fields_of", "joint_of", "stage_words"]
+
+from collections.abc import Callable, Iterator, Mapping
+from itertools import pairwise
+from typing import Literal
+
+from gurvo_core.engine import Joint, LoopStage, WorkStep
+from gurvo_core.errors import CoreError
+from gurvo_core.ledger import Objection, View, need
+from gurvo_core.run.job.state import RunState
+from gurvo_core.sentence import length
+from gurvo_core.units import read_figure
+
+FOUND_BY = (
+    ("pin", "Pin or tool", "it goes in"),
+    ("mark", "Its mark", "on the pointer"),
+    ("wheel", "Degree wheel", "from true TDC"),
+    ("feel", "Rod, by feel", "degrees wide"),
+)
+ANGLE_BY = (
+    ("gauge", "Angle gauge", ""),
+    ("wheel", "Degree wheel", ""),
+    ("paint", "Paint marks", ""),
+    ("eye", "By eye", "recorded as such"),
+)
+LOOKS = (("good", "Good", "goes back in"), ("not_good", "Not good", "say why"), ("replaced", "Replaced", "say why"))
+HEARD = (("sound", "Sound", "no leak, no noise"), ("noise", "Noise", "stop it, say what"), ("leak", "Leak", "stop it, say where"))
+
+
+class FieldOption(View):
+    """One answer to choose from."""
+
+    value: str
+    label: str
+    detail: str = ""
+
+
+class AskedField(View):
+    """One thing asked of a step."""
+
+    key: str
+    label: str
+    kind: Literal["choice", "figure", "words"]
+    options: list[FieldOption] = []
+    unit: str = ""
+    hint: str = ""
+    needed: bool = True
+
+
+def fields_of(now: RunState, step: WorkStep) -> list[AskedField]:
+    """Return what is asked of a step.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step : WorkStep
+        The step.
+
+    Returns
+    -------
+    fields : list of AskedField
+        Empty where being done is all there is to say.
+
+    Source
+    ------
+    Practice: new is said of one-time parts, links are counted, a quarter turn by eye is recorded as such.
+
+    Example
+    -------
+    >>> fields_of(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
+    []
+    """
+    makers: dict[str, Callable[[RunState, WorkStep], list[AskedField]]] = {
+        "ready": _ready,
+        "inspect": _inspect,
+        "put_on": _place,
+        "take_off": _place,
+        "park": _found_by,
+        "lay": _counts,
+        "tighten": _angle,
+        "measure": _fits,
+        "prime": _primed,
+        "first_start": _started,
+    }
+    return makers[step.does](now, step) if step.does in makers else []
+
+
+def _choice(key: str, label: str, options: tuple[tuple[str, str, str], ...]) -> AskedField:
+    offered = [FieldOption(value=value, label=name, detail=detail) for value, name, detail in options]
+    return AskedField(key=key, label=label, kind="choice", options=offered)
+
+
+def _words(key: str, label: str, *, needed: bool) -> AskedField:
+    return AskedField(key=key, label=label, kind="words", needed=needed)
+
+
+def _inspect(_now: RunState, _step: WorkStep) -> list[AskedField]:
+    return [_choice("found", "It is", LOOKS), _words("reason", "Why", needed=False)]
+
+
+def _found_by(_now: RunState, _step: WorkStep) -> list[AskedField]:
+    return [_choice("found_by", "Found by", FOUND_BY)]
+
+
+def _primed(_now: RunState, _step: WorkStep) -> list[AskedField]:
+    return [AskedField(key="seconds", label="Until pressure showed", kind="figure", unit="s")]
+
+
+def _started(_now: RunState, _step: WorkStep) -> list[AskedField]:
+    return [_choice("heard", "It runs", HEARD), _words("reason", "What was it", needed=False)]
+
+
+def _ready(now: RunState, step: WorkStep) -> list[AskedField]:
+    kit = {part.id: part for part in now.document.kit}
+    fields = []
+    for part in (kit[name] for name in step.parts):
+        there = ("new", "New", "") if part.one_time else ("there", "There", "")
+        count = f"{part.count} × " if part.count > 1 else ""
+        fields.append(_choice(part.id, f"{count}{part.name}", (there, ("missing", "Missing", ""))))
+    return [*fields, _words("lot", "Lot, or a note", needed=False)]
+
+
+def _place(now: RunState, step: WorkStep) -> list[AskedField]:
+    thing = next((thing for thing in now.document.things if thing.id == step.thing), None)
+    if thing is None or len(thing.places) < 2 or step.place:
+        return []
+    return [_choice("place", "Where", tuple((place, place, "") for place in thing.places))]
+
+
+def _counts(now: RunState, step: WorkStep) -> list[AskedField]:
+    loop = next((stage for stage in now.document.drive.stages if stage.id == step.loop), None)
+    if not isinstance(loop, LoopStage):
+        return []
+    marked = loop.marked
+    return [
+        AskedField(
+            key=link.id,
+            label=f"{link.name} to {after.name}",
+            kind="figure",
+            unit=loop.counted_in,
+            hint=f"book: {link.to_next:g}",
+        )
+        for link, after in pairwise(marked)
+    ]
+
+
+def _angle(now: RunState, step: WorkStep) -> list[AskedField]:
+    words = stage_words(now, step)
+    return [_choice("angle_by", "The angle was read by", ANGLE_BY)] if "°" in words else []
+
+
+def joint_of(now: RunState, step: WorkStep) -> Joint | None:
+    """Return the joint a step is about.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step : WorkStep
+        The step.
+
+    Returns
+    -------
+    joint : Joint or None
+        None where it is about none.
+
+    Source
+    ------
+    The document's own names.
+
+    Example
+    -------
+    >>> joint_of(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face")) is None
+    True
+    """
+    return next((joint for joint in now.document.joints if joint.id == step.joint), None)
+
+
+def stage_words(now: RunState, step: WorkStep) -> str:
+    """Return what the book says of the stages that a step goes through.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step : WorkStep
+        A step that tightens.
+
+    Returns
+    -------
+    words : str
+        From the stage after the one an earlier step ends at, to its own.
+
+    Source
+    ------
+    Practice: one joint is tightened in several steps, some stages to a step.
+
+    Example
+    -------
+    >>> stage_words(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
+    ''
+    """
+    joint = joint_of(now, step)
+    if joint is None:
+        return ""
+    last = step.stage or len(joint.stages)
+    before = [s.step.stage or len(joint.stages) for s in now.plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
+    first = max((stage for stage in before if stage < last), default=0)
+    return ", then ".join(joint.stages[first:last])
+
+
+def _fits(now: RunState, step: WorkStep) -> list[AskedField]:
+    fits = {fit.id: fit for fit in now.document.fits}
+    return [
+        AskedField(key=fit.id, label=fit.name, kind="figure", unit="mm", hint=f"{length(fit.least_mm)} to {length(fit.most_mm)}")
+        for fit in (fits[name] for name in step.fits)
+    ]
+
+
+def check_answers(now: RunState, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
+    """Yield what cannot be, or must be decided, about the answers to a step.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step : WorkStep
+        The step.
+    answers : mapping
+        Text by the key of what was asked.
+
+    Returns
+    -------
+    objections : iterator of Objection
+        With the path of the answer.
+
+    Source
+    ------
+    Practice: counted links decide; a fit out of its limits is decided by the lead, with the reason.
+
+    Example
+    -------
+    >>> list(check_answers(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"), {}))
+    []
+    """
+    fields = {field.key: field for field in fields_of(now, step)}
+    for key in answers.keys() - fields.keys():
+        yield Objection(f"answers.{key}", f"nothing called {key} is asked here; leave it out")
+    for key, field in fields.items():
+        text = answers.get(key, "")
+        if not text:
+            yield from need(not field.needed, f"answers.{key}", f"say this too: {field.label}")
+        elif field.kind == "choice":
+            named = [option.value for option in field.options]
+            yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
+        elif field.kind == "figure":
+            yield from _check_figure(now, step, key, text)
+    if answers.get("found") not in (None, "", "good") or answers.get("heard") not in (None, "", "sound"):
+        yield from need(bool(answers.get("reason")), "answers.reason", "say what is wrong with it")
+
+
+def _check_figure(now: RunState, step: WorkStep, key: str, text: str) -> Iterator[Objection]:
+    field = f"answers.{key}"
+    try:
+        figure = read_figure(text)
+    except CoreError as error:
+        yield Objection(field, error.rule)
+        return
+    if step.does == "lay":
+        loop = next(stage for stage in now.document.drive.stages if stage.id == step.loop)
+        link = next(link for link in loop.marked if link.id == key) if isinstance(loop, LoopStage) else None
+        if link and figure != link.to_next:
+            yield Objection(field, f"the book counts {link.to_next:g}; you counted {figure:g}: lay it again, or count once more")
+    elif step.does == "measure":
+        fit = next(fit for fit in now.document.fits if fit.id == key)
+        yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")
+        if not fit.least_mm <= figure <= fit.most_mm:
+            rule = f"{fit.name} of {figure:g} mm is out of {fit.least_mm:g} to {fit.most_mm:g} mm: the lead decides, with the reason"
+            yield Objection(field, rule, "lead and reason")
+    elif step.does == "prime" and step.seconds and figure > step.seconds:
+        rule = f"no pressure within {step.seconds:g} s is too long: stop and look for the reason; the lead decides"
+        yield Objection(field, rule, "lead and reason")

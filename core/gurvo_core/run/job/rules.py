@@ -1,0 +1,156 @@
+"""What the run's entries may say, in the light of what stands."""
+
+__all__ = [
+    "check_done",
+    "check_hard_stop",
+    "check_hold",
+    "check_opened",
+    "check_skipped",
+    "check_thing",
+    "check_turn",
+    "check_variant",
+    "doing_of",
+]
+
+from collections.abc import Iterator
+
+from gurvo_core.engine import LoopStage
+from gurvo_core.ledger import MAKER, Doing, Facts, Objection, need
+from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.fields import check_answers
+from gurvo_core.run.job.standing import is_done, parts_ready, sees_to, unmet
+from gurvo_core.run.job.state import RunState
+from gurvo_core.run.plan import PlanStep
+
+Objections = Iterator[Objection]
+_DOING: dict[str, Doing] = {"park": "turn", "tighten": "tighten", "prime": "start", "first_start": "start"}
+
+
+def doing_of(now: RunState, body: StepDone) -> Doing:
+    """What a step does, as the gate asks."""
+    planned = now.plan.by_id.get(body.step)
+    if planned is None:
+        return "look"
+    return _DOING.get(planned.step.does, "cover" if planned.step.covers else "look")
+
+
+def _planned(now: RunState, step: str) -> PlanStep | Objection:
+    planned = now.plan.by_id.get(step)
+    return planned or Objection("step", f"this engine's run has no step {step}; load the bench again")
+
+
+def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
+    """Its needs are met, and its answers can be."""
+    planned = _planned(now, body.step)
+    if isinstance(planned, Objection):
+        yield planned
+        return
+    step = planned.step
+    yield from need(sees_to(step) and step.does != "turn_over", "step", "this step is done by its readings, not by saying so")
+    is_again = step.does in ("ready", "inspect")  # what was missing comes, what was not good is replaced
+    already = "this step is done already; open it again first if it has to be done anew"
+    yield from need(is_again or body.step not in now.done, "step", already)
+    for reason in unmet(now, planned, facts):
+        yield Objection("step", f"not yet: {reason}")
+    if step.does == "put_on":
+        yield from _check_put_on(now, step.thing or "", step.place or body.answers.get("place", ""))
+    if step.does == "fit":
+        ready = parts_ready(now)
+        for part in now.document.kit:
+            if part.id in step.parts and part.one_time and ready.get(part.id) != "new":
+                yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
+    yield from check_answers(now, step, body.answers)
+
+
+def _check_put_on(now: RunState, thing_id: str, place: str) -> Objections:
+    thing = next((thing for thing in now.document.things if thing.id == thing_id), None)
+    if thing is None:
+        yield Objection("thing", f"this engine's book has no thing {thing_id}")
+        return
+    on = now.on.get(thing_id, ())
+    where = f" at {on[-1].place}" if on and on[-1].place else ""
+    yield from need(len(on) < thing.count, "step", f"{thing.name} is on{where} already: take it off there first, then move it over")
+    yield from need(not any(one.place and one.place == place for one in on), "answers.place", f"{thing.name} is on there already")
+
+
+def check_thing(now: RunState, body: ThingMoved, _facts: Facts) -> Objections:
+    """It can go on, or is there to come off."""
+    if body.on:
+        yield from _check_put_on(now, body.thing, body.place)
+    else:
+        yield from need(body.thing in now.on, "thing", f"{body.thing} is not on")
+
+
+def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
+    """The next stop of a step that turns, with what was seen there in full."""
+    planned = _planned(now, body.step)
+    if isinstance(planned, Objection):
+        yield planned
+        return
+    stops, seen = planned.step.stops, now.stops.get(body.step, ())
+    if planned.step.does != "turn_over":
+        yield Objection("step", "this step does not turn the engine over")
+        return
+    yield from need(body.step not in now.done, "step", "this step is done already; open it again first if it has to be done anew")
+    for reason in unmet(now, planned, facts):
+        yield Objection("step", f"not yet: {reason}")
+    rule = f"stop {len(seen) + 1} of {len(stops)} is next; stop {body.stop} was seen by somebody else or is still to come"
+    yield from need(body.stop == len(seen) + 1, "stop", rule)
+    is_off = body.saw == "off"
+    yield from need(not is_off or (body.teeth is not None and body.way is not None), "teeth", "say by how many teeth, and which way")
+    yield from need(is_off or (body.teeth is None and body.way is None), "teeth", "teeth are said only of marks that are off")
+    most = _most_teeth(now)
+    if body.teeth is not None:
+        yield from need(body.teeth <= most, "teeth", f"no wheel here has {body.teeth:g} teeth; the largest has {most}")
+
+
+def _most_teeth(now: RunState) -> int:
+    names = {name for stage in now.document.drive.stages if isinstance(stage, LoopStage) for name in stage.wheel_ids}
+    return max((wheel.teeth or 0 for wheel in now.document.drive.wheels if wheel.id in names or not names), default=0)
+
+
+def check_hard_stop(now: RunState, body: HardStopSeen, _facts: Facts) -> Objections:
+    """There was one, and something is said of it."""
+    yield from need(now.hard_stop is not None, "kind", "no hard stop waits to be looked into")
+    yield from need(bool(body.found), "found", "say what it was: look for a valve on a piston, something in the cylinder, a tool left in")
+
+
+def check_hold(now: RunState, body: HoldSigned, facts: Facts) -> Objections:
+    """A hold point that was done, by somebody else."""
+    planned, done = now.plan.by_id.get(body.step), now.done.get(body.step)
+    yield from need(planned is not None and planned.step.hold_point, "step", "this step is no hold point")
+    yield from need(done is not None, "step", "this step is not done yet; sign it when it is")
+    if done is not None:
+        yield from need(not done.signed, "step", "this hold point is signed already")
+        yield from need(done.by != facts.get(MAKER), "step", "whoever did a step does not sign it: hand it to another lead")
+
+
+def check_skipped(now: RunState, body: StepSkipped, facts: Facts) -> Objections:
+    """A step that is open, and a reason."""
+    planned = _planned(now, body.step)
+    if isinstance(planned, Objection):
+        yield planned
+        return
+    yield from need(sees_to(planned.step), "step", "this step is decided in its own place; it is not left out")
+    yield from need(not is_done(now, body.step, facts), "step", "this step is done already")
+    yield from need(bool(body.reason), "reason", "say why it is left out")
+
+
+def check_opened(now: RunState, body: Reopened, _facts: Facts) -> Objections:
+    """A step that was done, and a reason."""
+    yield from need(body.step in now.done, "step", "this step is open already")
+    yield from need(bool(body.reason), "reason", "say what was undone")
+
+
+def check_variant(now: RunState, body: VariantChosen, _facts: Facts) -> Objections:
+    """One of the options; once parts are fitted only the lead changes it."""
+    group = next((group for group in now.document.variants if group.id == body.group), None)
+    if group is None:
+        yield Objection("group", f"this engine's book has no choice called {body.group}")
+        return
+    named = [option.id for option in group.options]
+    yield from need(body.option in named, "option", f"choose one of {', '.join(named)}")
+    fitted = [one.step.id for one in now.plan.steps if one.step.does == "fit" and one.step.id in now.done]
+    changes = now.options.get(body.group) not in (None, body.option)
+    rule = "parts have been fitted for the other variant: the lead changes it, with the reason"
+    yield from need(not (changes and fitted), "option", rule, "lead and reason")

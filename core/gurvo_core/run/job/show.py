@@ -1,0 +1,237 @@
+"""What the run shows: loose ends, what holds back turning, how far it may be turned. Nothing is typed: all follows from what stands."""
+
+__all__ = ["care_of", "holds_of", "loose_ends_of", "view_of", "wary_of"]
+
+from collections.abc import Iterator
+from datetime import timedelta
+
+from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd
+from gurvo_core.run.job.entries import TurnSeen
+from gurvo_core.run.job.fields import FieldOption
+from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of
+from gurvo_core.run.job.state import RunState
+from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
+
+LATE: frozenset[Doing] = frozenset({"start", "hand over"})
+CLOSED: frozenset[Doing] = LATE | {"cover"}
+STILL: frozenset[Doing] = LATE | {"turn"}
+
+
+def loose_ends_of(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
+    """Everything temporary or unfinished."""
+    if not now.plan.steps:
+        return
+    yield from _hard_stop(now)
+    yield from _things(now)
+    yield from _sealants(now)
+    yield from _tensioners(now)
+    yield from _marks(now)
+    yield from _joints(now)
+    yield from _parts(now)
+    yield from _inspected(now)
+    yield from _hold_points(now)
+    yield from _missing_steps(now, facts)
+
+
+def _hard_stop(now: RunState) -> Iterator[LooseEnd]:
+    if now.hard_stop:
+        title, until = "Hard stop while turning", "look into it before anything is turned again"
+        yield LooseEnd(title=title, since=now.hard_stop.seq, holds_back=STILL | {"tighten", "cover"}, until=until, kept_from="turning")
+    if now.off and isinstance(now.off.body, TurnSeen):
+        off = now.off.body
+        title = f"Marks off by {off.teeth:g} teeth, {off.way}" if off.teeth != 1 else f"Marks off by a tooth, {off.way}"
+        until = f"lay it again, then turn over until they meet ({_lays(now)})"
+        yield LooseEnd(title=title, since=now.off.seq, holds_back=CLOSED, until=until, kept_from="covers, start, hand over")
+
+
+def _lays(now: RunState) -> str:
+    return ", ".join(f"“{title_of(now, one.step.id)}”" for one in now.plan.steps if one.step.does == "lay")
+
+
+def _step_that(now: RunState, does: str, **names: object) -> str:
+    """The title of the step that ends something."""
+    found = (
+        one.step.id
+        for one in now.plan.steps
+        if one.step.does == does and one.step.id not in now.done and all(getattr(one.step, key) == value for key, value in names.items())
+    )
+    step = next(found, None)
+    return f"“{title_of(now, step)}”" if step else ""
+
+
+def _things(now: RunState) -> Iterator[LooseEnd]:
+    known = {thing.id: thing for thing in now.document.things}
+    for name, places in now.on.items():
+        thing = known.get(name)
+        for one in places:
+            stops = thing is not None and thing.stops_turning
+            yield LooseEnd(
+                title=f"{thing.name if thing else name} on{f', {one.place}' if one.place else ''}",
+                since=one.seq,
+                holds_back=STILL | {"cover"} if stops else CLOSED,
+                until=_step_that(now, "take_off", thing=name) or "take it off",
+                kept_from="turning, covers, start" if stops else "covers, start, hand over",
+            )
+
+
+def _sealants(now: RunState) -> Iterator[LooseEnd]:
+    for one in now.plan.steps:
+        step, opened = one.step, now.sealing.get(one.step.id)
+        if opened is not None:
+            ends_at = opened.at + timedelta(minutes=step.working_minutes) if step.working_minutes else None
+            until = f"close it within {step.working_minutes:g} minutes" if step.working_minutes else "close it"
+            yield LooseEnd(title=f"Sealant open: {step.says}", since=opened.seq, holds_back=LATE, until=until, ends_at=ends_at)
+        done = now.done.get(step.id)
+        if done and step.does == "seal" and step.cure_minutes and not done.is_skipped and not _started(now):
+            yield LooseEnd(
+                title=f"Sealant curing: {step.says}",
+                since=done.seq,
+                holds_back=frozenset(),
+                until=f"cured after {step.cure_minutes:g} minutes",
+                kept_from="what needs it cured",
+                ends_at=cured_at(now, step.id),
+                clears=True,
+            )
+
+
+def _started(now: RunState) -> bool:
+    return any(one.step.does in ("prime", "first_start") and one.step.id in now.done for one in now.plan.steps)
+
+
+def _tensioners(now: RunState) -> Iterator[LooseEnd]:
+    for stage in now.document.drive.stages:
+        reached = tensioner_at(now, stage.id)
+        if (
+            reached is None
+            or reached[0] == "proven"
+            or not any(s.step.does == "tension" and s.step.loop == stage.id for s in now.plan.steps)
+        ):
+            continue
+        how_far = "proven" if reached[0] == "armed" else "armed"
+        until = _step_that(now, "tension", loop=stage.id, how_far=how_far) or f"see that it is {how_far}"
+        yield LooseEnd(
+            title=f"{stage.name}: tensioner not {how_far}", since=reached[1], holds_back=CLOSED, until=until, kept_from="covers, start"
+        )
+
+
+def _marks(now: RunState) -> Iterator[LooseEnd]:
+    """A drive that was touched again after its marks had met; before the first turn, turning over is simply still to come."""
+    for one in now.plan.steps:
+        opened = now.opened.get(one.step.id)
+        if one.step.does == "turn_over" and opened:
+            title = "Marks not seen again since the drive was touched"
+            yield LooseEnd(
+                title=title, since=opened.seq, holds_back=CLOSED, until=f"“{title_of(now, one.step.id)}” again", kept_from="covers, start"
+            )
+
+
+def _joints(now: RunState) -> Iterator[LooseEnd]:
+    for joint in now.document.joints:
+        reached, last = joint_stage(now, joint.id), len(joint.stages) or 1
+        if reached is None or reached[0] >= last:
+            continue
+        stage, seq = reached
+        left = next((s.step.until for s in now.plan.steps if s.step.joint == joint.id and s.step.until and s.step.id in now.done), None)
+        how = f"at stage {stage} of {last}" if stage else "finger tight"
+        purpose = (
+            f"left so on purpose until “{title_of(now, left)}”" if left else _step_that(now, "tighten", joint=joint.id) or "tighten them"
+        )
+        yield LooseEnd(title=f"{joint.name}: {how}", since=seq, holds_back=CLOSED, until=purpose, kept_from="covers, start")
+
+
+def _parts(now: RunState) -> Iterator[LooseEnd]:
+    said = parts_ready(now)
+    to_fit = {part for one in now.plan.steps if one.step.does == "fit" and one.step.id not in now.done for part in one.step.parts}
+    ready_at = {
+        part: now.done[s.step.id].seq for s in now.plan.steps if s.step.does == "ready" and s.step.id in now.done for part in s.step.parts
+    }
+    for part in now.document.kit:
+        if said.get(part.id) == "missing":
+            title, until = f"Missing: {part.name}", "tick it when it is on the bench"
+            yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="the steps that use it")
+        if part.returns and part.id in to_fit and part.id in ready_at:
+            title, until = f"{part.name}: not back in their own places", "fit each where it came from"
+            yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="start, hand over")
+
+
+def _inspected(now: RunState) -> Iterator[LooseEnd]:
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if done and (done.answers.get("found") == "not_good" or done.answers.get("heard") in ("noise", "leak")):
+            title = f"Not good: {one.step.says}"
+            yield LooseEnd(
+                title=title, since=done.seq, holds_back=CLOSED, until="replace it, then say so in the same step", kept_from="covers, start"
+            )
+
+
+def _hold_points(now: RunState) -> Iterator[LooseEnd]:
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if one.step.hold_point and done and not done.signed:
+            title, until = f"Hold point: {one.step.says}", "a lead who did not do it signs"
+            yield LooseEnd(title=title, since=done.seq, holds_back=LATE, until=until, kept_from="what stands on it")
+
+
+def _missing_steps(now: RunState, _facts: Facts) -> Iterator[LooseEnd]:
+    """What was done is open again: said, so that nobody takes it for done."""
+    for one in now.plan.steps:
+        opened = now.opened.get(one.step.id)
+        if opened and one.step.does != "turn_over":
+            title = f"Open again: {one.step.says}"
+            yield LooseEnd(title=title, since=opened.seq, holds_back=LATE, until=opened.because, kept_from="start, hand over")
+
+
+def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
+    """Nobody turns with the plugs in, nothing is handed over with a step open."""
+    if not now.plan.steps:
+        return
+    if not now.plugs_out and any(one.step.does == "plugs_out" for one in now.plan.steps):
+        yield Hold(holds_back=frozenset({"turn"}), reason="plugs not out and stand not locked yet")
+    open_ones = [one.step.says for one in now.plan.steps if not is_done(now, one.step.id, facts)]
+    if open_ones:
+        count = f"{len(open_ones)} steps are open" if len(open_ones) > 1 else "one step is open"
+        yield Hold(holds_back=frozenset({"hand over"}), reason=f"{count}, first “{open_ones[0].rstrip('.')}”")
+
+
+def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
+    """What is on and does not stop the crank, and a drive that nothing holds tight yet."""
+    for name in now.on:
+        thing = next((thing for thing in now.document.things if thing.id == name), None)
+        if thing is not None and not thing.stops_turning:
+            yield f"{thing.name.lower()} is on"
+    for stage in now.document.drive.stages:
+        reached = tensioner_at(now, stage.id)
+        if reached is not None and reached[0] in ("laid", "fitted") and any(s.step.does == "tension" for s in now.plan.steps):
+            yield f"the tensioner of {stage.name.lower()} is not armed"
+
+
+def care_of(now: RunState, _facts: Facts) -> Iterator[str]:
+    """How far: while the crank is parked for laying the drive, no further than its place."""
+    laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
+    if now.parked and now.plan.steps and not laid:
+        name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
+        yield f"parked at {name}: turning moves it from there"
+
+
+def view_of(now: RunState, facts: Facts) -> RunView:
+    """The run as a whole."""
+    marks = [
+        MarkSeen(position=mark.position, name=mark.name, clock_deg=mark.clock_deg, decides=mark.decides)
+        for mark in now.document.drive.marks
+        if now.plan.steps
+    ]
+    positions = [
+        PositionPlace(position=one.id, name=one.name, crank_deg=now.document.position_deg(one.id))
+        for one in now.document.timing_positions
+        if now.plan.steps
+    ]
+    open_ones = [one.step for one in now.plan.steps if not is_done(now, one.step.id, facts)]
+    return RunView(
+        is_planned=bool(now.plan.steps),
+        positions=positions,
+        left_minutes=sum(step.minutes or 0 for step in open_ones),
+        marks=marks,
+        former=[name for name in now.done if name not in now.plan.by_id],
+        things=[FieldOption(value=thing.id, label=thing.name) for thing in now.document.things],
+        on=list(now.on),
+    )

@@ -1,0 +1,363 @@
+"""What the run's state comes to: what is done, how far joints and tensioners are, which need is not met and why."""
+
+__all__ = ["cured_at", "is_done", "joint_stage", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from datetime import datetime, timedelta
+from typing import Any
+
+from gurvo_core.engine import Thing, WorkStep
+from gurvo_core.ledger import DONE_ELSEWHERE, NOW, Facts
+from gurvo_core.run.job.state import RunState
+from gurvo_core.run.plan import PlanStep
+
+FINGER_TIGHT = 0
+_HOW_FAR = ("laid", "fitted", "armed", "proven")
+_ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")
+
+
+def sees_to(step: WorkStep) -> bool:
+    """Return whether the run asks for a step itself.
+
+    Parameters
+    ----------
+    step : WorkStep
+        The step.
+
+    Returns
+    -------
+    itself : bool
+        False for steps that the room of their craft asks for.
+
+    Source
+    ------
+    House rule: a room brings its own job.
+
+    Example
+    -------
+    >>> sees_to(WorkStep(id="x", does="degree", says="Degree the cam"))
+    False
+    """
+    return step.does not in _ELSEWHERE
+
+
+def title_of(now: RunState, step_id: str) -> str:
+    """Return what a step is called.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step_id : str
+        Its id.
+
+    Returns
+    -------
+    title : str
+        Its sentence without the stop; its id where the document no longer has it.
+
+    Source
+    ------
+    House wording.
+
+    Example
+    -------
+    >>> title_of(begin_run(quern_4()), "gone")
+    'gone'
+    """
+    planned = now.plan.by_id.get(step_id)
+    return planned.step.says.rstrip(".") if planned else step_id
+
+
+def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
+    """Return whether a step is done, and signed where it is a hold point.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step_id : str
+        Its id.
+    facts : Facts
+        What other rooms have seen to.
+
+    Returns
+    -------
+    done : bool
+        Left out by the lead counts as done.
+
+    Source
+    ------
+    Practice: nothing goes on over a hold point that is not signed.
+
+    Example
+    -------
+    >>> is_done(begin_run(quern_4()), "gone", Facts())
+    False
+    """
+    planned, done = now.plan.by_id.get(step_id), now.done.get(step_id)
+    if done is not None:
+        return planned is None or not planned.step.hold_point or bool(done.signed)
+    return planned is not None and planned.step.does in (facts.get(DONE_ELSEWHERE) or ())
+
+
+def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
+    """Return how far a joint is tightened.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    joint : str
+        Its id.
+
+    Returns
+    -------
+    reached : (int, int) or None
+        The stage, 0 for finger tight, and the place of the entry that brought it there; None while nothing is fitted.
+
+    Source
+    ------
+    Practice: finger tight first, all of them, then the stages.
+
+    Example
+    -------
+    >>> joint_stage(begin_run(quern_4()), "head") is None
+    True
+    """
+    found = None
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if done and not done.is_skipped and one.step.joint == joint and one.step.does in ("fit", "tighten"):
+            found = ((one.step.stage or _last_stage(now, joint)) if one.step.does == "tighten" else FINGER_TIGHT, done.seq)
+    return found
+
+
+def _last_stage(now: RunState, joint: str) -> int:
+    return next((len(one.stages) or 1 for one in now.document.joints if one.id == joint), 1)
+
+
+def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
+    """Return how far a chain or belt and its tensioner are.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    loop : str
+        Its id.
+
+    Returns
+    -------
+    reached : (str, int) or None
+        ``laid``, ``fitted``, ``armed`` or ``proven``, and the place of the entry that brought it there; None while it is not laid.
+
+    Source
+    ------
+    Practice: a tensioner is fitted, armed, and proven.
+
+    Example
+    -------
+    >>> tensioner_at(begin_run(quern_4()), "chain") is None
+    True
+    """
+    found = None
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if done is None or done.is_skipped or one.step.loop != loop:
+            continue
+        reached = "laid" if one.step.does == "lay" else one.step.how_far if one.step.does == "tension" else None
+        if reached and (found is None or _HOW_FAR.index(reached) >= _HOW_FAR.index(found[0])):
+            found = (reached, done.seq)
+    return found
+
+
+def parts_ready(now: RunState) -> dict[str, str]:
+    """Return what was said of each part when the kit was laid out.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+
+    Returns
+    -------
+    said : dict
+        ``new``, ``there`` or ``missing``, by the part's id.
+
+    Source
+    ------
+    Practice: one-time parts are new, and the record says so.
+
+    Example
+    -------
+    >>> parts_ready(begin_run(quern_4()))
+    {}
+    """
+    said: dict[str, str] = {}
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if done and one.step.does == "ready":
+            said |= {part: done.answers.get(part, "") for part in one.step.parts}
+    return said
+
+
+def cured_at(now: RunState, step_id: str) -> datetime | None:
+    """Return when a sealant is cured.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    step_id : str
+        The step that laid it.
+
+    Returns
+    -------
+    at : datetime or None
+        None before it is closed.
+
+    Source
+    ------
+    Practice: it is closed within its working time and then left alone.
+
+    Example
+    -------
+    >>> cured_at(begin_run(quern_4()), "gone") is None
+    True
+    """
+    done, planned = now.done.get(step_id), now.plan.by_id.get(step_id)
+    if done is None or planned is None:
+        return None
+    return done.at + timedelta(minutes=planned.step.cure_minutes or 0)
+
+
+def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
+    """Yield why a step cannot be done yet.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    one : PlanStep
+        The step.
+    facts : Facts
+        What other rooms know, and the time.
+
+    Returns
+    -------
+    reasons : iterator of str
+        One for each need that is not met, in a builder's words.
+
+    Source
+    ------
+    Practice, need by need: ``engine.work.Need``.
+
+    Example
+    -------
+    >>> step = WorkStep(id="x", does="do", says="Wipe the face")
+    >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", needs=frozenset(), stands_on=frozenset()), Facts()))
+    []
+    """
+    for need in one.step.needs:
+        key, named = need.given
+        yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
+    if one.step.does == "fit":
+        yield from _not_on_the_bench(now, one.step)
+
+
+def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
+    ready, kit = parts_ready(now), {part.id: part for part in now.document.kit}
+    listed = {part for other in now.plan.steps if other.step.does == "ready" for part in other.step.parts}
+    for part in step.parts:
+        if part in listed and ready.get(part) not in ("new", "there"):
+            yield f"{kit[part].name} not on the bench yet"
+
+
+def _not_done(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
+    if step_id in now.plan.by_id and not is_done(now, step_id, facts):
+        yield f"“{title_of(now, step_id)}” {'waits for its signature' if step_id in now.done else 'first'}"
+
+
+def _not_decided(now: RunState, _camshaft: str, facts: Facts) -> Iterator[str]:
+    for one in now.plan.steps:
+        if one.step.does == "degree":
+            yield from _not_done(now, one.step.id, facts)
+
+
+def _not_parked(now: RunState, position: str, _facts: Facts) -> Iterator[str]:
+    if now.parked != position:
+        yield f"the crank is not parked at {_called(now.document.timing_positions, position)}"
+
+
+def _not_on(now: RunState, thing: str, _facts: Facts) -> Iterator[str]:
+    if thing not in now.on:
+        yield f"{_called(now.document.things, thing)} is not on"
+
+
+def _still_on(now: RunState, thing: str, _facts: Facts) -> Iterator[str]:
+    if thing in now.on:
+        yield f"{_called(now.document.things, thing)} is still on"
+
+
+def _not_tight(now: RunState, wanted: Any, _facts: Facts) -> Iterator[str]:
+    reached = joint_stage(now, wanted.joint)
+    if reached is None or reached[0] < wanted.stage:
+        yield f"{_called(now.document.joints, wanted.joint)} not tightened to stage {wanted.stage} yet"
+
+
+def _not_held(now: RunState, shaft: str, _facts: Facts) -> Iterator[str]:
+    """A lock for timing is no counter-hold unless the book says that it may be pulled against."""
+    on = [thing for thing in now.document.things if thing.id in now.on and shaft in _held_by(now, thing)]
+    if not any(thing.counter_hold for thing in on):
+        lock = f"; {on[0].name} is a lock for timing and may not be pulled against" if on else ""
+        yield f"nothing holds {_called(now.document.drive.shafts, shaft)} against the wrench{lock}"
+
+
+def _held_by(now: RunState, thing: Thing) -> Sequence[str]:
+    """The shafts that a thing holds where it is: one that is moved over holds one after the other."""
+    if len(thing.places) != len(thing.holds):
+        return thing.holds
+    where = {one.place for one in now.on[thing.id]}
+    return [shaft for shaft, place in zip(thing.holds, thing.places, strict=True) if place in where]
+
+
+def _not_tensioned(now: RunState, loop: str, _facts: Facts) -> Iterator[str]:
+    if (tensioner_at(now, loop) or ("",))[0] not in ("armed", "proven"):
+        yield f"the tensioner of {_called(now.document.drive.stages, loop)} is not armed yet"
+
+
+def _not_proven(now: RunState, loop: str, _facts: Facts) -> Iterator[str]:
+    if (tensioner_at(now, loop) or ("",))[0] != "proven":
+        yield f"the tensioner of {_called(now.document.drive.stages, loop)} is not proven yet"
+
+
+def _not_cured(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
+    cured, clock = cured_at(now, step_id), facts.get(NOW)
+    if cured is None:
+        yield f"“{title_of(now, step_id)}” first"
+    elif clock is not None and clock < cured:
+        yield f"“{title_of(now, step_id)}” cures for another {max(1, round((cured - clock).total_seconds() / 60))} minutes"
+
+
+def _nothing(_now: RunState, _named: Any, _facts: Facts) -> Iterator[str]:
+    yield from ()
+
+
+def _called(parts: Iterable[Any], name: str) -> str:
+    """What something is called, by its id."""
+    return next((part.name for part in parts if part.id == name), name)
+
+
+_WHY_NOT: dict[str, Callable[[RunState, Any, Facts], Iterator[str]]] = {
+    "done": _not_done,
+    "decided": _not_decided,
+    "parked": _not_parked,
+    "on": _not_on,
+    "off": _still_on,
+    "tight": _not_tight,
+    "held": _not_held,
+    "tensioned": _not_tensioned,
+    "proven": _not_proven,
+    "cured": _not_cured,
+}

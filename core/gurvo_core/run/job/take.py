@@ -1,0 +1,126 @@
+"""What stands after each entry of the run."""
+
+__all__ = ["take_done", "take_hard_stop", "take_hold", "take_opened", "take_skipped", "take_thing", "take_turn", "take_variant"]
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from typing import TypeVar
+
+from gurvo_core.ledger import LedgerEntry
+from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.state import Done, Opened, RunState, StopSeen, ThingOn
+from gurvo_core.run.plan import DRIVE, plan_of
+
+V = TypeVar("V")
+
+
+def _without(known: Mapping[str, V], names: Iterable[str]) -> dict[str, V]:
+    gone = set(names)
+    return {name: value for name, value in known.items() if name not in gone}
+
+
+def take_done(now: RunState, entry: LedgerEntry, body: StepDone) -> RunState:
+    """A step is done. One that is no longer in the document stays as it was entered."""
+    done = Done(seq=entry.seq, at=entry.at, by=entry.by, answers=body.answers, because=entry.because)
+    planned = now.plan.by_id.get(body.step)
+    if planned is None:
+        return replace(now, done={**now.done, body.step: done})
+    step = planned.step
+    if step.does == "seal":
+        if body.step not in now.sealing:
+            return replace(now, sealing={**now.sealing, body.step: done})
+        done = replace(done, opened=now.sealing[body.step].at)
+        now = replace(now, sealing=_without(now.sealing, [body.step]))
+    if step.does in DRIVE:
+        now = _touched(now, entry, body.step)
+    now = replace(now, done={**now.done, body.step: done}, opened=_without(now.opened, [body.step]))
+    if step.does == "park":
+        return replace(now, parked=step.position)
+    if step.does == "plugs_out":
+        return replace(now, plugs_out=True)
+    if step.does in ("put_on", "take_off") and step.thing:
+        place = step.place or body.answers.get("place", "")
+        return _moved(now, entry, step.thing, is_on=step.does == "put_on", place=place)
+    return now
+
+
+def _touched(now: RunState, entry: LedgerEntry, touched: str) -> RunState:
+    """What was laid or tensioned must be turned over again, if it was before."""
+    again = [
+        one.step.id
+        for one in now.plan.steps
+        if one.step.does == "turn_over" and touched in one.stands_on and (one.step.id in now.done or one.step.id in now.stops)
+    ]
+    return _opened(now, entry, again, "the drive was touched") if again else now
+
+
+def _opened(now: RunState, entry: LedgerEntry, names: Iterable[str], because: str) -> RunState:
+    opened = [name for name in names if name in now.done or name in now.stops]
+    above = {name for one in opened for name in now.plan.above(one)} | set(opened)
+    reopened = {name: Opened(seq=entry.seq, because=because) for name in above if name in now.done or name in opened}
+    return replace(now, done=_without(now.done, above), stops=_without(now.stops, above), opened={**now.opened, **reopened})
+
+
+def _moved(now: RunState, entry: LedgerEntry, thing: str, *, is_on: bool, place: str) -> RunState:
+    before = now.on.get(thing, ())
+    if is_on:
+        return replace(now, on={**now.on, thing: (*before, ThingOn(seq=entry.seq, place=place))})
+    left = tuple(one for one in before if place and one.place != place)
+    return replace(now, on={**now.on, thing: left} if left else _without(now.on, [thing]))
+
+
+def take_turn(now: RunState, entry: LedgerEntry, body: TurnSeen) -> RunState:
+    """A stop of turning over: the last that meets ends the step, one that does not begins it anew."""
+    planned = now.plan.by_id.get(body.step)
+    seen = (*now.stops.get(body.step, ()), StopSeen(seq=entry.seq, saw=body.saw, by=entry.by))
+    now = replace(now, parked=None)
+    if body.saw == "hard_stop":
+        return replace(now, hard_stop=entry, stops=_without(now.stops, [body.step]))
+    if body.saw == "off":
+        return replace(now, off=entry, stops=_without(now.stops, [body.step]))
+    if body.saw == "springy":
+        return now
+    if planned is None or len(seen) < len(planned.step.stops):
+        return replace(now, stops={**now.stops, body.step: seen})
+    done = Done(seq=entry.seq, at=entry.at, by=entry.by)
+    stops, opened = _without(now.stops, [body.step]), _without(now.opened, [body.step])
+    return replace(now, done={**now.done, body.step: done}, stops=stops, opened=opened, off=None, parked=planned.step.position)
+
+
+def take_hard_stop(now: RunState, _entry: LedgerEntry, _body: HardStopSeen) -> RunState:
+    """It has been looked into."""
+    return replace(now, hard_stop=None)
+
+
+def take_thing(now: RunState, entry: LedgerEntry, body: ThingMoved) -> RunState:
+    """Put on, or off again."""
+    return _moved(now, entry, body.thing, is_on=body.on, place=body.place)
+
+
+def take_hold(now: RunState, entry: LedgerEntry, body: HoldSigned) -> RunState:
+    """Signed: what stands on it may go on."""
+    done = now.done.get(body.step)
+    return replace(now, done={**now.done, body.step: replace(done, signed=entry.seq)}) if done else now
+
+
+def take_skipped(now: RunState, entry: LedgerEntry, body: StepSkipped) -> RunState:
+    """Left out by the lead."""
+    done = Done(seq=entry.seq, at=entry.at, by=entry.by, because=body.reason, is_skipped=True, signed=entry.seq)
+    return replace(
+        now, done={**now.done, body.step: done}, opened=_without(now.opened, [body.step]), stops=_without(now.stops, [body.step])
+    )
+
+
+def take_opened(now: RunState, entry: LedgerEntry, body: Reopened) -> RunState:
+    """Open again, with everything that stands on it; a drive that is laid anew has not been found off yet."""
+    title = now.plan.by_id[body.step].step.says if body.step in now.plan.by_id else body.step
+    above = now.plan.above(body.step)
+    now = _opened(now, entry, [body.step], body.reason)
+    said = {name: replace(one, because=f"stands on “{title}”") if name in above else one for name, one in now.opened.items()}
+    return replace(now, opened=said)
+
+
+def take_variant(now: RunState, _entry: LedgerEntry, body: VariantChosen) -> RunState:
+    """Another option may bring other steps."""
+    options = {**now.options, body.group: body.option}
+    return replace(now, options=options, plan=plan_of(now.document, frozenset(options.values())))

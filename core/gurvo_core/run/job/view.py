@@ -1,0 +1,88 @@
+"""The shapes of what the run asks and shows."""
+
+__all__ = ["HardStopQuestion", "HoldQuestion", "MarkSeen", "PositionPlace", "RunView", "StepQuestion", "TurnQuestion", "VariantQuestion"]
+
+from typing import Literal
+
+from gurvo_core.ledger import Question, View
+from gurvo_core.run.job.fields import AskedField, FieldOption
+
+
+class StepQuestion(Question):
+    """A step to be done."""
+
+    kind: Literal["step_done"] = "step_done"
+    step: str
+    does: str
+    fields: list[AskedField]
+    button: str
+    cautions: list[str]
+    position: str | None  # of the crank, where the step has one
+    minutes: float | None
+    may_skip: bool
+    may_open: bool
+
+
+class TurnQuestion(Question):
+    """A stop of turning over by hand."""
+
+    kind: Literal["turn_seen"] = "turn_seen"
+    step: str
+    stop: int
+    of: int
+    turns: float
+    turns_in_all: float
+    see: list[str]
+    position: str | None
+    after_note: str
+
+
+class HoldQuestion(Question):
+    """A hold point that waits for its signature."""
+
+    kind: Literal["hold_point"] = "hold_point"
+    step: str
+    done_by: str
+
+
+class HardStopQuestion(Question):
+    """A hard stop that must be looked into."""
+
+    kind: Literal["hard_stop"] = "hard_stop"
+
+
+class VariantQuestion(Question):
+    """Which variant it is."""
+
+    kind: Literal["variant"] = "variant"
+    group_id: str
+    options: list[FieldOption]
+
+
+class MarkSeen(View):
+    """A mark, and where it stands when the crank is at a position."""
+
+    position: str
+    name: str
+    clock_deg: float
+    decides: bool
+
+
+class PositionPlace(View):
+    """Where the crank stands at a timing position, from the first cylinder's firing TDC."""
+
+    position: str
+    name: str
+    crank_deg: float
+
+
+class RunView(View):
+    """The run as a whole."""
+
+    is_planned: bool
+    positions: list[PositionPlace]
+    left_minutes: float
+    marks: list[MarkSeen]
+    former: list[str]  # steps that were done and that today's document no longer has
+    things: list[FieldOption]  # what can be put on, on its own
+    on: list[str]

@@ -1,0 +1,162 @@
+"""The run of one engine: the steps its document lists, for the options it was built with, and which of them stand on which."""
+
+__all__ = ["Plan", "PlanStep", "has_run", "plan_of"]
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from gurvo_core.engine import EngineDocument, Need, WorkStep
+
+DRIVE = ("lay", "tension")  # what touches the drive: marks must meet again after it
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlanStep:
+    """A step, the stage it is in, and the steps that it cannot be done without."""
+
+    step: WorkStep
+    stage: str
+    needs: frozenset[str]  # what has to be done before it
+    stands_on: frozenset[str]  # what re-opens it when it is opened again
+
+
+@dataclass(frozen=True, kw_only=True)
+class Plan:
+    """All steps in the document's order."""
+
+    steps: tuple[PlanStep, ...]
+
+    @cached_property
+    def by_id(self) -> Mapping[str, PlanStep]:
+        """The steps by their ids."""
+        return {one.step.id: one for one in self.steps}
+
+    @cached_property
+    def place(self) -> Mapping[str, int]:
+        """Where in the order each is."""
+        return {one.step.id: n for n, one in enumerate(self.steps)}
+
+    def above(self, opened: str) -> frozenset[str]:
+        """Ids of everything that stands on a step, over however many others."""
+        found, growing = {opened}, True
+        while growing:
+            more = {one.step.id for one in self.steps if one.stands_on & found} - found
+            found |= more
+            growing = bool(more)
+        return frozenset(found - {opened})
+
+
+def has_run(document: EngineDocument) -> bool:
+    """Return whether a document lists a run of work.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+
+    Returns
+    -------
+    there : bool
+        Sentences alone are notes for the reader, as version 1 had them; one step that says what it does makes a run.
+
+    Source
+    ------
+    House rule.
+
+    Example
+    -------
+    >>> has_run(quern_4())
+    False
+    """
+    return any(isinstance(step, WorkStep) for stage in document.stages for step in stage.steps)
+
+
+def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, every: bool = False) -> Plan:
+    """Return the run of an engine.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    options : frozenset of str
+        The options it is built with.
+    every : bool
+        Whether the steps of all options are listed, as when the document itself is looked at.
+
+    Returns
+    -------
+    plan : Plan
+        Empty where the document lists no run.
+
+    Source
+    ------
+    House rule: any order that the needs allow, offered in the document's.
+
+    Example
+    -------
+    >>> plan_of(quern_4()).steps
+    ()
+    """
+    if not has_run(document):
+        return Plan(steps=())
+    listed = [(stage, step) for stage, step in _listed(document) if every or step.only_in is None or step.only_in in options]
+    steps = [step for _, step in listed]
+    return Plan(
+        steps=tuple(
+            PlanStep(
+                step=step,
+                stage=stage,
+                needs=frozenset(name for need in step.needs for name in _before(document, steps, step, need)),
+                stands_on=frozenset(name for need in step.needs if _stays(need) for name in _before(document, steps, step, need))
+                | _touches_before(steps, step),
+            )
+            for stage, step in listed
+        )
+    )
+
+
+def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
+    for stage in document.stages:
+        for n, step in enumerate(stage.steps, 1):
+            typed = step if isinstance(step, WorkStep) else WorkStep(id=f"{stage.id[:35]}.{n}", does="do", says=step)
+            yield stage.title, typed
+
+
+def _stays(need: Need) -> bool:
+    """Whether what a step needed must still hold once it is done; where the crank stood and what was on need not."""
+    return need.given[0] in ("done", "tight", "tensioned", "proven", "decided", "cured")
+
+
+def _before(document: EngineDocument, steps: list[WorkStep], step: WorkStep, need: Need) -> list[str]:
+    """Ids of the steps that bring about what a step needs."""
+    key, named = need.given
+    earlier = steps[: steps.index(step)]
+    if key in ("done", "cured"):
+        return [named]
+    if key == "parked":
+        return [other.id for other in earlier if other.does == "park" and other.position == named][-1:]
+    if key in ("on", "off"):
+        doing = "put_on" if key == "on" else "take_off"
+        return [other.id for other in earlier if other.does == doing and other.thing == named][-1:]
+    if key == "tight":
+        last = _last_stage(document, named.joint)
+        far = [o for o in steps if o.does == "tighten" and o.joint == named.joint and (o.stage or last) >= named.stage]
+        return [other.id for other in far][:1]
+    if key in ("tensioned", "proven"):
+        how_far = "armed" if key == "tensioned" else "proven"
+        return [other.id for other in steps if other.does == "tension" and other.loop == named and other.how_far == how_far][:1]
+    if key == "decided":
+        return [other.id for other in steps if other.does == "degree"][:1]
+    return []
+
+
+def _last_stage(document: EngineDocument, joint_id: str) -> int:
+    return next((len(joint.stages) or 1 for joint in document.joints if joint.id == joint_id), 1)
+
+
+def _touches_before(steps: list[WorkStep], step: WorkStep) -> frozenset[str]:
+    """A turn by hand proves what was laid and tensioned before it: touch one of these again, and it must be turned again."""
+    if step.does != "turn_over":
+        return frozenset()
+    return frozenset(other.id for other in steps[: steps.index(step)] if other.does in DRIVE)

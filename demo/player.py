@@ -1,0 +1,67 @@
+"""Answers whatever a bench asks, as a careful builder whose engine is as its book says: for the demo, and for whole builds in tests."""
+
+from typing import Any
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.timing import in_words
+
+Body = dict[str, Any]
+SETUP: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
+
+
+def next_question(state: Any) -> Any:
+    """The question that the bench asks now; None when nothing can be answered."""
+    step = next((step for step in state.steps if step.status == "now"), None)
+    return step and next(question for question in step.questions if question.status == "open" and not question.blocked)
+
+
+def answer(state: Any, question: Any, document: EngineDocument) -> Body:
+    """Return the entry that answers a question."""
+    maker = {
+        "step_done": _step,
+        "turn_seen": lambda _state, asked, _document: {"step": asked.step, "stop": asked.stop, "saw": "meets"},
+        "hold_point": lambda _state, asked, _document: {"step": asked.step, "remark": "looked at, as it should be"},
+        "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
+        "variant": lambda _state, asked, _document: {"group": asked.group_id, "option": asked.options[0].value},
+        "wheel_setup": lambda *_args: SETUP,
+        "tdc_method": lambda *_args: {"method": "positive_stop"},
+        "piston_stop": lambda _state, asked, _document: {"fitted": asked.fitted},
+        "tdc_reading": _tdc,
+        "wheel_zero": lambda state, *_args: {"method": "positive_stop", "zero_deg": state.timing.tdc.zero_deg},
+        "lift_reading": _lift,
+        "cam_decision": _cam,
+        "sign_off": lambda *_args: {"remark": "Everything in its place."},
+    }[question.kind]
+    return {"kind": question.kind, **maker(state, question, document)}
+
+
+def _step(_state: Any, question: Any, document: EngineDocument) -> Body:
+    return {"step": question.step, "answers": {field.key: _field(field, question, document) for field in question.fields if field.needed}}
+
+
+def _field(field: Any, question: Any, document: EngineDocument) -> str:
+    if field.kind == "choice":
+        return str(field.options[0].value)
+    if question.does == "measure":
+        fit = next(fit for fit in document.fits if fit.id == field.key)
+        return f"{(fit.least_mm + fit.most_mm) / 2:.4g}"
+    return str(field.hint.removeprefix("book: ")) or "9"
+
+
+def _tdc(_state: Any, question: Any, _document: EngineDocument) -> Body:
+    wheel = {"text": "40", "side": f"{question.place} TDC"}
+    return {"method": "positive_stop", "place": question.place, "wheel": wheel}
+
+
+def _lift(state: Any, question: Any, _document: EngineDocument) -> Body:
+    words = in_words(question.expected_deg + state.timing.tdc.zero_deg)
+    figure, side = words.split("° ") if "°" in words else ("0", f"after {words[-3:]}")
+    where = {"camshaft": question.camshaft, "cylinder": question.cylinder, "valve": question.valve, "flank": question.flank}
+    lift = {"text": f"{question.field.asked_mm:g}", "unit": "mm"}
+    return {**where, "lift": lift, "wheel": {"text": figure, "side": side}, "approach": "running way"}
+
+
+def _cam(state: Any, question: Any, _document: EngineDocument) -> Body:
+    cam = next(cam for cam in state.timing.cams if cam.camshaft == question.camshaft)
+    reason = "" if cam.verdict == "in" else "as the card has it, within what the wheel can tell"
+    return {"camshaft": cam.camshaft, "advance_deg": cam.advance_deg, "reason": reason}

@@ -1,0 +1,18 @@
+/** What the run brings to the bench: its inputs by kind of question, its drawings by what is done. */
+import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
+import { HardStopInput } from './inputs/HardStopInput';
+import { HoldInput } from './inputs/HoldInput';
+import { StepInput } from './inputs/StepInput';
+import { TurnInput } from './inputs/TurnInput';
+import { VariantChoice } from './inputs/VariantChoice';
+import { RunDrawing } from './RunDrawing';
+
+export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant'> = {
+  step_done: { Input: StepInput, keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')] },
+  turn_seen: { Input: TurnInput, keys: [keyHint('Enter', 'record'), keyHint('1-4', 'choose')] },
+  hold_point: { Input: HoldInput, keys: [keyHint('Enter', 'sign')] },
+  hard_stop: { Input: HardStopInput, keys: [keyHint('Enter', 'record')] },
+  variant: { Input: VariantChoice, keys: [keyHint('1-9', 'choose')] },
+};
+
+export const runDrawings: Drawings<'run' | 'variant'> = { run: RunDrawing, variant: RunDrawing };

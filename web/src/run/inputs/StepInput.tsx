@@ -1,0 +1,170 @@
+/** A step to be done: one key where that is all there is to say; its counts, figures and choices where there is more. */
+import { Button, TextInput, UnstyledButton } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import { say, type Voice } from '../../app/saying';
+import { Confirm } from '../../ledger/Confirm';
+import type { InputProps, QuestionOf } from '../../ledger/contract';
+import { useDraft } from '../../ledger/draft';
+import input from '../../ledger/input.module.css';
+import { Wrong } from '../../ledger/Wrong';
+import classes from './StepInput.module.css';
+import { Undo } from './Undo';
+
+type Props = InputProps<QuestionOf<'step_done'>>;
+type Field = Schemas['AskedField'];
+
+export function StepInput(props: Props) {
+  const { question } = props;
+  if (question.status === 'done') return <Undo {...props} />;
+  if (question.blocked) return <Blocked {...props} />;
+  return (
+    <>
+      {question.fields.length === 0 ? <JustDone {...props} /> : <Asked {...props} />}
+      <Undo {...props} />
+    </>
+  );
+}
+
+function Blocked({ question }: Props) {
+  return (
+    <section className={input.input} aria-label="Not yet">
+      <p className={classes.blocked}>Not yet: {question.blocked}.</p>
+    </section>
+  );
+}
+
+function JustDone(props: Props) {
+  const { question } = props;
+  const minutes = question.minutes ? `About ${question.minutes} min.` : 'Record it when it is done.';
+  return (
+    <Confirm
+      {...props}
+      what={minutes}
+      button={question.button}
+      entry={{ kind: 'step_done', step: question.step, answers: {}, note: '' }}
+    />
+  );
+}
+
+const EMPTY: { answers: Record<string, string> } = { answers: {} };
+
+function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
+  const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, EMPTY);
+  const [at, setAt] = useState(0);
+  const { fields } = question;
+  const answers = Object.fromEntries(
+    Object.entries(draft.answers).filter(([key]) => fields.some((f) => f.key === key)),
+  );
+  const whole = fields.every((field) => !field.needed || answers[field.key]);
+  const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
+  const choose = (field: Field, value: string) => {
+    set(field.key, value);
+    setAt(Math.min(fields.length - 1, fields.indexOf(field) + 1));
+  };
+  const record = async () => {
+    if (busy || !whole) return;
+    const entry = { kind: 'step_done' as const, step: question.step, answers, note: '' };
+    const said = fields.map((field) => saidOf(field, answers[field.key])).filter(Boolean);
+    if ((await answer(said.slice(0, 3).join(', '), entry)) !== 'refused') forget();
+  };
+  const current = fields[at];
+  const onEnter = () => (whole ? void record() : setAt((at + 1) % fields.length));
+  const digits =
+    current?.kind === 'choice'
+      ? current.options.map((option, n) => ({
+          keys: [String(n + 1)],
+          label: option.label,
+          run: () => choose(current, option.value),
+        }))
+      : [];
+  useKeys([...digits, { keys: ['Enter', 'PageDown'], label: 'record', run: onEnter }]);
+  return (
+    <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
+      <div className={classes.fields}>
+        {fields.map((field, n) => (
+          <FieldRow
+            key={field.key}
+            field={field}
+            value={answers[field.key] ?? ''}
+            isCurrent={n === at}
+            wrong={wrong?.field === `entry.answers.${field.key}`}
+            voice={voice}
+            onCurrent={() => setAt(n)}
+            onChoose={(value) => choose(field, value)}
+            onType={(value) => set(field.key, value)}
+          />
+        ))}
+      </div>
+      <div className={input.foot}>
+        <span className={input.grow}>{whole ? 'Everything is said.' : 'Each has to be said.'}</span>
+        <Button size="lg" onClick={record} loading={busy} disabled={!whole}>
+          {question.button}
+        </Button>
+      </div>
+      <Wrong wrong={wrong} />
+    </section>
+  );
+}
+
+function saidOf(field: Field, value: string | undefined): string {
+  if (!value) return '';
+  return field.options?.find((option) => option.value === value)?.label ?? `${value} ${field.unit ?? ''}`.trim();
+}
+
+interface FieldRowProps {
+  field: Field;
+  value: string;
+  isCurrent: boolean;
+  wrong: boolean;
+  voice: Voice;
+  onCurrent: () => void;
+  onChoose: (value: string) => void;
+  onType: (value: string) => void;
+}
+
+function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, onType }: FieldRowProps) {
+  const typed = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (!isCurrent) return;
+    if (field.kind === 'choice') (document.activeElement as HTMLElement | null)?.blur();
+    else typed.current?.focus();
+  }, [isCurrent, field.kind]);
+  const name = say(field.label, voice);
+  return (
+    <div className={classes.field} data-current={isCurrent} data-wrong={wrong}>
+      <span>
+        {name}
+        {field.hint && <small>{say(field.hint, voice)}</small>}
+      </span>
+      {field.kind === 'choice' ? (
+        <fieldset className={classes.options} aria-label={name}>
+          {(field.options ?? []).map((option, n) => (
+            <UnstyledButton
+              key={option.value}
+              aria-pressed={option.value === value}
+              title={option.detail}
+              onClick={() => onChoose(option.value)}
+            >
+              {isCurrent && <i>{n + 1}</i>}
+              {option.label}
+            </UnstyledButton>
+          ))}
+        </fieldset>
+      ) : (
+        <TextInput
+          ref={typed}
+          aria-label={name}
+          inputMode={field.kind === 'figure' ? 'decimal' : 'text'}
+          data-figure={field.kind === 'figure' ? true : undefined}
+          rightSection={field.unit ? <small>{field.unit}</small> : undefined}
+          rightSectionWidth={60}
+          value={value}
+          onFocus={onCurrent}
+          onChange={(event) => onType(event.currentTarget.value.slice(0, 120))}
+        />
+      )}
+    </div>
+  );
+}

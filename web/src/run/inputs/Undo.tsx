@@ -1,0 +1,42 @@
+/** Opens a step again, or leaves one out: both ask why, and say what follows. */
+import { Button, TextInput, UnstyledButton } from '@mantine/core';
+import { type FormEvent, useState } from 'react';
+import type { EntryBody, InputProps, QuestionOf } from '../../ledger/contract';
+import { Wrong } from '../../ledger/Wrong';
+import classes from './StepInput.module.css';
+
+export function Undo({ bench, question, wrong, busy, answer }: InputProps<QuestionOf<'step_done'>>) {
+  const [asks, setAsks] = useState(false);
+  const [reason, setReason] = useState('');
+  const isDone = question.status === 'done';
+  const may = isDone ? question.may_open : question.may_skip && bench.engine.may_sign;
+  const label = isDone ? 'Open it again' : 'Leave it out';
+  if (!may) return null;
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const kind = isDone ? ('step_opened' as const) : ('step_skipped' as const);
+    const entry: EntryBody = { kind, step: question.step, reason: reason.trim() };
+    if ((await answer(`${label}: ${reason}`, entry)) !== 'refused') setAsks(false);
+  };
+  if (!asks)
+    return (
+      <UnstyledButton className={classes.quiet} onClick={() => setAsks(true)}>
+        {label}
+      </UnstyledButton>
+    );
+  return (
+    <form className={classes.undo} onSubmit={submit}>
+      <TextInput
+        aria-label="Why?"
+        placeholder={isDone ? 'What was undone? What stands on it opens too.' : 'Why is it left out?'}
+        autoFocus
+        value={reason}
+        onChange={(event) => setReason(event.currentTarget.value)}
+      />
+      <Button type="submit" variant="default" loading={busy} disabled={!reason.trim()}>
+        {label}
+      </Button>
+      {isDone && <Wrong wrong={wrong} />}
+    </form>
+  );
+}
