@@ -24,8 +24,21 @@ def play(bench: "Bench", lead: "User", *, until: str = "") -> Any:
             return state
         body = answer(state, question, bridge.ledger_of(bench.engine).folded.document)
         bench.by = lead if body["kind"] in ("hold_point", "sign_off") else builder
-        bench.enter(**body)
+        _enter(bench, body)
         bench.by = builder
+
+
+def _enter(bench: "Bench", body: dict[str, Any]) -> None:
+    """Make an entry; where a sealant has still to cure, come back when it has."""
+    from gurvo_core.errors import EntryRefused
+
+    try:
+        bench.enter(**body)
+    except EntryRefused as refused:
+        if "cures" not in str(refused):
+            raise
+        bench.clock += timedelta(hours=3)
+        bench.enter(**body)
 
 
 def load(bench: "Callable[..., Bench]", lead: "User") -> None:

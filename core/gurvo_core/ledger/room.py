@@ -10,6 +10,7 @@ __all__ = [
     "MAKER",
     "NOW",
     "PLAN",
+    "PLUGS_OUT",
     "Asked",
     "Doing",
     "Fact",
@@ -114,6 +115,8 @@ class Facts:
 
 # the steps of an engine's run; where no room plans one, each room's own steps stand one after another
 PLAN: Fact[Sequence[Step]] = Fact("the run of work")
+# whether the plugs are out and the stand is locked, as far as a run of work says
+PLUGS_OUT: Fact[bool] = Fact("plugs out")
 # what a step does, of every sort of step that its room has seen to
 DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it

@@ -136,18 +136,20 @@ def _circles(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
 
 
 def _things(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
-    on: set[str] = set()
+    on: list[tuple[str, str | None]] = []
     for one in plan.steps:
-        thing = one.step.thing
-        if one.step.does == "put_on" and thing:
-            on.add(thing)
-        elif one.step.does == "take_off" and thing:
-            if thing not in on:
-                sentence = f"{_thing(document, thing)} is taken off here and was never put on; put it on in an earlier step."
-                yield Fault(path=_path(document, one.step.id), sentence=sentence)
-            on.discard(thing)
-    for thing in sorted(on):
-        last = [one.step.id for one in plan.steps if one.step.thing == thing][-1]
+        step = one.step
+        if step.does == "put_on" and step.thing:
+            on.append((step.thing, step.place))
+        elif step.does == "take_off" and step.thing:
+            found = next((put for put in on if put[0] == step.thing and (step.place is None or put[1] in (None, step.place))), None)
+            if found is None:
+                sentence = f"{_thing(document, step.thing)} is taken off here and was never put on; put it on in an earlier step."
+                yield Fault(path=_path(document, step.id), sentence=sentence)
+            else:
+                on.remove(found)
+    for thing, place in on:
+        last = [one.step.id for one in plan.steps if one.step.thing == thing and one.step.place == place][-1]
         sentence = f"{_thing(document, thing)} is put on here and no later step takes it off: the book forgets it; add that step."
         yield Fault(path=_path(document, last), sentence=sentence)
 

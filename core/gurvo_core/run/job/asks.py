@@ -8,7 +8,7 @@ from math import lcm
 from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
-from gurvo_core.ledger import PLAN, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.run.job.fields import FieldOption, fields_of, joint_of, stage_words
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
@@ -46,7 +46,7 @@ def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
         Step(key=one.step.id, title=title_of(now, one.step.id), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
         for one in now.plan.steps
     ]
-    return {PLAN: [*groups, *steps]}
+    return {PLAN: [*groups, *steps], PLUGS_OUT: now.plugs_out}
 
 
 def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:

@@ -5,7 +5,7 @@ __all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_e
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from gurvo_core.ledger import DONE_ELSEWHERE, Fact, Facts, Hold, LooseEnd
+from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -46,9 +46,9 @@ def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:
         )
 
 
-def holds_of(now: TimingState, _facts: Facts) -> Iterator[Hold]:
+def holds_of(now: TimingState, facts: Facts) -> Iterator[Hold]:
     """Nobody turns before the plugs are out and the stand is locked; nothing is handed over with a cam undecided."""
-    if now.setup is None:
+    if now.setup is None and not facts.get(PLUGS_OUT):
         yield Hold(holds_back=frozenset({"turn"}), reason="plugs out and stand locked not yet confirmed")
     undecided = [cam.name for cam in cams_of(now) if not cam.decided]
     if undecided:
