@@ -88,7 +88,7 @@ class WorkStep(Part):
     hold_point: bool = Field(default=False, description="A lead who did not do it signs before anything that stands on it")
     covers: bool = Field(default=False, description="Whether it hides what cannot be seen afterwards")
     only_in: Word | None = Field(default=None, description="Id of the option for which it is done; for all when left out")
-    parts: tuple[Word, ...] = Field(default=(), max_length=64, description="ready, fit: ids of parts")
+    parts: tuple[Word, ...] = Field(default=(), max_length=64, description="ready: parts laid out; fit, lay and others: parts used")
     thing: Word | None = Field(default=None, description="put_on, take_off: id of a thing")
     place: Name | None = Field(default=None, description="put_on, take_off: which of the thing's places; asked when left out")
     position: Word | None = Field(default=None, description="park: id of a timing position; turn_over: where it begins and ends")

@@ -66,6 +66,7 @@ class Question(View):
     group: str = ""  # questions of one group are folded together
     waits: str = ""  # what the engine waits for while this is open; its title when left out
     blocked: str = ""  # why it cannot be answered yet
+    doing: str = ""  # what its answer does, where something may hold that back
 
     @property
     def waits_for(self) -> str:
@@ -185,6 +186,7 @@ class LooseEnd:
     kept_from: str = ""  # what it keeps from being done, in a builder's words
     ends_at: datetime | None = None  # of one that runs by the clock
     clears: bool = False  # whether it is over by itself then
+    ends_with: Body | None = None  # the entry that ends it, where no step asks for it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -238,6 +240,7 @@ class Room(Generic[S]):
     kinds: tuple[Kind[Any, S], ...]
     steps: tuple[Step, ...] = ()  # what a document that lists no steps gets
     asks: Mapping[str, Callable[[S, Step, Facts], Asked]] = field(default_factory=dict)
+    blocks: Callable[[S, Step, Facts], str] | None = None  # why a step that another room asks for cannot be done yet
     questions: tuple[type[Question], ...] = ()
     facts: Callable[[S, Facts], Mapping[Fact[Any], Any]] = _no_figures
     loose_ends: Callable[[S, Facts], Iterable[LooseEnd]] = _nothing

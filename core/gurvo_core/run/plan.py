@@ -17,6 +17,7 @@ class PlanStep:
 
     step: WorkStep
     stage: str
+    implied: frozenset[str]  # what comes before it whether the document says so or not
     needs: frozenset[str]  # what has to be done before it
     stands_on: frozenset[str]  # what re-opens it when it is opened again
 
@@ -102,18 +103,15 @@ def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, 
         return Plan(steps=())
     listed = [(stage, step) for stage, step in _listed(document) if every or step.only_in is None or step.only_in in options]
     steps = [step for _, step in listed]
-    return Plan(
-        steps=tuple(
-            PlanStep(
-                step=step,
-                stage=stage,
-                needs=frozenset(name for need in step.needs for name in _before(document, steps, step, need)),
-                stands_on=frozenset(name for need in step.needs if _stays(need) for name in _before(document, steps, step, need))
-                | _touches_before(steps, step),
-            )
-            for stage, step in listed
-        )
-    )
+    return Plan(steps=tuple(_planned(document, steps, stage, step) for stage, step in listed))
+
+
+def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, step: WorkStep) -> PlanStep:
+    implied = frozenset(_implied(steps, step))
+    named = [(need, _before(document, steps, step, need)) for need in step.needs]
+    stays = frozenset(name for need, names in named if _stays(need) for name in names)
+    needs = frozenset(name for _, names in named for name in names)
+    return PlanStep(step=step, stage=stage, implied=implied, needs=needs | implied, stands_on=stays | implied)
 
 
 def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
@@ -139,6 +137,9 @@ def _before(document: EngineDocument, steps: list[WorkStep], step: WorkStep, nee
     if key in ("on", "off"):
         doing = "put_on" if key == "on" else "take_off"
         return [other.id for other in earlier if other.does == doing and other.thing == named][-1:]
+    if key == "held":
+        holders = {thing.id for thing in document.things if named in thing.holds and thing.counter_hold}
+        return [other.id for other in earlier if other.does == "put_on" and other.thing in holders][-1:]
     if key == "tight":
         last = _last_stage(document, named.joint)
         far = [o for o in steps if o.does == "tighten" and o.joint == named.joint and (o.stage or last) >= named.stage]
@@ -155,8 +156,18 @@ def _last_stage(document: EngineDocument, joint_id: str) -> int:
     return next((len(joint.stages) or 1 for joint in document.joints if joint.id == joint_id), 1)
 
 
-def _touches_before(steps: list[WorkStep], step: WorkStep) -> frozenset[str]:
-    """A turn by hand proves what was laid and tensioned before it: touch one of these again, and it must be turned again."""
-    if step.does != "turn_over":
-        return frozenset()
-    return frozenset(other.id for other in steps[: steps.index(step)] if other.does in DRIVE)
+def _implied(steps: list[WorkStep], step: WorkStep) -> list[str]:
+    """Ids of earlier steps that nobody has to write down: a joint is fitted before it is tightened, a chain laid before it is
+    tensioned, TDC found before a cam is degreed, a thing put on before it comes off; a turn by hand proves what was laid before it.
+    """
+    earlier = steps[: steps.index(step)]
+    if step.does == "tighten":
+        return [other.id for other in earlier if other.joint == step.joint and other.does in ("fit", "tighten")]
+    if step.does == "tension":
+        return [other.id for other in earlier if other.loop == step.loop and other.does in DRIVE]
+    if step.does == "turn_over":
+        return [other.id for other in earlier if other.does in DRIVE]
+    if step.does == "take_off":
+        return [o.id for o in earlier if o.does == "put_on" and (o.thing, o.place) == (step.thing, step.place)][-1:]
+    before = {"find_tdc": ("set_up_wheel",), "degree": ("set_up_wheel", "find_tdc")}.get(step.does, ())
+    return [other.id for other in earlier if other.does in before]

@@ -1,6 +1,6 @@
 """The one gate before the ledger: what holds an entry back, whatever its kind, and what each room says of its own."""
 
-__all__ = ["check_entry", "permission_of", "standing_loose_ends"]
+__all__ = ["check_entry", "held_back", "permission_of", "standing_loose_ends"]
 
 from collections.abc import Iterator, Mapping
 from typing import Any
@@ -43,8 +43,30 @@ def standing_loose_ends(folded: Folded) -> list[LooseEnd]:
     return [end for room in folded.rooms for end in room.loose_ends(folded.states[room.name], folded.facts)]
 
 
-def _held_back(folded: Folded, doing: Doing) -> list[str]:
-    """Why something may not be done now."""
+def held_back(folded: Folded, doing: Doing) -> list[str]:
+    """Return why something may not be done now.
+
+    Parameters
+    ----------
+    folded : Folded
+        What stands.
+    doing : Doing
+        What would be done.
+
+    Returns
+    -------
+    reasons : list of str
+        Of all loose ends and holds; empty when it may be done.
+
+    Source
+    ------
+    House rule: every kind says what it does, and one gate asks before it is taken.
+
+    Example
+    -------
+    >>> held_back(fold(ROOMS, quern_4(), []), "look")
+    []
+    """
     ends = [f"{end.title.lower()}: {end.until}" for end in standing_loose_ends(folded) if doing in end.holds_back]
     holds = [hold for room in folded.rooms for hold in room.holds(folded.states[room.name], folded.facts)]
     return ends + [hold.reason for hold in holds if doing in hold.holds_back]
@@ -72,7 +94,7 @@ def permission_of(folded: Folded) -> Permission:
     >>> permission_of(fold(ROOMS, quern_4(), [])).free
     False
     """
-    reasons = _held_back(folded, "turn")
+    reasons = held_back(folded, "turn")
     if reasons and folded.facts.get(SIGNED) is None:
         return Permission(free=False, careful=False, title="Do not turn", reasons=reasons)
     care = [word for room in folded.rooms for word in room.care(folded.states[room.name], folded.facts)]
@@ -135,7 +157,7 @@ def _find(folded: Folded, body: Body) -> tuple[Room[Any], Kind[Any, Any]]:
 
 def _check_gate(folded: Folded, body: Body, kind: Kind[Any, Any], state: Any) -> None:
     doing: Doing = kind.doing(state, body) if kind.doing else kind.does
-    reasons = _held_back(folded, doing)
+    reasons = held_back(folded, doing)
     if not reasons:
         return
     signed = folded.facts.get(SIGNED) is not None and not isinstance(body, SignOff)

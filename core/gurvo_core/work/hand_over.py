@@ -82,6 +82,7 @@ def _ask(now: HandOverState, _step: Step, _facts: Facts) -> Asked:
         hint="The lead signs, with his password. After that nothing is added, a note included, without striking the signature.",
         status="done" if now.signed else "open",
         waits="the lead to sign",
+        doing="hand over",
     )
     return Asked(questions=[question])
 

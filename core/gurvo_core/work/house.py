@@ -37,7 +37,7 @@ from gurvo_core.ledger import (
     fold,
 )
 from gurvo_core.ledger.versions import upcast
-from gurvo_core.work.gate import check_entry, permission_of, standing_loose_ends
+from gurvo_core.work.gate import check_entry, held_back, permission_of, standing_loose_ends
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
 
@@ -144,8 +144,21 @@ class House:
     def _asked(self, folded: Folded, step: Step) -> Asked:
         for room in self.rooms:
             if step.does in room.asks:
-                return room.asks[step.does](folded.states[room.name], step, folded.facts)
+                asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
+                self._block(folded, room, step, asked)
+                return asked
         return Asked(questions=[])
+
+    def _block(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked) -> None:
+        """Say of each open question why it cannot be answered yet: another room holds its step back, or what it does may not be done."""
+        reasons = (room.blocks(folded.states[room.name], step, folded.facts) for room in self.rooms if room.blocks and room is not asked_by)
+        before = next(filter(None, reasons), "")
+        for question in asked.questions:
+            if question.status != "open":
+                continue
+            doing: Any = question.doing
+            question.blocked = question.blocked or before or ("; ".join(held_back(folded, doing)) if doing else "")
+            before = question.blocked  # what a step asks is answered one after another
 
     def _steps(self, folded: Folded) -> list[StepView]:
         """The run of work: the first step with a question that can be answered is the one to do now."""
@@ -177,6 +190,7 @@ class House:
                 by=left.by if left else "",
                 ends_at=end.ends_at,
                 clears=end.clears,
+                ends_with=end.ends_with.model_dump(exclude_none=True) if end.ends_with else None,
                 holds_back=end.kept_from or ", ".join(sorted(end.holds_back)),
                 until=end.until,
                 stops_turning="turn" in end.holds_back,

@@ -32,6 +32,7 @@ class LooseEndView(View):
     by: str  # by whom
     ends_at: datetime | None  # of one that runs by the clock
     clears: bool  # whether it is over by itself then
+    ends_with: dict[str, str | bool] | None  # the entry that ends it, where no step asks for it
     holds_back: str
     until: str
     stops_turning: bool

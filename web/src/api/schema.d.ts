@@ -908,6 +908,11 @@ export interface components {
             /** Camshaft */
             camshaft: string;
             /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
              * Group
              * @default
              */
@@ -1772,6 +1777,11 @@ export interface components {
              */
             blocked: string;
             /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
              * Group
              * @default
              */
@@ -1833,6 +1843,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /** Done By */
             done_by: string;
             /**
@@ -2160,6 +2175,11 @@ export interface components {
             /** Cylinder */
             cylinder: number;
             /**
+             * Doing
+             * @default turn
+             */
+            doing: string;
+            /**
              * Expected Deg
              * @description Where the card has it, crank degrees after the firing TDC of its own cylinder [deg]
              */
@@ -2449,6 +2469,10 @@ export interface components {
             clears: boolean;
             /** Ends At */
             ends_at: string | null;
+            /** Ends With */
+            ends_with: {
+                [key: string]: string | boolean;
+            } | null;
             /** Holds Back */
             holds_back: string;
             /** Since */
@@ -2585,6 +2609,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /**
              * Group
              * @default
@@ -3207,6 +3236,11 @@ export interface components {
              */
             blocked: string;
             /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
              * Group
              * @default
              */
@@ -3357,6 +3391,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /**
              * Group
              * @default
@@ -3563,6 +3602,11 @@ export interface components {
             cautions: string[];
             /** Does */
             does: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /** Fields */
             fields: components["schemas"]["AskedField"][];
             /**
@@ -3634,6 +3678,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /** Fitted */
             fitted: boolean;
             /**
@@ -3840,6 +3889,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default turn
+             */
+            doing: string;
             /** Expected Side */
             expected_side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
             field?: components["schemas"]["LengthField"] | null;
@@ -4137,6 +4191,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /**
              * Group
              * @default
@@ -4460,6 +4519,11 @@ export interface components {
              */
             blocked: string;
             /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
              * Group
              * @default
              */
@@ -4670,7 +4734,7 @@ export interface components {
             only_in?: string | null;
             /**
              * Parts
-             * @description ready, fit: ids of parts
+             * @description ready: parts laid out; fit, lay and others: parts used
              * @default []
              */
             parts: string[];
@@ -4735,6 +4799,11 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
             /**
              * Group
              * @default

@@ -7,10 +7,10 @@ import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { type LengthUnit, say, type Voice } from '../app/saying';
-import { useLikings, useTurnRound } from '../app/session';
+import { useLikings, usePerson, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
 import type { Question } from '../ledger/contract';
-import { useOutbox } from '../ledger/outbox';
+import { type Outcome, useOutbox, useRecord } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
 import { Here } from '../shop/Here';
 import { Answer } from './Answer';
@@ -55,6 +55,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [striking, setStriking] = useState<string | null>(null);
   const [noting, setNoting] = useState(false);
   const [changing, setChanging] = useState(false);
+  const [ending, setEnding] = useState<Outcome | null>(null);
+  const { person } = usePerson();
+  const record = useRecord(engine.serial, person.username);
   const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
   const question = chooseQuestion(state, chosen, waiting);
   const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
@@ -113,7 +116,17 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>
-        <LooseEnds ends={state.loose_ends} voice={voice} />
+        <LooseEnds
+          ends={state.loose_ends}
+          voice={voice}
+          onEnd={
+            engine.may_record
+              ? (title, entry) =>
+                  void record(`end:${title}`, title, 'ended', entry).then((outcome) => setEnding(outcome))
+              : undefined
+          }
+        />
+        {ending?.kind === 'refused' && <p className={classes.warning}>{ending.sentence}</p>}
         <Tape
           bench={bench}
           trouble={outbox.trouble}

@@ -1,12 +1,21 @@
 /** Everything temporary or unfinished, never more than one glance away; each says since when, what ends it and what it holds back. */
+import { UnstyledButton } from '@mantine/core';
 import type { Schemas } from '../api/client';
 import { Clock, useSeconds } from '../app/Clock';
 import { say, type Voice } from '../app/saying';
+import type { EntryBody } from '../ledger/contract';
 import classes from './LooseEnds.module.css';
 
 type End = Schemas['LooseEndView'];
 
-export function LooseEnds({ ends: all, voice }: { ends: End[]; voice: Voice }) {
+interface LooseEndsProps {
+  ends: End[];
+  voice: Voice;
+  /** Ends one that no step asks for. */
+  onEnd?: ((title: string, entry: EntryBody) => void) | undefined;
+}
+
+export function LooseEnds({ ends: all, voice, onEnd }: LooseEndsProps) {
   const now = useSeconds(all.some((end) => end.ends_at));
   const ends = all.filter((end) => !(end.clears && end.ends_at && Date.parse(end.ends_at) < now));
   return (
@@ -22,6 +31,11 @@ export function LooseEnds({ ends: all, voice }: { ends: End[]; voice: Voice }) {
             {say(end.until, voice)}
             {end.holds_back && ` · holds back: ${end.holds_back}`}
           </span>
+          {end.ends_with && onEnd && (
+            <UnstyledButton onClick={() => onEnd(end.title, end.ends_with as unknown as EntryBody)}>
+              It is off
+            </UnstyledButton>
+          )}
         </div>
       ))}
     </section>

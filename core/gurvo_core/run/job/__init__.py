@@ -8,7 +8,7 @@
 __all__ = ["ROOM", "RunState"]
 
 from gurvo_core.ledger import Room
-from gurvo_core.run.job.asks import ask_step, ask_variant, plan_facts
+from gurvo_core.run.job.asks import ask_step, ask_variant, blocks_step, plan_facts
 from gurvo_core.run.job.kinds import KINDS
 from gurvo_core.run.job.show import care_of, holds_of, loose_ends_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
@@ -19,6 +19,7 @@ ROOM: Room[RunState] = Room(
     empty=begin_run,
     kinds=KINDS,
     asks={"run": ask_step, "variant": ask_variant},
+    blocks=blocks_step,
     questions=(StepQuestion, TurnQuestion, HoldQuestion, HardStopQuestion, VariantQuestion),
     facts=plan_facts,
     loose_ends=loose_ends_of,

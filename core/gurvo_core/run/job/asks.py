@@ -1,6 +1,6 @@
 """What the run asks in each step."""
 
-__all__ = ["ask_step", "ask_variant", "plan_facts"]
+__all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
@@ -11,6 +11,7 @@ from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.run.job.fields import FieldOption, fields_of, joint_of, stage_words
+from gurvo_core.run.job.rules import step_doing
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, StepQuestion, TurnQuestion, VariantQuestion
@@ -84,6 +85,12 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     return Asked(questions=questions, note=_note(now, one))
 
 
+def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
+    """Why a planned step that another room asks for cannot be done yet."""
+    one = now.plan.by_id.get(step.key)
+    return "; ".join(unmet(now, one, facts)) if one is not None else ""
+
+
 def _note(now: RunState, one: PlanStep) -> str:
     done, opened = now.done.get(one.step.id), now.opened.get(one.step.id)
     if done is not None:
@@ -106,6 +113,7 @@ def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Step
         group="",
         waits="",
         blocked=blocked,
+        doing=step_doing(step),
         step=step.id,
         does=step.does,
         fields=fields_of(now, step),
@@ -167,6 +175,7 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
         group="",
         waits="turning over by hand",
         blocked=blocked,
+        doing=step_doing(step),
         step=step.id,
         stop=at + 1,
         of=len(step.stops),

@@ -10,20 +10,21 @@ __all__ = [
     "check_turn",
     "check_variant",
     "doing_of",
+    "step_doing",
 ]
 
 from collections.abc import Iterator
 
-from gurvo_core.engine import LoopStage
+from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.ledger import MAKER, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
 from gurvo_core.run.job.fields import check_answers
-from gurvo_core.run.job.standing import is_done, parts_ready, sees_to, unmet
+from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, sees_to, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.plan import PlanStep
 
 Objections = Iterator[Objection]
-_DOING: dict[str, Doing] = {"park": "turn", "tighten": "tighten", "prime": "start", "first_start": "start"}
+_DOING: dict[str, Doing] = {"park": "turn", "turn_over": "turn", "tighten": "tighten", "prime": "start", "first_start": "start"}
 
 
 def doing_of(now: RunState, body: StepDone) -> Doing:
@@ -31,7 +32,12 @@ def doing_of(now: RunState, body: StepDone) -> Doing:
     planned = now.plan.by_id.get(body.step)
     if planned is None:
         return "look"
-    return _DOING.get(planned.step.does, "cover" if planned.step.covers else "look")
+    return step_doing(planned.step)
+
+
+def step_doing(step: WorkStep) -> Doing:
+    """What a step does, by the document."""
+    return _DOING.get(step.does, "cover" if step.covers else "look")
 
 
 def _planned(now: RunState, step: str) -> PlanStep | Objection:
@@ -53,8 +59,10 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
     for reason in unmet(now, planned, facts):
         yield Objection("step", f"not yet: {reason}")
     if step.does == "put_on":
-        yield from _check_put_on(now, step.thing or "", step.place or body.answers.get("place", ""))
-    if step.does == "fit":
+        place = step.place or body.answers.get("place", "")
+        if not is_on_at(now, step.thing or "", place):  # what is there already is there
+            yield from _check_put_on(now, step.thing or "")
+    if step.does != "ready":
         ready = parts_ready(now)
         for part in now.document.kit:
             if part.id in step.parts and part.one_time and ready.get(part.id) != "new":
@@ -62,7 +70,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
     yield from check_answers(now, step, body.answers)
 
 
-def _check_put_on(now: RunState, thing_id: str, place: str) -> Objections:
+def _check_put_on(now: RunState, thing_id: str) -> Objections:
     thing = next((thing for thing in now.document.things if thing.id == thing_id), None)
     if thing is None:
         yield Objection("thing", f"this engine's book has no thing {thing_id}")
@@ -70,13 +78,13 @@ def _check_put_on(now: RunState, thing_id: str, place: str) -> Objections:
     on = now.on.get(thing_id, ())
     where = f" at {on[-1].place}" if on and on[-1].place else ""
     yield from need(len(on) < thing.count, "step", f"{thing.name} is on{where} already: take it off there first, then move it over")
-    yield from need(not any(one.place and one.place == place for one in on), "answers.place", f"{thing.name} is on there already")
 
 
 def check_thing(now: RunState, body: ThingMoved, _facts: Facts) -> Objections:
     """It can go on, or is there to come off."""
     if body.on:
-        yield from _check_put_on(now, body.thing, body.place)
+        yield from need(not is_on_at(now, body.thing, body.place), "thing", f"{body.thing} is on there already")
+        yield from _check_put_on(now, body.thing)
     else:
         yield from need(body.thing in now.on, "thing", f"{body.thing} is not on")
 

@@ -6,13 +6,14 @@ from collections.abc import Iterator
 from datetime import timedelta
 
 from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd
-from gurvo_core.run.job.entries import TurnSeen
+from gurvo_core.run.job.entries import ThingMoved, TurnSeen
 from gurvo_core.run.job.fields import FieldOption
-from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of
+from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
 
-LATE: frozenset[Doing] = frozenset({"start", "hand over"})
+LAST: frozenset[Doing] = frozenset({"hand over"})
+LATE: frozenset[Doing] = LAST | {"start"}
 CLOSED: frozenset[Doing] = LATE | {"cover"}
 STILL: frozenset[Doing] = LATE | {"turn"}
 
@@ -22,7 +23,7 @@ def loose_ends_of(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
     if not now.plan.steps:
         return
     yield from _hard_stop(now)
-    yield from _things(now)
+    yield from _things(now, facts)
     yield from _sealants(now)
     yield from _tensioners(now)
     yield from _marks(now)
@@ -59,19 +60,27 @@ def _step_that(now: RunState, does: str, **names: object) -> str:
     return f"“{title_of(now, step)}”" if step else ""
 
 
-def _things(now: RunState) -> Iterator[LooseEnd]:
+def _things(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
     known = {thing.id: thing for thing in now.document.things}
     for name, places in now.on.items():
         thing = known.get(name)
         for one in places:
             stops = thing is not None and thing.stops_turning
+            step = _step_that(now, "take_off", thing=name)
             yield LooseEnd(
                 title=f"{thing.name if thing else name} on{f', {one.place}' if one.place else ''}",
                 since=one.seq,
                 holds_back=STILL | {"cover"} if stops else CLOSED,
-                until=_step_that(now, "take_off", thing=name) or "take it off",
+                until=step or "take it off",
+                ends_with=None if _comes_off_now(now, name, facts) else ThingMoved(kind="thing", thing=name, on=False, place=one.place),
                 kept_from="turning, covers, start" if stops else "covers, start, hand over",
             )
+
+
+def _comes_off_now(now: RunState, thing: str, facts: Facts) -> bool:
+    """Whether a step that takes it off can be done now."""
+    off = [one for one in now.plan.steps if one.step.does == "take_off" and one.step.thing == thing and one.step.id not in now.done]
+    return any(not list(unmet(now, one, facts)) for one in off)
 
 
 def _sealants(now: RunState) -> Iterator[LooseEnd]:
@@ -136,7 +145,10 @@ def _joints(now: RunState) -> Iterator[LooseEnd]:
         purpose = (
             f"left so on purpose until “{title_of(now, left)}”" if left else _step_that(now, "tighten", joint=joint.id) or "tighten them"
         )
-        yield LooseEnd(title=f"{joint.name}: {how}", since=seq, holds_back=CLOSED, until=purpose, kept_from="covers, start")
+        # the bolts of one cover do not keep the next one off
+        is_cover = any(s.step.covers and s.step.joint == joint.id for s in now.plan.steps)
+        holds_back, kept_from = (LATE, "start, hand over") if is_cover else (CLOSED, "covers, start")
+        yield LooseEnd(title=f"{joint.name}: {how}", since=seq, holds_back=holds_back, until=purpose, kept_from=kept_from)
 
 
 def _parts(now: RunState) -> Iterator[LooseEnd]:
@@ -178,7 +190,7 @@ def _missing_steps(now: RunState, _facts: Facts) -> Iterator[LooseEnd]:
         opened = now.opened.get(one.step.id)
         if opened and one.step.does != "turn_over":
             title = f"Open again: {one.step.says}"
-            yield LooseEnd(title=title, since=opened.seq, holds_back=LATE, until=opened.because, kept_from="start, hand over")
+            yield LooseEnd(title=title, since=opened.seq, holds_back=LAST, until=opened.because, kept_from="hand over")
 
 
 def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:

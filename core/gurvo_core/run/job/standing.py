@@ -1,6 +1,6 @@
 """What the run's state comes to: what is done, how far joints and tensioners are, which need is not met and why."""
 
-__all__ = ["cured_at", "is_done", "joint_stage", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
+__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
@@ -99,6 +99,35 @@ def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     if done is not None:
         return planned is None or not planned.step.hold_point or bool(done.signed)
     return planned is not None and planned.step.does in (facts.get(DONE_ELSEWHERE) or ())
+
+
+def is_on_at(now: RunState, thing: str, place: str) -> bool:
+    """Return whether a thing is on at a place.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    thing : str
+        Its id.
+    place : str
+        One of its places; empty where it has but one.
+
+    Returns
+    -------
+    on : bool
+        False while it is off, or somewhere else.
+
+    Source
+    ------
+    Practice: one tool with two places is moved over.
+
+    Example
+    -------
+    >>> is_on_at(begin_run(quern_4()), "pin", "")
+    False
+    """
+    return any(one.place == place for one in now.on.get(thing, ()))
 
 
 def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
@@ -256,13 +285,20 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     Example
     -------
     >>> step = WorkStep(id="x", does="do", says="Wipe the face")
-    >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", needs=frozenset(), stands_on=frozenset()), Facts()))
+    >>> none = frozenset()
+    >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none), Facts()))
     []
     """
     for need in one.step.needs:
         key, named = need.given
         yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
-    if one.step.does == "fit":
+    named_already = {need.done for need in one.step.needs}
+    for name in sorted(one.implied - named_already, key=now.plan.place.__getitem__):
+        yield from _not_done(now, name, facts)
+    named_already |= one.implied
+    # what was undone below it is done again first, even where nothing else would say so
+    yield from (f"“{title_of(now, name)}” again first" for name in sorted(one.stands_on & now.opened.keys() - named_already))
+    if one.step.does != "ready":
         yield from _not_on_the_bench(now, one.step)
 
 

@@ -6,8 +6,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import TypeVar
 
+from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import LedgerEntry
 from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.standing import is_on_at
 from gurvo_core.run.job.state import Done, Opened, RunState, StopSeen, ThingOn
 from gurvo_core.run.plan import DRIVE, plan_of
 
@@ -56,13 +58,34 @@ def _touched(now: RunState, entry: LedgerEntry, touched: str) -> RunState:
 
 def _opened(now: RunState, entry: LedgerEntry, names: Iterable[str], because: str) -> RunState:
     opened = [name for name in names if name in now.done or name in now.stops]
-    above = {name for one in opened for name in now.plan.above(one)} | set(opened)
+    above = _with_what_they_need(now, {name for one in opened for name in now.plan.above(one)} | set(opened))
     reopened = {name: Opened(seq=entry.seq, because=because) for name in above if name in now.done or name in opened}
     return replace(now, done=_without(now.done, above), stops=_without(now.stops, above), opened={**now.opened, **reopened})
 
 
+def _with_what_they_need(now: RunState, opened: set[str]) -> set[str]:
+    """The same, with whatever put the crank or a thing where they need it, unless it is there still: that is done again too."""
+    growing = True
+    while growing:
+        needed = {name for one in opened if one in now.plan.by_id for name in now.plan.by_id[one].needs}
+        lost = {name for name in needed - opened if name in now.done and not _still_so(now, now.plan.by_id[name].step)}
+        opened = opened | lost | {name for one in lost for name in now.plan.above(one)}
+        growing = bool(lost)
+    return opened
+
+
+def _still_so(now: RunState, step: WorkStep) -> bool:
+    if step.does == "park":
+        return now.parked == step.position
+    if step.does in ("put_on", "take_off"):
+        return (step.thing in now.on) == (step.does == "put_on")
+    return True
+
+
 def _moved(now: RunState, entry: LedgerEntry, thing: str, *, is_on: bool, place: str) -> RunState:
     before = now.on.get(thing, ())
+    if is_on and is_on_at(now, thing, place):
+        return now
     if is_on:
         return replace(now, on={**now.on, thing: (*before, ThingOn(seq=entry.seq, place=place))})
     left = tuple(one for one in before if place and one.place != place)
@@ -93,8 +116,16 @@ def take_hard_stop(now: RunState, _entry: LedgerEntry, _body: HardStopSeen) -> R
 
 
 def take_thing(now: RunState, entry: LedgerEntry, body: ThingMoved) -> RunState:
-    """Put on, or off again."""
-    return _moved(now, entry, body.thing, is_on=body.on, place=body.place)
+    """Put on, or off again; off before what needs it is done, it has to be put on again."""
+    now = _moved(now, entry, body.thing, is_on=body.on, place=body.place)
+    missed = {name for one in now.plan.steps if one.step.id not in now.done and one.step.does != "take_off" for name in one.needs}
+    again = [name for name in missed & now.done.keys() if _puts_on(now.plan.by_id[name].step, body.thing) and body.thing not in now.on]
+    opened = {name: Opened(seq=entry.seq, because="it was taken off before it was done with") for name in again}
+    return replace(now, done=_without(now.done, again), opened={**now.opened, **opened})
+
+
+def _puts_on(step: WorkStep, thing: str) -> bool:
+    return step.does == "put_on" and step.thing == thing
 
 
 def take_hold(now: RunState, entry: LedgerEntry, body: HoldSigned) -> RunState:

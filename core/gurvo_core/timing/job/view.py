@@ -72,6 +72,7 @@ class TdcQuestion(Question):
     """One reading towards true TDC."""
 
     kind: Literal["tdc_reading"] = "tdc_reading"
+    doing: str = "turn"
     wheel_detail: str
     field: LengthField | None = None
     expected_side: Side | None = None
@@ -92,6 +93,7 @@ class LiftQuestion(Question):
     """Where a valve passes a lift."""
 
     kind: Literal["lift_reading"] = "lift_reading"
+    doing: str = "turn"
     wheel_detail: str
     field: LengthField | None = None
     expected_deg: float = Field(description="Where the card has it, crank degrees after the firing TDC of its own cylinder [deg]")

@@ -1,0 +1,77 @@
+"""An engine that is built by its run of work, entry by entry, through the core's one gate."""
+
+import uuid
+from datetime import UTC, datetime, timedelta
+
+from demo.player import answer, next_question
+from gurvo_core.errors import CoreError
+from gurvo_core.ledger import GAUGES, MAKER, NOW, LedgerEntry
+from gurvo_core.ledger.versions import ENTRY_VERSION
+from gurvo_core.work import HOUSE, RULES_VERSION
+from tests.engines import DIAL, WHEEL, family_with_run
+
+BUILDER, LEAD = "Della", "Oren"
+
+
+class Build:
+    """What a builder and a lead do at one engine."""
+
+    def __init__(self, engine) -> None:
+        self.engine = family_with_run(engine) if isinstance(engine, str) else engine
+        self.folded = HOUSE.fold(self.engine, ())
+        self.clock = datetime(2026, 11, 2, 7, tzinfo=UTC)
+
+    @property
+    def state(self):
+        return HOUSE.show(self.folded)
+
+    def enter(self, kind, *, by=BUILDER, because="", **body):
+        """Make an entry, or be refused."""
+        read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
+        self.clock += timedelta(minutes=3)
+        known = {GAUGES: {gauge.id: gauge for gauge in (WHEEL, DIAL)}, NOW: self.clock, MAKER: by}
+        HOUSE.check(self.folded, read, known, because=because, is_lead=by == LEAD)
+        read = HOUSE.signed(self.folded, HOUSE.settled(read, self.engine, self.folded.entries), RULES_VERSION)
+        gauges = (WHEEL, DIAL) if kind == "wheel_setup" else ()
+        seq = len(self.folded.entries) + 1
+        entry = LedgerEntry(id=uuid.uuid4(), seq=seq, at=self.clock, by=by, body=read, because=because, gauges=gauges)
+        self.folded = HOUSE.apply(self.folded, entry)
+        return self.state
+
+    def done(self, step, *, by=BUILDER, because="", **answers):
+        return self.enter(
+            "step_done", step=step, answers={key.replace("_", "-"): text for key, text in answers.items()}, by=by, because=because
+        )
+
+    def answer(self, question):
+        """Answer as somebody careful; wait where a sealant has to cure."""
+        body = answer(self.state, question, self.engine)
+        by = LEAD if body["kind"] in ("hold_point", "sign_off") else BUILDER
+        try:
+            return self.enter(**body, by=by)
+        except CoreError as refused:
+            if "cures" not in str(refused):
+                raise
+            self.clock += timedelta(hours=3)
+            return self.enter(**body, by=by)
+
+    def play(self, until=""):
+        """Answer whatever is asked until a question comes up, or to the end."""
+        while (question := next_question(self.state)) and question.key != until:
+            self.answer(question)
+        return self
+
+    def to(self, step):
+        """The same, and it must come up."""
+        self.play(step)
+        question = next_question(self.state)
+        assert question is not None, f"{step} never came up"
+        return self
+
+    def ends(self):
+        """Titles of the loose ends, but for what is over by itself."""
+        return [end.title for end in self.state.loose_ends if not end.clears]
+
+    def end(self, words):
+        """The loose end that says this."""
+        return next(end for end in self.state.loose_ends if words in end.title)
