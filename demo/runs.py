@@ -43,5 +43,38 @@ def _enter(bench: "Bench", body: dict[str, Any]) -> None:
 
 def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     """Put them on their stands."""
-    belt = bench("F4-0045", "railcar generator", 10, 5, timedelta(hours=-30), family="tarn-f4")
-    play(belt, lead, until="tie-off")
+
+    def begun(serial: str, purpose: str, stand: int, days: int, family: str) -> "Bench":
+        return bench(serial, purpose, stand, days, timedelta(hours=-40), family=family)
+
+    tie = begun("F4-0045", "railcar generator", 10, 5, "tarn-f4")
+    play(tie, lead, until="turn-twice")
+    tie.enter(kind="thing", thing="tie", on=True, note="belt slips on the left cam")
+
+    plate = begun("T4-0201", "vineyard tractor", 11, 2, "teasel-4")
+    play(plate, lead, until="plate-out")
+
+    hold = begun("S4-0012", "hill railcar", 12, 3, "sorrel-f4")
+    play(hold, lead, until="belts-signed:hold")
+
+    stop = begun("W1-0009", "orchard sprayer", 13, 1, "wick-1")
+    play(stop, lead, until="turn")
+    stop.enter(kind="turn_seen", step="turn", stop=1, saw="hard_stop", note="a quarter turn before the rotor line")
+
+    replaced = begun("C6-0032", "village fire pump", 14, 8, "corrie-v6")
+    play(replaced, lead, until="drive-signed")
+    replaced.enter(kind="step_opened", step="pri-fit-a", reason="primary tensioner A replaced: it leaked down overnight")
+
+    waiting = begun("D6-0013", "railcar", 15, 20, "garth-d6")
+    kit = {"head-bolts": "new", "front-cover-gasket": "missing", "rod-bolts": "new", "damper-bolts": "new"}
+    waiting.enter(kind="variant", group="use", option="railcar")
+    waiting.enter(kind="step_done", step="new", answers=kit, note="gasket ordered, Thursday")
+    play(waiting, lead, until="pistons")
+
+    whole = begun("Q4-0168", "irrigation pump", 16, 0, "quern-4")
+    play(whole, lead)
+
+    sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
+    play(sealing, lead, until="cover-bead")
+    sealing.clock = sealing.now() - timedelta(minutes=3)
+    sealing.enter(kind="step_done", step="cover-bead", answers={}, note="")

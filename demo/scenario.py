@@ -38,6 +38,12 @@ class Bench:
             services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, confirmed=True)
         return entry_id
 
+    def now(self) -> datetime:
+        """The time as it really is."""
+        from django.utils import timezone
+
+        return timezone.now()
+
     def state(self) -> Any:
         """What the bench shows now."""
         from work import bridge

@@ -29,7 +29,7 @@ class Unconfirmed(Refusal):
     code = "confirm"
 
     def __init__(self) -> None:
-        super().__init__("A signature asks for your password once more; type it and sign.", "password")
+        super().__init__("A signature asks for your PIN or password once more; type it and sign.", "password")
 
 
 class Conflict(Refusal):

@@ -22,6 +22,8 @@ SHOWN = (
     "step",
     "waits_for",
     "free_to_turn",
+    "careful",
+    "left_minutes",
     "loose_ends",
     "clock",
     "clock_at",

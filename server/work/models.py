@@ -85,6 +85,8 @@ class EngineSummary(models.Model):
     step = models.CharField(max_length=120, blank=True)
     waits_for = models.CharField(max_length=200, blank=True)
     free_to_turn = models.BooleanField(default=False)
+    careful = models.BooleanField(default=False)
+    left_minutes = models.FloatField(default=0, help_text="Work that is left, as far as it is known [min]")
     loose_ends = models.PositiveIntegerField(default=0)
     verdict = models.CharField(max_length=12, blank=True)
     signed = models.BooleanField(default=False)

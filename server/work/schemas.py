@@ -75,6 +75,8 @@ class FloorRow(BaseModel):
     step: str
     waits_for: str
     free_to_turn: bool
+    careful: bool
+    left_minutes: float
     loose_ends: int
     verdict: Verdict | None
     signed: bool

@@ -43,7 +43,7 @@ def record(
         _check_same(Entry.objects.get(pk=entry_id), body)
         return locked, ledger
     if not may_write_documents(role) and house.needs_lead(folded, body):
-        raise Forbidden("Only the lead signs the record, strikes a signature or moves an engine on; hand it to the lead.")
+        raise Forbidden("Only the lead signs, leaves a step out, strikes a signature or moves an engine on; hand it to the lead.")
     if house.needs_confirming(body) and not confirmed:
         raise Unconfirmed
     gauges = bridge.gauges_named(house.gauges_named(body))

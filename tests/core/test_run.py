@@ -70,7 +70,7 @@ class ForgottenTests(RunCase):
         build = Build("quern-4").to("lifters-down")
         self.assertIn("lifters", " ".join(build.ends()))
         build.answer(next_question(build.state))
-        self.assertNotIn("lifters, marked by place: not back in their own places", build.ends())
+        self.assertNotIn("Lifters, marked by place: not back in their own places", build.ends())
 
     def test_a_zip_tie_left_on(self):
         build = Build("tarn-f4").to("tie-off")

@@ -137,7 +137,7 @@ class PermissionTests(ShopCase):
         self.must(act("cam_decision", camshaft="cam", advance_deg=advance))
         self.refused(self.enter(act("sign_off")), 403, "", "Only the lead")
         self.sign_in("lena")
-        self.refused(self.enter(act("sign_off")), 403, "password", "A signature asks for your password once more")
+        self.refused(self.enter(act("sign_off")), 403, "password", "A signature asks for your PIN or password once more")
         wrong = self.client.post("/api/session/confirm", {"password": "not hers"}, content_type="application/json")
         self.refused(wrong, 403, "password", "neither your password nor your PIN")
         self.confirm()

@@ -251,4 +251,5 @@ class Room(Generic[S]):
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
+    left: Callable[[S, Facts], float] | None = None  # work that is left, as far as it is known [min]
     verdict: Callable[[S], Literal["in", "out", "can't tell"] | None] | None = None  # the one word the Floor shows

@@ -232,6 +232,8 @@ class House:
             step=next((step.title for step in shown.steps if step.key == shown.current), "Signed"),
             waits_for=shown.waits_for,
             free_to_turn=shown.permission.free,
+            careful=shown.permission.careful,
+            left_minutes=sum(room.left(folded.states[room.name], folded.facts) for room in self.rooms if room.left),
             loose_ends=sum(not end.clears for end in shown.loose_ends),
             verdict=next(filter(None, verdicts), None),
             signed=shown.signed,

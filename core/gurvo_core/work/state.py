@@ -67,6 +67,8 @@ class Summary(View):
     step: str
     waits_for: str
     free_to_turn: bool
+    careful: bool
+    left_minutes: float
     loose_ends: int
     verdict: Literal["in", "out", "can't tell"] | None
     signed: bool

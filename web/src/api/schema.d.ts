@@ -1650,6 +1650,8 @@ export interface components {
             broken: string;
             /** Builder */
             builder: string;
+            /** Careful */
+            careful: boolean;
             /**
              * Chain
              * @description The first thing in its ledger that does not fit; empty when all of it does
@@ -1673,6 +1675,8 @@ export interface components {
             free_to_turn: boolean;
             /** Late Days */
             late_days: number;
+            /** Left Minutes */
+            left_minutes: number;
             /** Loose Ends */
             loose_ends: number;
             /** Promised */
@@ -4191,6 +4195,8 @@ export interface components {
              * @default
              */
             blocked: string;
+            /** Crank Deg */
+            crank_deg: number | null;
             /**
              * Doing
              * @default
@@ -4210,10 +4216,10 @@ export interface components {
              * @enum {string}
              */
             kind: "turn_seen";
+            /** Marks */
+            marks: components["schemas"]["MarkSeen"][];
             /** Of */
             of: number;
-            /** Position */
-            position: string | null;
             /** See */
             see: string[];
             /**

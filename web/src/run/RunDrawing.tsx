@@ -14,16 +14,19 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const of = { code: engine.family_code, number: engine.revision };
   const twin = useQuery(twinQuery(of, 'rest')).data;
   const run = bench.state.run;
-  const place = run?.positions.find((one) => one.position === positionOf(question)) ?? run?.positions[0];
+  const named = run?.positions.find((one) => one.position === positionOf(question));
+  const turned = question?.kind === 'turn_seen' ? question : undefined;
+  const crankDeg = turned?.crank_deg ?? (named ?? run?.positions[0])?.crank_deg;
+  const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
   return (
     <div className={classes.drawing}>
       <div className={classes.front}>
-        {twin && place && <Standing twin={twin} crankDeg={place.crank_deg} seenFrom={voice.seenFrom} />}
+        {twin && crankDeg !== undefined && <Standing twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} />}
       </div>
       <div className={classes.beside}>
-        {question?.kind === 'turn_seen' && <Turned question={question} />}
-        {positionOf(question) && place && <Seen bench={bench} place={place} seenFrom={voice.seenFrom} />}
-        {question?.kind === 'turn_seen' && question.after_note && <p className={classes.note}>{question.after_note}</p>}
+        {turned && <Turned question={turned} />}
+        {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
+        {turned?.after_note && <p className={classes.note}>{turned.after_note}</p>}
         {question?.kind === 'step_done' &&
           question.cautions.map((caution) => <Caution key={caution} words={caution} />)}
       </div>
@@ -62,14 +65,12 @@ function Turned({ question }: { question: Schemas['TurnQuestion'] }) {
 }
 
 interface SeenProps {
-  bench: Schemas['Bench'];
-  place: Schemas['PositionPlace'];
+  marks: Schemas['MarkSeen'][];
   seenFrom: 'front' | 'flywheel';
 }
 
-/** Marks that meet at the position, as clock positions from the side that is looked from; those that decide first. */
-function Seen({ bench, place, seenFrom }: SeenProps) {
-  const marks = (bench.state.run?.marks ?? []).filter((mark) => mark.position === place.position);
+/** Marks that stand so, as clock positions from the side that is looked from; those that decide first. */
+function Seen({ marks, seenFrom }: SeenProps) {
   return (
     <section className={classes.seen} aria-label="You should see">
       <header>

@@ -49,7 +49,7 @@ export function BenchHead({ engine, permission, seenFrom, other, changePerson }:
       <div className={classes.tools}>
         {changePerson && (
           <UnstyledButton className={classes.person} title="Change person" onClick={changePerson}>
-            {person.name}
+            {person.name.split(' ')[0]}
           </UnstyledButton>
         )}
         <SchemeButton />

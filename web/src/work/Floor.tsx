@@ -148,6 +148,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               <span className={classes.builder}>{row.builder || <small>nobody yet</small>}</span>
               <span className={row.late_days ? classes.late : classes.promised}>
                 {row.late_days ? `late by ${row.late_days} day${row.late_days > 1 ? 's' : ''}` : sayDay(row.promised)}
+                {!row.signed && row.left_minutes > 0 && <small>{sayLeft(row.left_minutes)}</small>}
               </span>
             </Link>
           </li>
@@ -171,6 +172,7 @@ function FloorClock({ row, endsAt }: { row: Row; endsAt: string }) {
 function turning(row: Row) {
   if (row.broken) return <small className={classes.quiet}>not known</small>;
   if (row.signed) return <small className={classes.quiet}>done</small>;
+  if (row.free_to_turn && row.careful) return <span className={classes.care}>turn with care</span>;
   return row.free_to_turn ? (
     <span className={classes.free}>free to turn</span>
   ) : (
@@ -198,6 +200,10 @@ function summary(page: Page): string {
     say(page.late, 'engine is late', 'engines are late'),
   ];
   return parts.filter(Boolean).join(' ') || (page.engines ? 'Nothing is late and nothing is out.' : '');
+}
+
+function sayLeft(minutes: number): string {
+  return minutes < 90 ? `${Math.round(minutes)} min left` : `${Math.round(minutes / 60)} h of work left`;
 }
 
 function sayDay(day: string | null | undefined): string {

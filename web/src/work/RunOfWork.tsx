@@ -27,10 +27,15 @@ export function RunOfWork({ state, current, waiting, onChoose }: RunOfWorkProps)
         {byStage(state.steps).map((stage) => {
           const isOpen = stage.status === 'now' || stage.steps.some((step) => isAsked(step, current));
           return (
-            <li key={stage.key} data-status={stage.status}>
+            <li key={stage.key} data-status={stage.status} data-planned={stage.isPlanned}>
               <StageHead stage={stage} onChoose={onChoose} />
-              {isOpen &&
-                stage.steps.map((step) => <Steps key={step.key} {...{ stage, step, current, waiting, onChoose }} />)}
+              {isOpen && (
+                <ul>
+                  {stage.steps.map((step) => (
+                    <Steps key={step.key} {...{ stage, step, current, waiting, onChoose }} />
+                  ))}
+                </ul>
+              )}
               {!isOpen && stage.status === 'done' && !stage.isPlanned && firstOf(stage) && (
                 <UnstyledButton className={classes.back} onClick={() => onChoose(firstOf(stage))}>
                   look again
@@ -111,19 +116,17 @@ function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
   const first = step.questions.find((question) => question.status === 'open') ?? step.questions[0];
   const mark = first && waiting.includes(first.key) ? 'not yet sent' : step.status === 'done' ? '✓' : step.note;
   return (
-    <ul>
-      <li>
-        <UnstyledButton
-          className={classes.question}
-          data-status={step.status === 'done' ? 'done' : first?.blocked ? 'optional' : 'open'}
-          aria-current={isAsked(step, current) ? 'step' : undefined}
-          onClick={() => first && onChoose(first.key)}
-        >
-          {step.title}
-          <small>{mark}</small>
-        </UnstyledButton>
-      </li>
-    </ul>
+    <li>
+      <UnstyledButton
+        className={classes.question}
+        data-status={step.status === 'done' ? 'done' : first?.blocked ? 'optional' : 'open'}
+        aria-current={isAsked(step, current) ? 'step' : undefined}
+        onClick={() => first && onChoose(first.key)}
+      >
+        {step.title}
+        <small>{mark}</small>
+      </UnstyledButton>
+    </li>
   );
 }
 
@@ -135,7 +138,7 @@ function Questions({ step, current, waiting, onChoose }: QuestionsProps) {
   const open = step.questions.find((question) => question.key === current)?.group;
   const groups = [...new Set(step.questions.map((question) => question.group ?? ''))];
   return (
-    <ul>
+    <>
       {groups.flatMap((group) => {
         const own = step.questions.filter((question) => (question.group ?? '') === group);
         const head = group === '' ? [] : [<GroupHead key={group} group={group} own={own} onChoose={onChoose} />];
@@ -157,7 +160,7 @@ function Questions({ step, current, waiting, onChoose }: QuestionsProps) {
           )),
         ];
       })}
-    </ul>
+    </>
   );
 }
 

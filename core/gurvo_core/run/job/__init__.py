@@ -10,7 +10,7 @@ __all__ = ["ROOM", "RunState"]
 from gurvo_core.ledger import Room
 from gurvo_core.run.job.asks import ask_step, ask_variant, blocks_step, plan_facts
 from gurvo_core.run.job.kinds import KINDS
-from gurvo_core.run.job.show import care_of, holds_of, loose_ends_of, view_of, wary_of
+from gurvo_core.run.job.show import care_of, holds_of, left_of, loose_ends_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
 
@@ -28,4 +28,5 @@ ROOM: Room[RunState] = Room(
     wary=wary_of,
     shows=RunView,
     view=view_of,
+    left=left_of,
 )

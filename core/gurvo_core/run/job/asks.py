@@ -8,13 +8,15 @@ from math import lcm
 from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
+from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption, fields_of, joint_of, stage_words
 from gurvo_core.run.job.rules import step_doing
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
-from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, StepQuestion, TurnQuestion, VariantQuestion
+from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
 from gurvo_core.run.plan import PlanStep
 from gurvo_core.sentence import RUNNING
 
@@ -47,7 +49,10 @@ def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
         Step(key=one.step.id, title=title_of(now, one.step.id), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
         for one in now.plan.steps
     ]
-    return {PLAN: [*groups, *steps], PLUGS_OUT: now.plugs_out}
+    known: dict[Fact[Any], Any] = {PLAN: [*groups, *steps]}
+    if any(one.step.does == "plugs_out" for one in now.plan.steps):
+        known[PLUGS_OUT] = now.plugs_out
+    return known
 
 
 def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
@@ -164,6 +169,9 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
     step, seen = one.step, now.stops.get(one.step.id, ())
     at = min(len(seen), len(step.stops) - 1)
     stop = step.stops[at]
+    # it ends at its position; a stop before that is so many turns short of it
+    back_deg = 360 * (step.stops[-1].turns - stop.turns)
+    crank_deg = (now.document.position_deg(step.position) - back_deg) % CYCLE_DEG if step.position else None
     turned = f"{_turns(stop.turns)} done." if not is_whole else "Turned over."
     return TurnQuestion.model_construct(
         key=step.id,
@@ -182,9 +190,23 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
         turns=stop.turns,
         turns_in_all=step.stops[-1].turns,
         see=list(stop.see),
-        position=step.position if float(stop.turns).is_integer() else None,
+        crank_deg=crank_deg,
+        marks=[] if crank_deg is None or is_whole else marks_at(now, crank_deg),
         after_note=_meet_again(now),
     )
+
+
+def marks_at(now: RunState, crank_deg: float) -> list[MarkSeen]:
+    """Where the marks stand at a crank angle."""
+    return [
+        MarkSeen(
+            position=mark.position,
+            name=mark.name,
+            clock_deg=round(float(mark_clock_deg(now.document, mark, crank_deg, {})), 1),
+            decides=mark.decides,
+        )
+        for mark in now.document.drive.marks
+    ]
 
 
 def _turns(turns: float) -> str:

@@ -1,6 +1,6 @@
 """What the run shows: loose ends, what holds back turning, how far it may be turned. Nothing is typed: all follows from what stands."""
 
-__all__ = ["care_of", "holds_of", "loose_ends_of", "view_of", "wary_of"]
+__all__ = ["care_of", "holds_of", "left_of", "loose_ends_of", "view_of", "wary_of"]
 
 from collections.abc import Iterator
 from datetime import timedelta
@@ -162,7 +162,7 @@ def _parts(now: RunState) -> Iterator[LooseEnd]:
             title, until = f"Missing: {part.name}", "tick it when it is on the bench"
             yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="the steps that use it")
         if part.returns and part.id in to_fit and part.id in ready_at:
-            title, until = f"{part.name}: not back in their own places", "fit each where it came from"
+            title, until = f"{part.name[:1].upper()}{part.name[1:]}: not back in their own places", "fit each where it came from"
             yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="start, hand over")
 
 
@@ -225,6 +225,11 @@ def care_of(now: RunState, _facts: Facts) -> Iterator[str]:
         yield f"parked at {name}: turning moves it from there"
 
 
+def left_of(now: RunState, facts: Facts) -> float:
+    """What is left by the document's minutes [min]."""
+    return sum(one.step.minutes or 0 for one in now.plan.steps if not is_done(now, one.step.id, facts))
+
+
 def view_of(now: RunState, facts: Facts) -> RunView:
     """The run as a whole."""
     marks = [
@@ -237,11 +242,10 @@ def view_of(now: RunState, facts: Facts) -> RunView:
         for one in now.document.timing_positions
         if now.plan.steps
     ]
-    open_ones = [one.step for one in now.plan.steps if not is_done(now, one.step.id, facts)]
     return RunView(
         is_planned=bool(now.plan.steps),
         positions=positions,
-        left_minutes=sum(step.minutes or 0 for step in open_ones),
+        left_minutes=left_of(now, facts),
         marks=marks,
         former=[name for name in now.done if name not in now.plan.by_id],
         things=[FieldOption(value=thing.id, label=thing.name) for thing in now.document.things],

@@ -8,6 +8,15 @@ from gurvo_core.ledger import Question, View
 from gurvo_core.run.job.fields import AskedField, FieldOption
 
 
+class MarkSeen(View):
+    """A mark, and where it stands when the crank is at a position."""
+
+    position: str
+    name: str
+    clock_deg: float
+    decides: bool
+
+
 class StepQuestion(Question):
     """A step to be done."""
 
@@ -33,7 +42,8 @@ class TurnQuestion(Question):
     turns: float
     turns_in_all: float
     see: list[str]
-    position: str | None
+    crank_deg: float | None  # where the crank stands there, from the first cylinder's firing TDC
+    marks: list[MarkSeen]
     after_note: str
 
 
@@ -57,15 +67,6 @@ class VariantQuestion(Question):
     kind: Literal["variant"] = "variant"
     group_id: str
     options: list[FieldOption]
-
-
-class MarkSeen(View):
-    """A mark, and where it stands when the crank is at a position."""
-
-    position: str
-    name: str
-    clock_deg: float
-    decides: bool
 
 
 class PositionPlace(View):

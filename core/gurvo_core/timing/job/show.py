@@ -48,7 +48,7 @@ def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:
 
 def holds_of(now: TimingState, facts: Facts) -> Iterator[Hold]:
     """Nobody turns before the plugs are out and the stand is locked; nothing is handed over with a cam undecided."""
-    if now.setup is None and not facts.get(PLUGS_OUT):
+    if now.setup is None and facts.get(PLUGS_OUT) is None:  # a run of work that has a step for it sees to it
         yield Hold(holds_back=frozenset({"turn"}), reason="plugs out and stand locked not yet confirmed")
     undecided = [cam.name for cam in cams_of(now) if not cam.decided]
     if undecided:

@@ -59,9 +59,15 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   );
   const whole = fields.every((field) => !field.needed || answers[field.key]);
   const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
+  // on to the next that has to be said; what may be added is there for whoever wants it
+  const goOn = (field: Field | undefined) => {
+    const from = field ? fields.indexOf(field) : -1;
+    const next = fields.findIndex((one, n) => n > from && one.needed && !answers[one.key]);
+    if (next >= 0) setAt(next);
+  };
   const choose = (field: Field, value: string) => {
     set(field.key, value);
-    setAt(Math.min(fields.length - 1, fields.indexOf(field) + 1));
+    goOn(field);
   };
   const record = async () => {
     if (busy || !whole) return;
@@ -70,7 +76,7 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
     if ((await answer(said.slice(0, 3).join(', '), entry)) !== 'refused') forget();
   };
   const current = fields[at];
-  const onEnter = () => (whole ? void record() : setAt((at + 1) % fields.length));
+  const onEnter = () => (whole ? void record() : goOn(current));
   const digits =
     current?.kind === 'choice'
       ? current.options.map((option, n) => ({
@@ -94,6 +100,7 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
             onCurrent={() => setAt(n)}
             onChoose={(value) => choose(field, value)}
             onType={(value) => set(field.key, value)}
+            onEnter={onEnter}
           />
         ))}
       </div>
@@ -122,9 +129,10 @@ interface FieldRowProps {
   onCurrent: () => void;
   onChoose: (value: string) => void;
   onType: (value: string) => void;
+  onEnter: () => void;
 }
 
-function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, onType }: FieldRowProps) {
+function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, onType, onEnter }: FieldRowProps) {
   const typed = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (!isCurrent) return;
@@ -162,6 +170,10 @@ function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, 
           rightSectionWidth={60}
           value={value}
           onFocus={onCurrent}
+          onKeyDown={(event) => {
+            // a figure's Enter is heard by the keys of the screen
+            if (event.key === 'Enter' && field.kind === 'words') onEnter();
+          }}
           onChange={(event) => onType(event.currentTarget.value.slice(0, 120))}
         />
       )}

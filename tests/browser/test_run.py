@@ -1,0 +1,154 @@
+"""A whole build through the real interface: the flat four by keyboard alone, the single by touch on a tablet; and what holds it up."""
+
+import re
+from datetime import timedelta
+from unittest.mock import patch
+
+from django.contrib.auth.models import User
+from django.utils import timezone
+from playwright.sync_api import expect
+
+from demo.documents import family_data
+from demo.player import answer, next_question
+from engine.services import add_revision
+from tests.browser.case import TABLET, BrowserCase
+from tests.server.cases import PASSWORD
+from work import bridge
+from work.models import Engine
+from work.services import put_on_stand
+
+
+class RunCase(BrowserCase):
+    def put(self, code, serial):
+        """Put an engine on a stand whose book has a whole run."""
+        revision = add_revision(family_data(code), by=None)
+        self.engine = put_on_stand(serial=serial, family=code, purpose="", stand=7, promised=None, by=User.objects.get(username="bo"))
+        self.document = bridge.document_of(revision.pk)
+
+    @property
+    def ledger(self):
+        return bridge.ledger_of(Engine.objects.at_the_bench().get(pk=self.engine.pk))
+
+    def recorded(self, count):
+        """Wait until the ledger has so many entries: what was sent last has been answered."""
+        expect(self.page.get_by_text(f"Tape · {count}", exact=True)).to_be_visible()
+
+    def build(self, until, do):
+        """Answer what is asked by ``do``, each time on the screen, until a question comes up."""
+        while (question := next_question(self.ledger.shown)) is not None and question.key != until:
+            before = len(self.ledger.entries)
+            do(question, answer(self.ledger.shown, question, self.document))
+            self.recorded(before + 1)
+        return question
+
+
+class Keys(RunCase):
+    def by_keys(self, question, body):
+        """Answer with keys alone."""
+        if question.kind == "step_done":
+            for field in question.fields:
+                if field.needed:
+                    self.type(self.key_of(field, body["answers"][field.key]), *([] if field.kind == "choice" else ["Enter"]))
+            if not any(field.needed and field.kind != "choice" for field in question.fields):
+                self.type("Enter")
+        elif question.kind == "hold_point":
+            self.sign_as_lead()
+        elif question.kind in ("variant", "tdc_method"):
+            self.type("1")
+        elif question.kind == "wheel_setup":
+            self.type("x", "Enter")
+        elif question.kind in ("tdc_reading", "lift_reading"):
+            self.type(body["wheel"]["text"])
+            side = self.page.get_by_role("button", name=body["wheel"]["side"], exact=True)
+            if side.count() and side.get_attribute("aria-pressed") != "true":
+                self.type("b" if body["wheel"]["side"].startswith("before") else "a")
+            self.type("Enter")
+        else:
+            self.type("Enter")
+
+    def key_of(self, field, text):
+        return str([option.value for option in field.options].index(text) + 1) if field.kind == "choice" else text
+
+    def sign_as_lead(self):
+        """Change of person at the bench, the signature, and back again."""
+        self.take_over("Lena")
+        self.page.get_by_label("Your PIN or password").fill(PASSWORD)
+        self.type("Enter")
+        expect(self.page.get_by_label("Your PIN or password")).to_have_count(0)
+        self.take_over("Bo")
+
+    def take_over(self, name):
+        self.page.get_by_role("heading", level=1).click()
+        self.type("h")
+        change = self.page.get_by_role("dialog", name="Change of person")
+        change.get_by_role("button", name=name).click()
+        change.get_by_label("PIN or password").fill(PASSWORD)
+        self.type("Enter")
+        expect(change).to_have_count(0)
+
+
+class KeyboardTests(Keys):
+    def test_the_flat_four_from_bare_block_to_hand_over(self):
+        self.put("tarn-f4", "F-1")
+        self.sign_in()
+        self.bench("F-1")
+        self.build("oil-in", self.by_keys)
+        self.type("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("cures for another")
+        later = patch("work.services.timezone.now", return_value=timezone.now() + timedelta(hours=3))
+        later.start()
+        self.addCleanup(later.stop)
+        last = self.build("sign_off", self.by_keys)
+        self.assertEqual((last.kind, self.ledger.shown.loose_ends), ("sign_off", []))
+        self.take_over("Lena")
+        self.page.get_by_label("Your PIN or password").fill(PASSWORD)
+        self.type("Enter")
+        self.asked("Signed. Nothing is left to do here.")
+
+
+class TouchTests(RunCase):
+    def by_touch(self, question, body):
+        """Answer with a fingertip alone."""
+        main = self.page.get_by_role("main")
+        if question.kind == "turn_seen":
+            main.get_by_role("button", name="They meet").tap()
+            main.get_by_role("button", name="Record").tap()
+        elif question.kind == "step_done":
+            for field in question.fields:
+                if field.needed and field.kind == "choice":
+                    label = next(option.label for option in field.options if option.value == body["answers"][field.key])
+                    main.get_by_role("group", name=field.label, exact=True).get_by_role("button", name=re.compile(rf"^\d?{label}$")).tap()
+                elif field.needed:
+                    main.get_by_role("textbox", name=field.label, exact=True).fill(body["answers"][field.key])
+            main.get_by_role("button", name=question.button, exact=True).tap()
+        else:
+            self.fail(f"{question.kind} is for another test")
+
+    def test_the_single_by_touch_as_far_as_its_wheel_and_a_hard_stop(self):
+        self.put("wick-1", "W-1")
+        self.open(TABLET, has_touch=True)
+        self.sign_in()
+        self.bench("W-1")
+        self.build("setup", self.by_touch)
+        self.asked("How is your wheel numbered")
+        self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Chain", exact=True).tap()
+        self.asked("Rotor line to the case line")
+        expect(self.page.get_by_text("Not yet: “Find true TDC” first")).to_be_visible()
+
+
+class HeldUpTests(Keys):
+    def test_a_thing_put_on_is_a_loose_end_until_it_is_off_and_a_step_opened_again_says_why(self):
+        self.put("wick-1", "W-1")
+        self.sign_in()
+        self.bench("W-1")
+        self.build("barrel", self.by_keys)
+        ends = self.page.get_by_label("Loose ends")
+        expect(ends).to_contain_text("Wire on the cam chain on")
+        ends.get_by_role("button", name="It is off").click()
+        expect(ends).not_to_contain_text("Wire on the cam chain on")
+        self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Piston to bore").click()
+        self.page.get_by_role("button", name="Open it again").click()
+        self.page.get_by_label("Why?").fill("measured with the wrong bore gauge")
+        self.type("Enter")
+        expect(ends).to_contain_text("Open again: Piston to bore")
+        expect(ends).to_contain_text("measured with the wrong bore gauge")
