@@ -1,6 +1,6 @@
 """Things that are on for a while, parts that go on the bench, and variants that are told apart before anything is fitted."""
 
-__all__ = ["KitPart", "Option", "Origin", "Thing", "VariantGroup"]
+__all__ = ["KitPart", "Origin", "Thing", "VariantGroup", "VariantOption"]
 
 from typing import Literal
 
@@ -39,7 +39,7 @@ class KitPart(Part):
     only_in: Word | None = Field(default=None, description="Id of the option it belongs to")
 
 
-class Option(Part):
+class VariantOption(Part):
     """One of the ways in which engines of a family differ."""
 
     id: Word
@@ -52,7 +52,7 @@ class VariantGroup(Part):
 
     id: Word
     name: Name
-    options: tuple[Option, ...] = Field(min_length=2, max_length=8)
+    options: tuple[VariantOption, ...] = Field(min_length=2, max_length=8)
 
 
 class Origin(Part):

@@ -14,7 +14,7 @@ from uuid import UUID
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.entry import LedgerEntry, Strike
-from gurvo_core.ledger.room import Facts, Kind, Room
+from gurvo_core.ledger.room import Facts, Hold, Kind, LooseEnd, Room
 
 Rooms = tuple[Room[Any], ...]
 States = Mapping[str, Any]  # of each room, by its name
@@ -40,6 +40,16 @@ class Folded:
         for room in self.rooms:
             facts = facts.joined(room.facts(self.states[room.name], facts))
         return facts
+
+    @cached_property
+    def loose_ends(self) -> tuple[LooseEnd, ...]:
+        """Everything temporary or unfinished, of all rooms in their order."""
+        return tuple(end for room in self.rooms for end in room.loose_ends(self.states[room.name], self.facts))
+
+    @cached_property
+    def holds(self) -> tuple[Hold, ...]:
+        """Whatever else holds something back, of all rooms in their order."""
+        return tuple(hold for room in self.rooms for hold in room.holds(self.states[room.name], self.facts))
 
 
 def find_kind(rooms: Rooms, name: str) -> tuple[Room[Any], Kind[Any, Any]] | None:

@@ -22,10 +22,11 @@ class PlanStep:
     stands_on: frozenset[str]  # what re-opens it when it is opened again
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Plan:
-    """All steps in the document's order."""
+    """All steps in the document's order. Looked at after every entry, so that what is asked of it over and over is kept with it."""
 
+    document: EngineDocument
     steps: tuple[PlanStep, ...]
 
     @cached_property
@@ -37,6 +38,26 @@ class Plan:
     def place(self) -> Mapping[str, int]:
         """Where in the order each is."""
         return {one.step.id: n for n, one in enumerate(self.steps)}
+
+    @cached_property
+    def of_joint(self) -> Mapping[str, tuple[WorkStep, ...]]:
+        """The steps that fit or tighten each joint."""
+        return _grouped(("joint", "fit", "tighten"), self.steps)
+
+    @cached_property
+    def of_loop(self) -> Mapping[str, tuple[WorkStep, ...]]:
+        """The steps that lay or tension each loop."""
+        return _grouped(("loop", *DRIVE), self.steps)
+
+    @cached_property
+    def laying_out(self) -> tuple[WorkStep, ...]:
+        """The steps at which parts are laid out."""
+        return tuple(one.step for one in self.steps if one.step.does == "ready")
+
+    @cached_property
+    def laid_out(self) -> frozenset[str]:
+        """Ids of the parts that are laid out in some step."""
+        return frozenset(part for step in self.laying_out for part in step.parts)
 
     def above(self, opened: str) -> frozenset[str]:
         """Ids of everything that stands on a step, over however many others."""
@@ -100,15 +121,27 @@ def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, 
     ()
     """
     if not has_run(document):
-        return Plan(steps=())
+        return Plan(document=document, steps=())
     listed = [(stage, step) for stage, step in _listed(document) if every or step.only_in is None or step.only_in in options]
     steps = [step for _, step in listed]
-    return Plan(steps=tuple(_planned(document, steps, stage, step) for stage, step in listed))
+    return Plan(document=document, steps=tuple(_planned(document, steps, stage, at) for at, (stage, _) in enumerate(listed)))
 
 
-def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, step: WorkStep) -> PlanStep:
-    implied = frozenset(_implied(steps, step))
-    named = [(need, _before(document, steps, step, need)) for need in step.needs]
+def _grouped(which: tuple[str, ...], steps: tuple[PlanStep, ...]) -> dict[str, tuple[WorkStep, ...]]:
+    """Steps of some sorts by what they name."""
+    key, *does = which
+    found: dict[str, tuple[WorkStep, ...]] = {}
+    for step in (one.step for one in steps if one.step.does in does):
+        name = getattr(step, key)
+        if name:
+            found[name] = (*found.get(name, ()), step)
+    return found
+
+
+def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, at: int) -> PlanStep:
+    step, earlier = steps[at], steps[:at]
+    implied = frozenset(_implied(earlier, step))
+    named = [(need, _before(document, steps, earlier, need)) for need in step.needs]
     stays = frozenset(name for need, names in named if _stays(need) for name in names)
     needs = frozenset(name for _, names in named for name in names)
     return PlanStep(step=step, stage=stage, implied=implied, needs=needs | implied, stands_on=stays | implied)
@@ -126,10 +159,9 @@ def _stays(need: Need) -> bool:
     return need.given[0] in ("done", "tight", "tensioned", "proven", "decided", "cured")
 
 
-def _before(document: EngineDocument, steps: list[WorkStep], step: WorkStep, need: Need) -> list[str]:
+def _before(document: EngineDocument, steps: list[WorkStep], earlier: list[WorkStep], need: Need) -> list[str]:
     """Ids of the steps that bring about what a step needs."""
     key, named = need.given
-    earlier = steps[: steps.index(step)]
     if key in ("done", "cured"):
         return [named]
     if key == "parked":
@@ -156,11 +188,10 @@ def _last_stage(document: EngineDocument, joint_id: str) -> int:
     return next((len(joint.stages) or 1 for joint in document.joints if joint.id == joint_id), 1)
 
 
-def _implied(steps: list[WorkStep], step: WorkStep) -> list[str]:
+def _implied(earlier: list[WorkStep], step: WorkStep) -> list[str]:
     """Ids of earlier steps that nobody has to write down: a joint is fitted before it is tightened, a chain laid before it is
     tensioned, TDC found before a cam is degreed, a thing put on before it comes off; a turn by hand proves what was laid before it.
     """
-    earlier = steps[: steps.index(step)]
     if step.does == "tighten":
         return [other.id for other in earlier if other.joint == step.joint and other.does in ("fit", "tighten")]
     if step.does == "tension":

@@ -1,12 +1,12 @@
 """The one gate before the ledger: what holds an entry back, whatever its kind, and what each room says of its own."""
 
-__all__ = ["check_entry", "held_back", "permission_of", "standing_loose_ends"]
+__all__ = ["check_entry", "held_back", "permission_of"]
 
 from collections.abc import Iterator, Mapping
 from typing import Any
 
 from gurvo_core.errors import AskFirst, EntryRefused
-from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, LooseEnd, Room, Strike, find_kind
+from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, Room, Strike, find_kind
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
 
@@ -16,31 +16,6 @@ NOT_NOW: dict[Doing, str] = {
     "cover": "do not cover: ",
     "start": "do not start: ",
 }
-
-
-def standing_loose_ends(folded: Folded) -> list[LooseEnd]:
-    """Return everything temporary or unfinished.
-
-    Parameters
-    ----------
-    folded : Folded
-        What stands.
-
-    Returns
-    -------
-    ends : list of LooseEnd
-        Of all rooms, in their order.
-
-    Source
-    ------
-    Practice: what was put in for a while is on the list until it is out.
-
-    Example
-    -------
-    >>> standing_loose_ends(fold(ROOMS, quern_4(), []))
-    []
-    """
-    return [end for room in folded.rooms for end in room.loose_ends(folded.states[room.name], folded.facts)]
 
 
 def held_back(folded: Folded, doing: Doing) -> list[str]:
@@ -67,9 +42,8 @@ def held_back(folded: Folded, doing: Doing) -> list[str]:
     >>> held_back(fold(ROOMS, quern_4(), []), "look")
     []
     """
-    ends = [f"{end.title.lower()}: {end.until}" for end in standing_loose_ends(folded) if doing in end.holds_back]
-    holds = [hold for room in folded.rooms for hold in room.holds(folded.states[room.name], folded.facts)]
-    return ends + [hold.reason for hold in holds if doing in hold.holds_back]
+    ends = [f"{end.title.lower()}: {end.until}" for end in folded.loose_ends if doing in end.holds_back]
+    return ends + [hold.reason for hold in folded.holds if doing in hold.holds_back]
 
 
 def permission_of(folded: Folded) -> Permission:

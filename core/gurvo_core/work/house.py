@@ -37,7 +37,7 @@ from gurvo_core.ledger import (
     fold,
 )
 from gurvo_core.ledger.versions import upcast
-from gurvo_core.work.gate import check_entry, held_back, permission_of, standing_loose_ends
+from gurvo_core.work.gate import check_entry, held_back, permission_of
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
 
@@ -195,7 +195,7 @@ class House:
                 until=end.until,
                 stops_turning="turn" in end.holds_back,
             )
-            for end in standing_loose_ends(folded)
+            for end in folded.loose_ends
         ]
         warnings = [word for room in self.rooms for word in room.warnings(folded.states[room.name], folded.facts)]
         warnings += self._signed_otherwise(folded)

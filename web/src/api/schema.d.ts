@@ -4500,7 +4500,7 @@ export interface components {
             /** Name */
             name: string;
             /** Options */
-            options: components["schemas"]["Option"][];
+            options: components["schemas"]["VariantOption"][];
         };
         /**
          * VariantNote
@@ -4510,6 +4510,21 @@ export interface components {
             /** Name */
             name: string;
             /** Told By */
+            told_by: string;
+        };
+        /**
+         * VariantOption
+         * @description One of the ways in which engines of a family differ.
+         */
+        VariantOption: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Told By
+             * @description Something one can see
+             */
             told_by: string;
         };
         /**

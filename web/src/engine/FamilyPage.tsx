@@ -18,6 +18,8 @@ import {
   kitFacts,
   limitFacts,
   moveFacts,
+  runFacts,
+  thingFacts,
   variantFacts,
 } from './facts';
 import { LobeDrawing } from './LobeDrawing';
@@ -75,13 +77,10 @@ export function FamilyPage() {
           <Listed title="Locks and tensioners" facts={holdingFacts(document)} wide />
           <Listed title="Joints" facts={jointFacts(document)} />
           <Listed title="Fits and lash" facts={limitFacts(document)} />
-          <Listed title="On the bench, new" facts={kitFacts(document)} />
+          <Listed title="On the bench" facts={kitFacts(document)} />
           <Listed title="Variants" facts={variantFacts(document)} />
-          <Listed
-            title="Stages of work"
-            facts={document.stages.map((one) => [one.title, one.steps.join(' · ')])}
-            wide
-          />
+          <Listed title="On for a while" facts={thingFacts(document)} />
+          <Listed title="Run of work" facts={runFacts(document)} wide />
         </div>
       </main>
       <KeyStrip actions={[{ keys: ['w'], label: 'twin', run: toTwin }]} />

@@ -71,11 +71,30 @@ export function limitFacts(document: Document): Fact[] {
 }
 
 export function kitFacts(document: Document): Fact[] {
-  return document.kit.map((one): Fact => [one.name, `${one.count}${one.one_time ? ', used once' : ''}`]);
+  return document.kit.map((one): Fact => {
+    const how = [`${one.count}`, one.one_time && 'used once', one.returns && 'back to its place', one.lubricant];
+    return [one.name, how.filter(Boolean).join(', ')];
+  });
 }
 
 export function variantFacts(document: Document): Fact[] {
-  return document.identity.variants.map((one): Fact => [one.name, one.told_by]);
+  const chosen = document.variants.flatMap((group) => group.options);
+  return [...document.identity.variants, ...chosen].map((one): Fact => [one.name, one.told_by]);
+}
+
+export function thingFacts(document: Document): Fact[] {
+  return document.things.map((one): Fact => {
+    const how = [one.stops_turning && 'stops the crank', one.counter_hold && 'may be pulled against', one.made_of];
+    return [one.name, how.filter(Boolean).join(', ') || 'comes off again'];
+  });
+}
+
+/** The stages with their steps in the document's own words. */
+export function runFacts(document: Document): Fact[] {
+  return document.stages.map((stage): Fact => {
+    const steps = stage.steps.map((step) => (typeof step === 'string' ? step : step.says));
+    return [stage.title, steps.map((says) => says.replace(/\.$/, '')).join(' · ')];
+  });
 }
 
 /** The places an adjustment has, as its document says them. */

@@ -4,20 +4,21 @@ __all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
+from functools import lru_cache
 from math import lcm
-from typing import Any
+from typing import Any, NamedTuple
 
 from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
-from gurvo_core.run.job.fields import FieldOption, fields_of, joint_of, stage_words
+from gurvo_core.run.job.fields import AskedField, FieldOption, fields_of, joint_of, stage_words
 from gurvo_core.run.job.rules import step_doing
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
-from gurvo_core.run.plan import PlanStep
+from gurvo_core.run.plan import Plan, PlanStep
 from gurvo_core.sentence import RUNNING
 
 VARIANT = "variant:"
@@ -107,13 +108,13 @@ def _note(now: RunState, one: PlanStep) -> str:
 
 def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> StepQuestion:
     step, status = one.step, _status(is_whole)
-    opened = now.opened.get(step.id)
+    opened, said = now.opened.get(step.id), _said_of(now.plan, step.id)
     return StepQuestion.model_construct(
         key=step.id,
         kind="step_done",
         title=title_of(now, step.id),
         ask=step.says,
-        hint=f"Open again: {opened.because}." if opened else _hint(now, step),
+        hint=f"Open again: {opened.because}." if opened else said.hint,
         status=status,
         group="",
         waits="",
@@ -121,7 +122,7 @@ def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Step
         doing=step_doing(step),
         step=step.id,
         does=step.does,
-        fields=fields_of(now, step),
+        fields=said.fields,
         button=_button(now, step),
         cautions=list(step.cautions),
         position=step.position,
@@ -143,20 +144,33 @@ def _button(now: RunState, step: WorkStep) -> str:
     return _BUTTONS.get(step.does, "Done")
 
 
-def _hint(now: RunState, step: WorkStep) -> str:
+class _Said(NamedTuple):
+    """What a step says and asks, whatever stands."""
+
+    hint: str
+    fields: list[AskedField]
+
+
+@lru_cache(maxsize=4096)
+def _said_of(plan: Plan, step_id: str) -> _Said:
+    step = plan.by_id[step_id].step
+    return _Said(_hint(plan, step), fields_of(plan, step))
+
+
+def _hint(plan: Plan, step: WorkStep) -> str:
     """Why, and what the document says elsewhere about what is done here."""
     said = [step.why] if step.why else []
-    joint = joint_of(now, step)
+    joint = joint_of(plan, step)
     if joint is not None and step.does == "tighten":
-        said.append(f"{joint.fasteners} × {joint.thread or 'fasteners'}: {stage_words(now, step)}.")
+        said.append(f"{joint.fasteners} × {joint.thread or 'fasteners'}: {stage_words(plan, step)}.")
         said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
-    kit = {part.id: part for part in now.document.kit}
+    kit = {part.id: part for part in plan.document.kit}
     if step.does == "fit":
         for part in (kit[name] for name in step.parts):
             said += [f"{part.name}: each back in its own place."] if part.returns else []
             said += [f"{part.name}: {part.lubricant}."] if part.lubricant else []
         said += [f"{joint.name} finger tight."] if joint is not None else []
-    loop = next((stage for stage in now.document.drive.stages if stage.id == step.loop), None)
+    loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if step.does == "tension" and isinstance(loop, LoopStage) and loop.tensioner:
         words = {"fitted": loop.tensioner.fit, "armed": loop.tensioner.arm, "proven": loop.tensioner.prove}[step.how_far or "fitted"]
         said += [f"{words.rstrip('.')}."] if words else []

@@ -9,7 +9,7 @@ from typing import Literal
 from gurvo_core.engine import Joint, LoopStage, WorkStep
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Objection, View, need
-from gurvo_core.run.job.state import RunState
+from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import length
 from gurvo_core.units import read_figure
 
@@ -49,13 +49,13 @@ class AskedField(View):
     needed: bool = True
 
 
-def fields_of(now: RunState, step: WorkStep) -> list[AskedField]:
+def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
     """Return what is asked of a step.
 
     Parameters
     ----------
-    now : RunState
-        What stands.
+    plan : Plan
+        The engine's run.
     step : WorkStep
         The step.
 
@@ -70,10 +70,10 @@ def fields_of(now: RunState, step: WorkStep) -> list[AskedField]:
 
     Example
     -------
-    >>> fields_of(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
+    >>> fields_of(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     []
     """
-    makers: dict[str, Callable[[RunState, WorkStep], list[AskedField]]] = {
+    makers: dict[str, Callable[[Plan, WorkStep], list[AskedField]]] = {
         "ready": _ready,
         "inspect": _inspect,
         "put_on": _place,
@@ -85,7 +85,7 @@ def fields_of(now: RunState, step: WorkStep) -> list[AskedField]:
         "prime": _primed,
         "first_start": _started,
     }
-    return makers[step.does](now, step) if step.does in makers else []
+    return makers[step.does](plan, step) if step.does in makers else []
 
 
 def _choice(key: str, label: str, options: tuple[tuple[str, str, str], ...]) -> AskedField:
@@ -97,24 +97,24 @@ def _words(key: str, label: str, *, needed: bool) -> AskedField:
     return AskedField(key=key, label=label, kind="words", needed=needed)
 
 
-def _inspect(_now: RunState, _step: WorkStep) -> list[AskedField]:
+def _inspect(_plan: Plan, _step: WorkStep) -> list[AskedField]:
     return [_choice("found", "It is", LOOKS), _words("reason", "Why", needed=False)]
 
 
-def _found_by(_now: RunState, _step: WorkStep) -> list[AskedField]:
+def _found_by(_plan: Plan, _step: WorkStep) -> list[AskedField]:
     return [_choice("found_by", "Found by", FOUND_BY)]
 
 
-def _primed(_now: RunState, _step: WorkStep) -> list[AskedField]:
+def _primed(_plan: Plan, _step: WorkStep) -> list[AskedField]:
     return [AskedField(key="seconds", label="Until pressure showed", kind="figure", unit="s")]
 
 
-def _started(_now: RunState, _step: WorkStep) -> list[AskedField]:
+def _started(_plan: Plan, _step: WorkStep) -> list[AskedField]:
     return [_choice("heard", "It runs", HEARD), _words("reason", "What was it", needed=False)]
 
 
-def _ready(now: RunState, step: WorkStep) -> list[AskedField]:
-    kit = {part.id: part for part in now.document.kit}
+def _ready(plan: Plan, step: WorkStep) -> list[AskedField]:
+    kit = {part.id: part for part in plan.document.kit}
     fields = []
     for part in (kit[name] for name in step.parts):
         there = ("new", "New", "") if part.one_time else ("there", "There", "")
@@ -123,15 +123,15 @@ def _ready(now: RunState, step: WorkStep) -> list[AskedField]:
     return [*fields, _words("lot", "Lot, or a note", needed=False)]
 
 
-def _place(now: RunState, step: WorkStep) -> list[AskedField]:
-    thing = next((thing for thing in now.document.things if thing.id == step.thing), None)
+def _place(plan: Plan, step: WorkStep) -> list[AskedField]:
+    thing = next((thing for thing in plan.document.things if thing.id == step.thing), None)
     if thing is None or len(thing.places) < 2 or step.place:
         return []
     return [_choice("place", "Where", tuple((place, place, "") for place in thing.places))]
 
 
-def _counts(now: RunState, step: WorkStep) -> list[AskedField]:
-    loop = next((stage for stage in now.document.drive.stages if stage.id == step.loop), None)
+def _counts(plan: Plan, step: WorkStep) -> list[AskedField]:
+    loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if not isinstance(loop, LoopStage):
         return []
     marked = loop.marked
@@ -147,18 +147,18 @@ def _counts(now: RunState, step: WorkStep) -> list[AskedField]:
     ]
 
 
-def _angle(now: RunState, step: WorkStep) -> list[AskedField]:
-    words = stage_words(now, step)
+def _angle(plan: Plan, step: WorkStep) -> list[AskedField]:
+    words = stage_words(plan, step)
     return [_choice("angle_by", "The angle was read by", ANGLE_BY)] if "°" in words else []
 
 
-def joint_of(now: RunState, step: WorkStep) -> Joint | None:
+def joint_of(plan: Plan, step: WorkStep) -> Joint | None:
     """Return the joint a step is about.
 
     Parameters
     ----------
-    now : RunState
-        What stands.
+    plan : Plan
+        The engine's run.
     step : WorkStep
         The step.
 
@@ -173,19 +173,19 @@ def joint_of(now: RunState, step: WorkStep) -> Joint | None:
 
     Example
     -------
-    >>> joint_of(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face")) is None
+    >>> joint_of(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face")) is None
     True
     """
-    return next((joint for joint in now.document.joints if joint.id == step.joint), None)
+    return next((joint for joint in plan.document.joints if joint.id == step.joint), None)
 
 
-def stage_words(now: RunState, step: WorkStep) -> str:
+def stage_words(plan: Plan, step: WorkStep) -> str:
     """Return what the book says of the stages that a step goes through.
 
     Parameters
     ----------
-    now : RunState
-        What stands.
+    plan : Plan
+        The engine's run.
     step : WorkStep
         A step that tightens.
 
@@ -200,33 +200,33 @@ def stage_words(now: RunState, step: WorkStep) -> str:
 
     Example
     -------
-    >>> stage_words(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
+    >>> stage_words(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     ''
     """
-    joint = joint_of(now, step)
+    joint = joint_of(plan, step)
     if joint is None:
         return ""
     last = step.stage or len(joint.stages)
-    before = [s.step.stage or len(joint.stages) for s in now.plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
+    before = [s.step.stage or len(joint.stages) for s in plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
     first = max((stage for stage in before if stage < last), default=0)
     return ", then ".join(joint.stages[first:last])
 
 
-def _fits(now: RunState, step: WorkStep) -> list[AskedField]:
-    fits = {fit.id: fit for fit in now.document.fits}
+def _fits(plan: Plan, step: WorkStep) -> list[AskedField]:
+    fits = {fit.id: fit for fit in plan.document.fits}
     return [
         AskedField(key=fit.id, label=fit.name, kind="figure", unit="mm", hint=f"{length(fit.least_mm)} to {length(fit.most_mm)}")
         for fit in (fits[name] for name in step.fits)
     ]
 
 
-def check_answers(now: RunState, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
+def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
     """Yield what cannot be, or must be decided, about the answers to a step.
 
     Parameters
     ----------
-    now : RunState
-        What stands.
+    plan : Plan
+        The engine's run.
     step : WorkStep
         The step.
     answers : mapping
@@ -243,10 +243,10 @@ def check_answers(now: RunState, step: WorkStep, answers: Mapping[str, str]) -> 
 
     Example
     -------
-    >>> list(check_answers(begin_run(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"), {}))
+    >>> list(check_answers(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"), {}))
     []
     """
-    fields = {field.key: field for field in fields_of(now, step)}
+    fields = {field.key: field for field in fields_of(plan, step)}
     for key in answers.keys() - fields.keys():
         yield Objection(f"answers.{key}", f"nothing called {key} is asked here; leave it out")
     for key, field in fields.items():
@@ -257,12 +257,12 @@ def check_answers(now: RunState, step: WorkStep, answers: Mapping[str, str]) -> 
             named = [option.value for option in field.options]
             yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
         elif field.kind == "figure":
-            yield from _check_figure(now, step, key, text)
+            yield from _check_figure(plan, step, key, text)
     if answers.get("found") not in (None, "", "good") or answers.get("heard") not in (None, "", "sound"):
         yield from need(bool(answers.get("reason")), "answers.reason", "say what is wrong with it")
 
 
-def _check_figure(now: RunState, step: WorkStep, key: str, text: str) -> Iterator[Objection]:
+def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[Objection]:
     field = f"answers.{key}"
     try:
         figure = read_figure(text)
@@ -270,12 +270,12 @@ def _check_figure(now: RunState, step: WorkStep, key: str, text: str) -> Iterato
         yield Objection(field, error.rule)
         return
     if step.does == "lay":
-        loop = next(stage for stage in now.document.drive.stages if stage.id == step.loop)
+        loop = next(stage for stage in plan.document.drive.stages if stage.id == step.loop)
         link = next(link for link in loop.marked if link.id == key) if isinstance(loop, LoopStage) else None
         if link and figure != link.to_next:
             yield Objection(field, f"the book counts {link.to_next:g}; you counted {figure:g}: lay it again, or count once more")
     elif step.does == "measure":
-        fit = next(fit for fit in now.document.fits if fit.id == key)
+        fit = next(fit for fit in plan.document.fits if fit.id == key)
         yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")
         if not fit.least_mm <= figure <= fit.most_mm:
             rule = f"{fit.name} of {figure:g} mm is out of {fit.least_mm:g} to {fit.most_mm:g} mm: the lead decides, with the reason"

@@ -67,7 +67,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
         for part in now.document.kit:
             if part.id in step.parts and part.one_time and ready.get(part.id) != "new":
                 yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
-    yield from check_answers(now, step, body.answers)
+    yield from check_answers(now.plan, step, body.answers)
 
 
 def _check_put_on(now: RunState, thing_id: str) -> Objections:

@@ -155,10 +155,10 @@ def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
     True
     """
     found = None
-    for one in now.plan.steps:
-        done = now.done.get(one.step.id)
-        if done and not done.is_skipped and one.step.joint == joint and one.step.does in ("fit", "tighten"):
-            found = ((one.step.stage or _last_stage(now, joint)) if one.step.does == "tighten" else FINGER_TIGHT, done.seq)
+    for step in now.plan.of_joint.get(joint, ()):
+        done = now.done.get(step.id)
+        if done and not done.is_skipped:
+            found = ((step.stage or _last_stage(now, joint)) if step.does == "tighten" else FINGER_TIGHT, done.seq)
     return found
 
 
@@ -191,12 +191,10 @@ def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
     True
     """
     found = None
-    for one in now.plan.steps:
-        done = now.done.get(one.step.id)
-        if done is None or done.is_skipped or one.step.loop != loop:
-            continue
-        reached = "laid" if one.step.does == "lay" else one.step.how_far if one.step.does == "tension" else None
-        if reached and (found is None or _HOW_FAR.index(reached) >= _HOW_FAR.index(found[0])):
+    for step in now.plan.of_loop.get(loop, ()):
+        done = now.done.get(step.id)
+        reached = "laid" if step.does == "lay" else step.how_far
+        if done and not done.is_skipped and reached and (found is None or _HOW_FAR.index(reached) >= _HOW_FAR.index(found[0])):
             found = (reached, done.seq)
     return found
 
@@ -224,10 +222,10 @@ def parts_ready(now: RunState) -> dict[str, str]:
     {}
     """
     said: dict[str, str] = {}
-    for one in now.plan.steps:
-        done = now.done.get(one.step.id)
-        if done and one.step.does == "ready":
-            said |= {part: done.answers.get(part, "") for part in one.step.parts}
+    for step in now.plan.laying_out:
+        done = now.done.get(step.id)
+        if done:
+            said |= {part: done.answers.get(part, "") for part in step.parts}
     return said
 
 
@@ -303,11 +301,12 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
 
 
 def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
-    ready, kit = parts_ready(now), {part.id: part for part in now.document.kit}
-    listed = {part for other in now.plan.steps if other.step.does == "ready" for part in other.step.parts}
-    for part in step.parts:
-        if part in listed and ready.get(part) not in ("new", "there"):
-            yield f"{kit[part].name} not on the bench yet"
+    if not step.parts:
+        return
+    ready = parts_ready(now)
+    for part in now.document.kit:
+        if part.id in step.parts and part.id in now.plan.laid_out and ready.get(part.id) not in ("new", "there"):
+            yield f"{part.name} not on the bench yet"
 
 
 def _not_done(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
