@@ -24,6 +24,7 @@ from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
+from work.record.sheets import as_check_sheet, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
 from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 
@@ -189,6 +190,22 @@ def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as PDF."""
     with one_at_a_time(_person(request).username, serial):
         return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")
+
+
+@router.get(
+    "/{serial}/run.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="run_pdf", summary="The run of work as a check sheet"
+)
+def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the check sheet for the wall."""
+    with one_at_a_time(_person(request).username, serial):
+        return _download(as_check_sheet(_engine(serial)), "application/pdf", f"{serial}-run.pdf")
+
+
+@router.get("/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="labels_pdf", summary="A label a place")
+def labels_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over a label for every place of the parts that go back."""
+    with one_at_a_time(_person(request).username, serial):
+        return _download(as_labels(_engine(serial)), "application/pdf", f"{serial}-labels.pdf")
 
 
 @printing_router.get("", response={200: Printing | None, 401: Problem}, operation_id="printing_look", summary="How far my record is")

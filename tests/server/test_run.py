@@ -7,6 +7,7 @@ from engine.services import add_revision
 from tests.engines import family_copy
 from tests.server.cases import ShopCase
 from work.models import Engine
+from work.record.sheets import check_sheet_page
 from work.services import put_on_stand
 
 
@@ -59,6 +60,16 @@ class RunTests(ShopCase):
         moved = self.must({"kind": "revision", "number": 2, "reason": "its run is written now"}, serial="T-9")
         self.assertTrue(moved["state"]["run"]["is_planned"])
         self.assertEqual(Engine.objects.get(pk=engine.pk).revision.number, 2)
+
+    def test_check_sheet_and_labels_are_printed_by_what_the_book_says(self):
+        self.must({"kind": "step_done", "step": "wire-on"}, serial="W-1")
+        for path in ("run.pdf", "labels.pdf"):
+            sheet = self.client.get(f"/api/engines/W-1/{path}")
+            self.assertEqual((sheet.headers["Content-Type"], sheet.content[:4]), ("application/pdf", b"%PDF"))
+        page = check_sheet_page(Engine.objects.at_the_bench().get(pk="W-1"))
+        self.assertRegex(page, r'box done"></span>Chain on a wire')
+        self.assertRegex(page, r"box\"></span>Covers looked at <span class=\"soft\">hold point")
+        self.assertRegex(page, r"cam chain <span class=\"soft\">new; lot")
 
     def test_the_floor_shows_stages_what_is_left_and_what_runs_by_the_clock(self):
         row = next(row for row in self.client.get("/api/engines").json()["rows"] if row["serial"] == "W-1")

@@ -35,7 +35,7 @@ def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
     return list(zip(lines, gauges, strict=True))
 
 
-def _code(text: str) -> SafeString:
+def square_code(text: str) -> SafeString:
     """A square code that a camera reads; drawn here, nothing is fetched."""
     return mark_safe(segno.make(text, error="m", micro=False).svg_inline(scale=2, border=0, dark="#1C2226"))  # noqa: S308 - of our own making
 
@@ -64,7 +64,7 @@ def as_pdf(engine: Engine) -> bytes:
             "printed": timezone.localtime(),
             "misfit": ledger.misfit,
             "head": ledger.code,
-            "code": _code(f"{engine.serial} {ledger.head}"),
+            "code": square_code(f"{engine.serial} {ledger.head}"),
             "zone": timezone.get_current_timezone_name(),
         },
     )

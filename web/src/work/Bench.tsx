@@ -86,7 +86,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         other="twin"
         changePerson={() => setChanging(true)}
       />
-      <RunOfWork state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
+      <RunOfWork serial={engine.serial} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre}>
         <div>
           <h1>

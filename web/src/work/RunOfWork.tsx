@@ -8,13 +8,14 @@ import classes from './RunOfWork.module.css';
 type Step = Schemas['Step'];
 
 export interface RunOfWorkProps {
+  serial: string;
   state: Schemas['BenchState'];
   current: string | undefined;
   waiting: string[];
   onChoose: (key: string) => void;
 }
 
-export function RunOfWork({ state, current, waiting, onChoose }: RunOfWorkProps) {
+export function RunOfWork({ serial, state, current, waiting, onChoose }: RunOfWorkProps) {
   const nav = useRef<HTMLElement>(null);
   // the question that is asked stays in sight, however many there are
   useEffect(() => {
@@ -22,7 +23,15 @@ export function RunOfWork({ state, current, waiting, onChoose }: RunOfWorkProps)
   }, [current]);
   return (
     <nav className={classes.run} aria-label="Run of work" ref={nav}>
-      <h2>Run of work</h2>
+      <h2>
+        Run of work
+        {state.run?.is_planned && (
+          <span className={classes.papers}>
+            <a href={`/api/engines/${serial}/run.pdf`}>Check sheet</a>
+            <a href={`/api/engines/${serial}/labels.pdf`}>Labels</a>
+          </span>
+        )}
+      </h2>
       <ol>
         {byStage(state.steps).map((stage) => {
           const isOpen = stage.status === 'now' || stage.steps.some((step) => isAsked(step, current));
@@ -104,7 +113,7 @@ function StageHead({ stage, onChoose }: { stage: Stage; onChoose: (key: string) 
   );
 }
 
-interface StepsProps extends Omit<RunOfWorkProps, 'state'> {
+interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'serial'> {
   stage: Stage;
   step: Step;
 }
@@ -130,7 +139,7 @@ function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
   );
 }
 
-interface QuestionsProps extends Omit<RunOfWorkProps, 'state'> {
+interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'serial'> {
   step: Step;
 }
 

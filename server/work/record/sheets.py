@@ -1,0 +1,43 @@
+"""What hangs on the wall and sticks on the trays: the run of work as a check sheet with the kit, and a label for every place."""
+
+from django.template.loader import render_to_string
+from django.utils import timezone
+
+from engine.bridge import document_of
+from gurvo_core.sentence import say
+from press.layout import pdf_of
+from work import bridge
+from work.models import Engine
+from work.record.paper import ON_PAPER, square_code
+
+
+def as_check_sheet(engine: Engine) -> bytes:
+    """Return the run of work as PDF: the kit to tick, then every step with its box, done ones ticked."""
+    return pdf_of(check_sheet_page(engine))
+
+
+def check_sheet_page(engine: Engine) -> str:
+    """The same as a page of HTML."""
+    ledger = bridge.ledger_of(engine)
+    holds = {one.step.id for one in ledger.folded.states["run"].plan.steps if one.step.hold_point}
+    steps = [
+        {"stage": step.stage, "title": say(step.title, ON_PAPER), "done": step.status == "done", "hold": step.key in holds}
+        for step in ledger.shown.steps
+    ]
+    kit = [part for part in document_of(engine.revision_id).kit if part.only_in is None or part.only_in in _options(engine)]
+    return render_to_string("work/check_sheet.html", {"engine": engine, "steps": steps, "kit": kit, "printed": timezone.localtime()})
+
+
+def as_labels(engine: Engine) -> bytes:
+    """Return a label for every place of the parts that go back where they came from, each with a code of engine and place."""
+    parts = [part for part in document_of(engine.revision_id).kit if part.returns]
+    labels = [
+        {"part": part.name, "place": place, "code": square_code(f"{engine.serial} {part.id} {place}")}
+        for part in parts
+        for place in part.places or [str(n) for n in range(1, part.count + 1)]
+    ]
+    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels}))
+
+
+def _options(engine: Engine) -> frozenset[str]:
+    return frozenset(bridge.ledger_of(engine).folded.states["run"].options.values())
