@@ -19,11 +19,15 @@ class Build:
     def __init__(self, engine) -> None:
         self.engine = family_with_run(engine) if isinstance(engine, str) else engine
         self.folded = HOUSE.fold(self.engine, ())
+        self.shown = None
         self.clock = datetime(2026, 11, 2, 7, tzinfo=UTC)
 
     @property
     def state(self):
-        return HOUSE.show(self.folded)
+        """What the bench shows, worked out once for each entry."""
+        if self.shown is None or self.shown[0] is not self.folded:
+            self.shown = (self.folded, HOUSE.show(self.folded))
+        return self.shown[1]
 
     def enter(self, kind, *, by=BUILDER, because="", **body):
         """Make an entry, or be refused."""

@@ -51,7 +51,9 @@ class FamilyTwinTests(TwinCase):
                 expect(self.sentence).not_to_have_text(said)
                 self.type("f")
                 expect(self.page.get_by_role("img", name="seen from the flywheel")).to_be_visible()
-                self.type("f")
+                # kept before the next page is opened, which asks for it
+                with self.page.expect_response("**/api/me"):
+                    self.type("f")
                 expect(self.page.get_by_role("img", name="seen from the front")).to_be_visible()
 
     def test_the_keys_turn_by_one_ten_and_ninety_and_home(self):

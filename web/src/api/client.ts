@@ -53,7 +53,9 @@ async function send(request: Request): Promise<Response> {
   if (before) request.headers.set('If-None-Match', before.tag);
   try {
     const signal = AbortSignal.any([request.signal, AbortSignal.timeout(WAIT_MS)]);
-    return await known(request, await fetch(request, { signal, cache: 'no-store' }));
+    // a liking is sent to its end even if the page is left at once
+    const keepalive = request.method === 'PUT';
+    return await known(request, await fetch(request, { signal, cache: 'no-store', keepalive }));
   } catch (error) {
     if (request.signal.aborted) throw error;
     throw new NoAnswer('The server does not answer.');
