@@ -1,6 +1,6 @@
 """The engines' API: the Floor, the Bench, its entries, and what is handed over."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
@@ -171,6 +171,12 @@ def _download(content: bytes | Iterator[str], media_type: str, name: str) -> Htt
     return kind(content, content_type=media_type, headers={"Content-Disposition": f'inline; filename="{name}"'})
 
 
+def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str) -> HttpResponseBase:
+    """Hand over a paper about an engine, in its turn at the press."""
+    with one_at_a_time(_person(request).username, serial):
+        return _download(lay_out(_engine(serial)), "application/pdf", name)
+
+
 @router.get("/{serial}/record.json", operation_id="record_json", summary="The record, with everything needed to replay it")
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
@@ -188,8 +194,7 @@ def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
 )
 def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as PDF."""
-    with one_at_a_time(_person(request).username, serial):
-        return _download(as_pdf(_engine(serial)), "application/pdf", f"{serial}.pdf")
+    return _printed(request, serial, as_pdf, f"{serial}.pdf")
 
 
 @router.get(
@@ -197,15 +202,13 @@ def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
 )
 def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the check sheet for the wall."""
-    with one_at_a_time(_person(request).username, serial):
-        return _download(as_check_sheet(_engine(serial)), "application/pdf", f"{serial}-run.pdf")
+    return _printed(request, serial, as_check_sheet, f"{serial}-run.pdf")
 
 
 @router.get("/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="labels_pdf", summary="A label a place")
 def labels_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over a label for every place of the parts that go back."""
-    with one_at_a_time(_person(request).username, serial):
-        return _download(as_labels(_engine(serial)), "application/pdf", f"{serial}-labels.pdf")
+    return _printed(request, serial, as_labels, f"{serial}-labels.pdf")
 
 
 @printing_router.get("", response={200: Printing | None, 401: Problem}, operation_id="printing_look", summary="How far my record is")

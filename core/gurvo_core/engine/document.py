@@ -112,6 +112,14 @@ class EngineDocument(Part):
         """The camshaft of that id, or None."""
         return next((c for c in self.camshafts if c.id == camshaft_id), None)
 
+    def joint(self, joint_id: str | None) -> Joint | None:
+        """The joint of that id, or None."""
+        return next((j for j in self.joints if j.id == joint_id), None)
+
+    def thing(self, thing_id: str | None) -> Thing | None:
+        """What is put on for a while, by its id, or None."""
+        return next((t for t in self.things if t.id == thing_id), None)
+
     def profile(self, profile_id: str) -> Profile:
         """The profile of that id; the cross-checks made sure that it is there."""
         return next(p for p in self.profiles if p.id == profile_id)

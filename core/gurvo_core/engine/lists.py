@@ -21,6 +21,11 @@ class Joint(Part):
     one_time: bool = Field(default=False, description="Stretch bolts and the like: new every time")
     lubrication: str = Field(default="", max_length=200)
 
+    @property
+    def last_stage(self) -> int:
+        """The stage at which it is tight, counted from 1; a joint that lists none has one."""
+        return len(self.stages) or 1
+
 
 class Fit(Part):
     """A clearance and its limits."""

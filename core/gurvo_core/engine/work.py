@@ -1,6 +1,6 @@
 """What is done: the stages of the work and their steps, what each needs and what it does."""
 
-__all__ = ["DOES", "TURNING", "Need", "TightNeed", "TurnStop", "WorkStage", "WorkStep"]
+__all__ = ["Need", "TightNeed", "TurnStop", "WorkStage", "WorkStep"]
 
 from typing import Any, Literal
 
@@ -29,8 +29,6 @@ Does = Literal[
     "first_start",
     "do",
 ]
-DOES: tuple[str, ...] = Does.__args__  # type: ignore[attr-defined]
-TURNING = ("park", "turn_over")  # what cannot be done without turning the crank
 
 
 class TightNeed(Part):

@@ -3,9 +3,10 @@
 __all__ = ["run_faults"]
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 
 from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.engine.checks.links import missing
 from gurvo_core.errors import Fault
 from gurvo_core.run.plan import Plan, has_run, plan_of
 
@@ -78,31 +79,24 @@ def _names(document: EngineDocument) -> Iterator[Fault]:
             if not getattr(step, key):
                 yield Fault(path=f"{path}.{key}", sentence=f"A step that does {step.does} says its {key}; give it.")
         for key, known in one_of.items():
-            yield from _missing(f"{path}.{key}", getattr(step, key), known, key)
+            yield from missing(f"{path}.{key}", getattr(step, key), known, key.replace("_", " "))
         for key, known in many_of.items():
-            yield from (fault for n, name in enumerate(getattr(step, key)) for fault in _missing(f"{path}.{key}.{n}", name, known, key))
+            yield from (fault for n, name in enumerate(getattr(step, key)) for fault in missing(f"{path}.{key}.{n}", name, known, key))
         for n, need in enumerate(step.needs):
             key, named = need.given
             where = f"{path}.needs.{n}.{key}"
             if key == "tight":
-                yield from _missing(f"{where}.joint", named.joint, joints, "joint")
+                yield from missing(f"{where}.joint", named.joint, joints, "joint")
                 yield from _stage(where, named.stage, len(joints[named.joint].stages) if named.joint in joints else 12)
             elif key in needed:
-                yield from _missing(where, named, needed[key], key)
+                yield from missing(where, named, needed[key], key)
         if step.joint in joints and step.stage:
             yield from _stage(path, step.stage, len(joints[step.joint].stages))
     for at, thing in enumerate(document.things):
-        yield from (fault for n, name in enumerate(thing.holds) for fault in _missing(f"things.{at}.holds.{n}", name, shafts, "shaft"))
-        yield from _missing(f"things.{at}.position", thing.position, positions, "timing position")
+        yield from (fault for n, name in enumerate(thing.holds) for fault in missing(f"things.{at}.holds.{n}", name, shafts, "shaft"))
+        yield from missing(f"things.{at}.position", thing.position, positions, "timing position")
     for at, part in enumerate(document.kit):
-        yield from _missing(f"kit.{at}.only_in", part.only_in, options, "option")
-
-
-def _missing(path: str, name: str | None, known: Iterable[str], what: str) -> Iterator[Fault]:
-    names = sorted(known)
-    if name is not None and name not in names:
-        there = f"there are {', '.join(names)}" if names else "there is none"
-        yield Fault(path=path, sentence=f"This names {what.replace('_', ' ')} {name}, which is not there; {there}.")
+        yield from missing(f"kit.{at}.only_in", part.only_in, options, "option")
 
 
 def _stage(path: str, stage: int, count: int) -> Iterator[Fault]:
@@ -136,6 +130,7 @@ def _circles(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
 
 
 def _things(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    names = {thing.id: thing.name for thing in document.things}
     on: list[tuple[str, str | None]] = []
     for one in plan.steps:
         step = one.step
@@ -144,23 +139,19 @@ def _things(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
         elif step.does == "take_off" and step.thing:
             found = next((put for put in on if put[0] == step.thing and (step.place is None or put[1] in (None, step.place))), None)
             if found is None:
-                sentence = f"{_thing(document, step.thing)} is taken off here and was never put on; put it on in an earlier step."
+                sentence = f"{names[step.thing]} is taken off here and was never put on; put it on in an earlier step."
                 yield Fault(path=_path(document, step.id), sentence=sentence)
             else:
                 on.remove(found)
     for thing, place in on:
         last = [one.step.id for one in plan.steps if one.step.thing == thing and one.step.place == place][-1]
-        sentence = f"{_thing(document, thing)} is put on here and no later step takes it off: the book forgets it; add that step."
+        sentence = f"{names[thing]} is put on here and no later step takes it off: the book forgets it; add that step."
         yield Fault(path=_path(document, last), sentence=sentence)
-
-
-def _thing(document: EngineDocument, thing_id: str) -> str:
-    return next(thing.name for thing in document.things if thing.id == thing_id)
 
 
 def _joints(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
     """A joint that is begun is brought to its last stage."""
-    stages = {joint.id: (joint.name, len(joint.stages) or 1) for joint in document.joints}
+    stages = {joint.id: (joint.name, joint.last_stage) for joint in document.joints}
     reached: dict[str, tuple[int, str]] = {}
     for one in plan.steps:
         step = one.step

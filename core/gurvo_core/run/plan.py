@@ -173,7 +173,8 @@ def _before(document: EngineDocument, steps: list[WorkStep], earlier: list[WorkS
         holders = {thing.id for thing in document.things if named in thing.holds and thing.counter_hold}
         return [other.id for other in earlier if other.does == "put_on" and other.thing in holders][-1:]
     if key == "tight":
-        last = _last_stage(document, named.joint)
+        joint = document.joint(named.joint)
+        last = joint.last_stage if joint else 1
         far = [o for o in steps if o.does == "tighten" and o.joint == named.joint and (o.stage or last) >= named.stage]
         return [other.id for other in far][:1]
     if key in ("tensioned", "proven"):
@@ -182,10 +183,6 @@ def _before(document: EngineDocument, steps: list[WorkStep], earlier: list[WorkS
     if key == "decided":
         return [other.id for other in steps if other.does == "degree"][:1]
     return []
-
-
-def _last_stage(document: EngineDocument, joint_id: str) -> int:
-    return next((len(joint.stages) or 1 for joint in document.joints if joint.id == joint_id), 1)
 
 
 def _implied(earlier: list[WorkStep], step: WorkStep) -> list[str]:

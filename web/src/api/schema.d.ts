@@ -3220,12 +3220,8 @@ export interface components {
             left_minutes: number;
             /** Marks */
             marks: components["schemas"]["MarkSeen"][];
-            /** On */
-            on: string[];
             /** Positions */
             positions: components["schemas"]["PositionPlace"][];
-            /** Things */
-            things: components["schemas"]["FieldOption"][];
         };
         /**
          * Section
@@ -3667,10 +3663,6 @@ export interface components {
              * @enum {string}
              */
             kind: "step_done";
-            /** May Open */
-            may_open: boolean;
-            /** May Skip */
-            may_skip: boolean;
             /** Minutes */
             minutes: number | null;
             /** Position */

@@ -1,6 +1,6 @@
 """Names that point nowhere, and names given twice."""
 
-__all__ = ["link_faults"]
+__all__ = ["link_faults", "missing"]
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
@@ -37,10 +37,37 @@ def link_faults(document: EngineDocument) -> list[Fault]:
     []
     """
     links = (*_cam_links(document), *_drive_links(document), *_mark_links(document), *_other_links(document))
-    return [*_twice(document), *(fault for link in links for fault in _missing(*link))]
+    return [*_twice(document), *(fault for link in links for fault in missing(*link))]
 
 
-def _missing(path: str, name: object, known: Iterable[object], what: str) -> Iterator[Fault]:
+def missing(path: str, name: object, known: Iterable[object], what: str) -> Iterator[Fault]:
+    """Yield a fault where a name points to something that is not there.
+
+    Parameters
+    ----------
+    path : str
+        Where the name stands.
+    name : object
+        The name; None where none is given.
+    known : iterable
+        The names there are.
+    what : str
+        How the sentence calls it.
+
+    Returns
+    -------
+    faults : iterator of Fault
+        One, or none.
+
+    Source
+    ------
+    House rule: every reference finds its part.
+
+    Example
+    -------
+    >>> [fault.sentence for fault in missing("banks.0", "b", ["a"], "bank")]
+    ['This names bank b, which is not there; there are a.']
+    """
     names = sorted(map(str, known))
     if name is not None and str(name) not in names:
         there = f"there are {', '.join(names)}" if names else "there is none"

@@ -13,7 +13,7 @@ from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
-from gurvo_core.run.job.fields import AskedField, FieldOption, fields_of, joint_of, stage_words
+from gurvo_core.run.job.fields import AskedField, FieldOption, fields_of, stage_words
 from gurvo_core.run.job.rules import step_doing
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
@@ -127,8 +127,6 @@ def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Step
         cautions=list(step.cautions),
         position=step.position,
         minutes=step.minutes,
-        may_skip=not is_whole,
-        may_open=is_whole,
     )
 
 
@@ -160,7 +158,7 @@ def _said_of(plan: Plan, step_id: str) -> _Said:
 def _hint(plan: Plan, step: WorkStep) -> str:
     """Why, and what the document says elsewhere about what is done here."""
     said = [step.why] if step.why else []
-    joint = joint_of(plan, step)
+    joint = plan.document.joint(step.joint)
     if joint is not None and step.does == "tighten":
         said.append(f"{joint.fasteners} × {joint.thread or 'fasteners'}: {stage_words(plan, step)}.")
         said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []

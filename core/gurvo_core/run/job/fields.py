@@ -1,12 +1,12 @@
 """What is asked of a step beside that it is done: counts, figures, choices; and whether an answer can be."""
 
-__all__ = ["AskedField", "FieldOption", "check_answers", "fields_of", "joint_of", "stage_words"]
+__all__ = ["AskedField", "FieldOption", "check_answers", "fields_of", "stage_words"]
 
 from collections.abc import Callable, Iterator, Mapping
 from itertools import pairwise
 from typing import Literal
 
-from gurvo_core.engine import Joint, LoopStage, WorkStep
+from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Objection, View, need
 from gurvo_core.run.plan import Plan
@@ -124,7 +124,7 @@ def _ready(plan: Plan, step: WorkStep) -> list[AskedField]:
 
 
 def _place(plan: Plan, step: WorkStep) -> list[AskedField]:
-    thing = next((thing for thing in plan.document.things if thing.id == step.thing), None)
+    thing = plan.document.thing(step.thing)
     if thing is None or len(thing.places) < 2 or step.place:
         return []
     return [_choice("place", "Where", tuple((place, place, "") for place in thing.places))]
@@ -152,33 +152,6 @@ def _angle(plan: Plan, step: WorkStep) -> list[AskedField]:
     return [_choice("angle_by", "The angle was read by", ANGLE_BY)] if "°" in words else []
 
 
-def joint_of(plan: Plan, step: WorkStep) -> Joint | None:
-    """Return the joint a step is about.
-
-    Parameters
-    ----------
-    plan : Plan
-        The engine's run.
-    step : WorkStep
-        The step.
-
-    Returns
-    -------
-    joint : Joint or None
-        None where it is about none.
-
-    Source
-    ------
-    The document's own names.
-
-    Example
-    -------
-    >>> joint_of(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face")) is None
-    True
-    """
-    return next((joint for joint in plan.document.joints if joint.id == step.joint), None)
-
-
 def stage_words(plan: Plan, step: WorkStep) -> str:
     """Return what the book says of the stages that a step goes through.
 
@@ -203,7 +176,7 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
     >>> stage_words(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     ''
     """
-    joint = joint_of(plan, step)
+    joint = plan.document.joint(step.joint)
     if joint is None:
         return ""
     last = step.stage or len(joint.stages)

@@ -19,7 +19,8 @@ def _named(body: Named, document: EngineDocument, _before: Sequence[LedgerEntry]
     if body.title is not None:
         return body
     if isinstance(body, ThingMoved):
-        title = next((thing.name for thing in document.things if thing.id == body.thing), None)
+        thing = document.thing(body.thing)
+        title = thing.name if thing else None
     else:
         steps = (step for stage in document.stages for step in stage.steps if isinstance(step, WorkStep))
         title = next((step.says for step in steps if step.id == body.step), None)

@@ -71,7 +71,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
 
 
 def _check_put_on(now: RunState, thing_id: str) -> Objections:
-    thing = next((thing for thing in now.document.things if thing.id == thing_id), None)
+    thing = now.document.thing(thing_id)
     if thing is None:
         yield Objection("thing", f"this engine's book has no thing {thing_id}")
         return

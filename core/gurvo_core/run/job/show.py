@@ -7,7 +7,6 @@ from datetime import timedelta
 
 from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd
 from gurvo_core.run.job.entries import ThingMoved, TurnSeen
-from gurvo_core.run.job.fields import FieldOption
 from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
@@ -31,7 +30,7 @@ def loose_ends_of(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
     yield from _parts(now)
     yield from _inspected(now)
     yield from _hold_points(now)
-    yield from _missing_steps(now, facts)
+    yield from _opened_steps(now)
 
 
 def _hard_stop(now: RunState) -> Iterator[LooseEnd]:
@@ -61,9 +60,8 @@ def _step_that(now: RunState, does: str, **names: object) -> str:
 
 
 def _things(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
-    known = {thing.id: thing for thing in now.document.things}
     for name, places in now.on.items():
-        thing = known.get(name)
+        thing = now.document.thing(name)
         for one in places:
             stops = thing is not None and thing.stops_turning
             step = _step_that(now, "take_off", thing=name)
@@ -136,7 +134,7 @@ def _marks(now: RunState) -> Iterator[LooseEnd]:
 
 def _joints(now: RunState) -> Iterator[LooseEnd]:
     for joint in now.document.joints:
-        reached, last = joint_stage(now, joint.id), len(joint.stages) or 1
+        reached, last = joint_stage(now, joint.id), joint.last_stage
         if reached is None or reached[0] >= last:
             continue
         stage, seq = reached
@@ -184,7 +182,7 @@ def _hold_points(now: RunState) -> Iterator[LooseEnd]:
             yield LooseEnd(title=title, since=done.seq, holds_back=LATE, until=until, kept_from="what stands on it")
 
 
-def _missing_steps(now: RunState, _facts: Facts) -> Iterator[LooseEnd]:
+def _opened_steps(now: RunState) -> Iterator[LooseEnd]:
     """What was done is open again: said, so that nobody takes it for done."""
     for one in now.plan.steps:
         opened = now.opened.get(one.step.id)
@@ -208,7 +206,7 @@ def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
 def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
     """What is on and does not stop the crank, and a drive that nothing holds tight yet."""
     for name in now.on:
-        thing = next((thing for thing in now.document.things if thing.id == name), None)
+        thing = now.document.thing(name)
         if thing is not None and not thing.stops_turning:
             yield f"{thing.name.lower()} is on"
     for stage in now.document.drive.stages:
@@ -248,6 +246,4 @@ def view_of(now: RunState, facts: Facts) -> RunView:
         left_minutes=left_of(now, facts),
         marks=marks,
         former=[name for name in now.done if name not in now.plan.by_id],
-        things=[FieldOption(value=thing.id, label=thing.name) for thing in now.document.things],
-        on=list(now.on),
     )

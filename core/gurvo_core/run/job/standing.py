@@ -154,16 +154,13 @@ def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
     >>> joint_stage(begin_run(quern_4()), "head") is None
     True
     """
-    found = None
+    named, found = now.document.joint(joint), None
+    last = named.last_stage if named else 1
     for step in now.plan.of_joint.get(joint, ()):
         done = now.done.get(step.id)
         if done and not done.is_skipped:
-            found = ((step.stage or _last_stage(now, joint)) if step.does == "tighten" else FINGER_TIGHT, done.seq)
+            found = ((step.stage or last) if step.does == "tighten" else FINGER_TIGHT, done.seq)
     return found
-
-
-def _last_stage(now: RunState, joint: str) -> int:
-    return next((len(one.stages) or 1 for one in now.document.joints if one.id == joint), 1)
 
 
 def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:

@@ -28,8 +28,6 @@ class StepQuestion(Question):
     cautions: list[str]
     position: str | None  # of the crank, where the step has one
     minutes: float | None
-    may_skip: bool
-    may_open: bool
 
 
 class TurnQuestion(Question):
@@ -85,5 +83,3 @@ class RunView(View):
     left_minutes: float
     marks: list[MarkSeen]
     former: list[str]  # steps that were done and that today's document no longer has
-    things: list[FieldOption]  # what can be put on, on its own
-    on: list[str]

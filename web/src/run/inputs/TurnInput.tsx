@@ -3,6 +3,7 @@ import { Button, TextInput, UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useKeys } from '../../app/keys';
+import { Choices } from '../../ledger/Choices';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import input from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
@@ -10,18 +11,18 @@ import classes from './StepInput.module.css';
 
 type Saw = Schemas['TurnSeen']['saw'];
 
-const CHOICES: { saw: Saw; label: string; detail: string; foot: string }[] = [
-  { saw: 'meets', label: 'They meet', detail: 'all of them', foot: 'Feel for a dead stop. Do not force it.' },
-  { saw: 'off', label: 'Off', detail: 'by how many teeth?', foot: 'Which way, seen as the engine runs?' },
+const CHOICES: { saw: Saw; title: string; detail: string; foot: string }[] = [
+  { saw: 'meets', title: 'They meet', detail: 'all of them', foot: 'Feel for a dead stop. Do not force it.' },
+  { saw: 'off', title: 'Off', detail: 'by how many teeth?', foot: 'Which way, seen as the engine runs?' },
   {
     saw: 'hard_stop',
-    label: 'Hard stop',
+    title: 'Hard stop',
     detail: 'stop turning now',
     foot: 'Valves may be on the pistons. Nothing is turned until it is looked into.',
   },
   {
     saw: 'springy',
-    label: 'Springy',
+    title: 'Springy',
     detail: 'it gives and comes back',
     foot: 'Compression, a gearbox or a valve spring. Look, then go on.',
   },
@@ -36,7 +37,7 @@ export function TurnInput({ question, wrong, busy, answer }: InputProps<Question
   const record = () => {
     if (busy || !choice || question.blocked || question.status === 'done') return;
     const off = isOff ? { teeth: Number(teeth.replace(',', '.')) || null, way } : {};
-    void answer(choice.label, {
+    void answer(choice.title, {
       kind: 'turn_seen',
       step: question.step,
       stop: question.stop,
@@ -47,22 +48,12 @@ export function TurnInput({ question, wrong, busy, answer }: InputProps<Question
   };
   const digits = isOff
     ? []
-    : CHOICES.map((one, n) => ({ keys: [String(n + 1)], label: one.label, run: () => setChosen(n) }));
+    : CHOICES.map((one, n) => ({ keys: [String(n + 1)], label: one.title, run: () => setChosen(n) }));
   useKeys([...digits, { keys: ['Enter', 'PageDown', ' '], label: 'record', run: record }]);
   if (question.status === 'done') return null;
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label="What is seen">
-      <div className={input.choice}>
-        {CHOICES.map((one, n) => (
-          <UnstyledButton key={one.saw} aria-pressed={n === chosen} onClick={() => setChosen(n)}>
-            <b>
-              <i>{n + 1}</i>
-              {one.label}
-            </b>
-            <span>{one.detail}</span>
-          </UnstyledButton>
-        ))}
-      </div>
+      <Choices choices={CHOICES} chosen={chosen} onChoose={setChosen} />
       {isOff && (
         <div className={classes.off}>
           <TextInput

@@ -1,6 +1,6 @@
 /** Which variant the engine is, told by what is seen on it. */
-import { UnstyledButton } from '@mantine/core';
 import { useKeys } from '../../app/keys';
+import { Choices } from '../../ledger/Choices';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import input from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
@@ -13,17 +13,10 @@ export function VariantChoice({ question, wrong, answer }: InputProps<QuestionOf
   useKeys(options.map((option, n) => ({ keys: [String(n + 1)], label: option.label, run: () => choose(option) })));
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
-      <div className={input.choice}>
-        {options.map((option, n) => (
-          <UnstyledButton key={option.value} onClick={() => choose(option)}>
-            <b>
-              <i>{n + 1}</i>
-              {option.label}
-            </b>
-            <span>{option.detail}</span>
-          </UnstyledButton>
-        ))}
-      </div>
+      <Choices
+        choices={options.map((option) => ({ title: option.label, detail: option.detail ?? '' }))}
+        onChoose={(n) => choose(options[n])}
+      />
       <Wrong wrong={wrong} />
     </section>
   );

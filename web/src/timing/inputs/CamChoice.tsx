@@ -1,7 +1,8 @@
 /** What is done about the cam: leave it, or one of the corrections the server worked out. */
-import { Button, TextInput, UnstyledButton } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { useKeys } from '../../app/keys';
+import { Choices } from '../../ledger/Choices';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
 import classes from '../../ledger/input.module.css';
@@ -38,17 +39,7 @@ export function CamChoice({ bench, question, wrong, busy, answer }: InputProps<Q
   if (cam?.verdict == null) return <p>Take the readings of both flanks of every valve first.</p>;
   return (
     <section className={classes.input} data-wrong={wrong !== null} aria-label="Decide">
-      <div className={classes.choice}>
-        {choices.map((one, n) => (
-          <UnstyledButton key={one.title} aria-pressed={n === chosen} onClick={() => setChosen(n)}>
-            <b>
-              <i>{n + 1}</i>
-              {one.title}
-            </b>
-            <span>{one.detail}</span>
-          </UnstyledButton>
-        ))}
-      </div>
+      <Choices choices={choices} chosen={chosen} onChoose={setChosen} />
       <div className={classes.foot}>
         <span className={classes.grow}>
           {choice?.order ? (

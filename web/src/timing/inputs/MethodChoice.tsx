@@ -1,6 +1,6 @@
 /** How true TDC is looked for; each way says how far it can be trusted. */
-import { UnstyledButton } from '@mantine/core';
 import { useKeys } from '../../app/keys';
+import { Choices } from '../../ledger/Choices';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import classes from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
@@ -16,17 +16,10 @@ export function MethodChoice({ question, wrong, answer }: InputProps<QuestionOf<
   ]);
   return (
     <section className={classes.input} aria-label="Method">
-      <div className={classes.choice}>
-        {options.map((option, n) => (
-          <UnstyledButton key={option.value} onClick={() => choose(option)}>
-            <b>
-              <i>{n + 1}</i>
-              {option.label}
-            </b>
-            <span>{option.detail}</span>
-          </UnstyledButton>
-        ))}
-      </div>
+      <Choices
+        choices={options.map((option) => ({ title: option.label, detail: option.detail ?? '' }))}
+        onChoose={(n) => choose(options[n])}
+      />
       <Wrong wrong={wrong} />
     </section>
   );
