@@ -13,7 +13,7 @@ from tools import chromium
 DESK = {"width": 1280, "height": 800}
 TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
-expect.set_options(timeout=10_000)
+expect.set_options(timeout=30_000)
 
 
 @cache
