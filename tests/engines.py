@@ -13,7 +13,8 @@ from gurvo_core.reading import read_document
 from gurvo_core.timing.job import TimingView
 from gurvo_core.work import HOUSE
 
-CODES = ("corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", "teasel-4", "wick-1")
+CODES = ("brae-v8", "corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", "teasel-4", "wick-1")
+LITTLE_KNOWN = "mallow-2"
 WHEEL = Gauge(id="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
 DIAL = Gauge(id="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
 SETUP = {"kind": "wheel_setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}

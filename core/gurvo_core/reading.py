@@ -4,7 +4,7 @@ Text may be JSON, or JSON5 as people write it by hand: comments, commas after th
 is plain JSON.
 """
 
-__all__ = ["check_document", "read_document", "read_text"]
+__all__ = ["check_document", "doubts_of", "read_document", "read_text"]
 
 import json
 from typing import Any
@@ -12,14 +12,14 @@ from typing import Any
 import pyjson5
 
 from gurvo_core.bounds import figures_out_of_reach, key_given_twice, too_much
-from gurvo_core.drive import drive_faults
+from gurvo_core.drive import drive_doubts, drive_faults
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.checks import find_faults
 from gurvo_core.engine.checks.links import link_faults
 from gurvo_core.engine.reading import parse_document
 from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.run import run_faults
-from gurvo_core.timing import card_faults
+from gurvo_core.timing import card_doubts
 
 DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
 
@@ -97,7 +97,7 @@ def check_document(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``engine.checks``, ``drive.faults``, ``timing.card``, ``run.faults``.
+    ``engine.checks``, ``drive.faults``, ``run.faults``. What differs from a guess is no fault.
 
     Example
     -------
@@ -108,11 +108,39 @@ def check_document(document: EngineDocument) -> list[Fault]:
     if link_faults(document):
         return faults
     if not any(fault.path.startswith("drive.") for fault in faults):
-        faults += drive_faults(document)
-    if not any(fault.path.startswith(("camshafts", "profiles", "cam_card")) for fault in faults):
-        faults += card_faults(document)
+        faults += [fault for fault in drive_faults(document) if not _rests_on_a_guess(document, fault)]
     faults += run_faults(document)
     return faults
+
+
+def _rests_on_a_guess(document: EngineDocument, fault: Fault) -> bool:
+    return document.is_guessed(f"/{fault.path.replace('.', '/')}")
+
+
+def doubts_of(document: EngineDocument) -> list[Fault]:
+    """Return what is doubtful in a sound document: it differs from what follows from the rest, and is kept with that said.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A document without faults.
+
+    Returns
+    -------
+    doubts : list of Fault
+        With their paths.
+
+    Source
+    ------
+    ``timing.card``, ``drive.doubts``, and what differs from a guess.
+
+    Example
+    -------
+    >>> doubts_of(quern_4())
+    []
+    """
+    guessed = [fault for fault in drive_faults(document) if _rests_on_a_guess(document, fault)]
+    return [*card_doubts(document), *drive_doubts(document), *guessed]
 
 
 def read_document(data: object) -> EngineDocument:

@@ -11,6 +11,17 @@ from gurvo_core.timing import profile_event_deg
 WORDS = st.text("abcäßñ -·°'\"/", min_size=1, max_size=20).filter(lambda text: text.strip() == text)
 
 
+def set_in(*path, to):
+    """A change: put a value at a path."""
+
+    def change(data):
+        for key in path[:-1]:
+            data = data[key]
+        data[path[-1]] = to
+
+    return change
+
+
 @st.composite
 def documents(draw):
     """Plain data of a sound document."""

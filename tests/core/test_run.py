@@ -13,7 +13,7 @@ from demo.player import next_question
 from gurvo_core.errors import AskFirst, CoreError, EntryRefused
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
-from tests.engines import CODES, family_with_run
+from tests.engines import CODES, LITTLE_KNOWN, family_with_run
 
 
 class RunCase(unittest.TestCase):
@@ -25,7 +25,7 @@ class RunCase(unittest.TestCase):
 
 class WholeBuildTests(RunCase):
     def test_every_family_is_built_from_receiving_to_hand_over(self):
-        for code in CODES:
+        for code in (*CODES, LITTLE_KNOWN):
             with self.subTest(code=code):
                 build = Build(code).play()
                 self.assertTrue(build.state.signed)

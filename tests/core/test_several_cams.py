@@ -16,7 +16,7 @@ def event(camshaft, flank, advance=0.0):
     """A reading of one event, worked out from the profile as a perfect engine would show it, on a wheel of 0-360."""
     cam = ENGINE.camshaft(camshaft)
     lobe = cam.lobes[0]
-    on_own = profile_event_deg(ENGINE.profile(lobe.profile), cam, lobe, 1.0, flank)
+    on_own = profile_event_deg(ENGINE.shape(cam, lobe), cam, lobe, 1.0, flank)
     on_wheel = (on_own - advance + ENGINE.from_reference_deg(lobe.cylinder)) % 360
     body = {"kind": "lift_reading", "camshaft": camshaft, "cylinder": lobe.cylinder, "valve": lobe.valve, "flank": flank}
     return {**body, "lift": {"text": "1", "unit": "mm"}, "wheel": {"text": f"{round(2 * on_wheel) / 2:g}"}}

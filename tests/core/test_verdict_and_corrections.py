@@ -53,7 +53,8 @@ class UncertaintyTests(unittest.TestCase):
         valve = timing(ledger, engine).cams[0].valves[0]
         u_wheel, u_dial = standard_uncertainty(0.5, 0.2).u, standard_uncertainty(0.01, 0.008).u
         zero = (ufloat(-41.5, u_wheel) + ufloat(41.0, u_wheel)) / 2
-        lobe, profile = engine.lobe("cam", 1, "intake"), engine.profile("intake-lobe")
+        lobe = engine.lobe("cam", 1, "intake")
+        profile = engine.shape(engine.camshaft("cam"), lobe)
         shaft = engine.camshaft("cam")
         events = []
         for figure, flank in ((360 - 17.5, "opening"), (540 + 50.5, "closing")):

@@ -52,7 +52,8 @@ class SyntheticEngine:
     def degree(self):
         for line in self.engine.cam_card:
             lobe = self.engine.lobe(line.camshaft, 1, line.valve)
-            profile, shaft = self.engine.profile(lobe.profile), self.engine.camshaft(line.camshaft)
+            shaft = self.engine.camshaft(line.camshaft)
+            profile = self.engine.shape(shaft, lobe)
             for flank in ("opening", "closing"):
                 at = profile_event_deg(profile, shaft, lobe, line.lift_mm, flank) - self.advance
                 body = {"kind": "lift_reading", "camshaft": line.camshaft, "cylinder": 1, "valve": line.valve, "flank": flank}

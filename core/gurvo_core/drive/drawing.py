@@ -1,4 +1,4 @@
-"""The front of the engine to scale: shafts, wheels with their marks, the drawn ways of chains and belts, pointers.
+"""The front of the engine: shafts, wheels with their marks, the drawn ways of chains and belts, pointers.
 
 Seen from the front; x to the right, y up, mm. Everything stands as at crank angle 0: wheels are turned from there by the twin's frames.
 """
@@ -8,8 +8,10 @@ __all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTension
 import math
 
 from gurvo_core.drive.path import LoopPath, Point, loop_path
+from gurvo_core.drive.sketch import is_to_scale, laid_out
 from gurvo_core.engine import EngineDocument, LoopStage, Sprocket, Stage
 from gurvo_core.engine.circles import pitch_radius_mm
+from gurvo_core.errors import GeometryError
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
@@ -24,6 +26,7 @@ class DrawnMark(Shown):
     name: str
     kind: str
     decides: bool
+    decoy: bool
     clock_deg: float
 
 
@@ -74,7 +77,7 @@ class DrawnLoop(Shown):
     id: str
     name: str
     kind: str
-    count: int
+    count: int | None
     arcs: list[Arc]
     tensioner: DrawnTensioner | None
 
@@ -99,8 +102,9 @@ class Box(Shown):
 
 
 class DriveDrawing(Shown):
-    """The whole front."""
+    """The whole front; a sketch that lays itself out where lengths are not known."""
 
+    is_to_scale: bool
     box: Box
     wheels: list[DrawnWheel]
     loops: list[DrawnLoop]
@@ -118,50 +122,48 @@ def draw_drive(document: EngineDocument) -> DriveDrawing:
     Returns
     -------
     drawing : DriveDrawing
-        All lengths mm, to scale.
-
-    Raises
-    ------
-    GeometryError
-        If a chain or belt has no way; a document that was checked has one.
+        All lengths mm; to scale where they are known. A loop that a sketch finds no way for has no arcs.
 
     Source
     ------
-    ``drive.path``, ``engine.circles``.
+    ``drive.path``, ``drive.sketch``, ``engine.circles``.
 
     Example
     -------
     >>> [wheel.id for wheel in draw_drive(quern_4()).wheels]
     ['crank-sprocket', 'cam-sprocket']
     """
+    is_known, document = is_to_scale(document), laid_out(document)
     drive = document.drive
     stages = {name: stage for stage in reversed(drive.stages) for name in stage.wheel_ids}
     wheels = [_wheel(document, wheel, stages.get(wheel.id)) for wheel in drive.wheels]
     loops = [_loop(document, stage) for stage in drive.stages if isinstance(stage, LoopStage)]
     box = _box(wheels)
-    return DriveDrawing(box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
+    return DriveDrawing(is_to_scale=is_known, box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
 
 
 def _wheel(document: EngineDocument, wheel: Sprocket, stage: Stage | None) -> DrawnWheel:
     shaft = document.drive.shaft(wheel.shaft)
+    x_mm, y_mm = shaft.place or (0.0, 0.0)
     marks = [
         DrawnMark(
             id=mark.id,
             name=mark.name,
             kind=mark.kind,
             decides=mark.decides,
+            decoy=mark.decoy,
             clock_deg=float(mark_clock_deg(document, mark, 0.0, {})),
         )
         for mark in document.drive.marks
-        if mark.wheel == wheel.id
+        if mark.wheel == wheel.id and document.is_placed(mark.position)
     ]
     return DrawnWheel(
         id=wheel.id,
         shaft=shaft.id,
         name=wheel.name or shaft.name,
         kind=shaft.kind,
-        x_mm=shaft.x_mm,
-        y_mm=shaft.y_mm,
+        x_mm=x_mm,
+        y_mm=y_mm,
         radius_mm=pitch_radius_mm(stage, wheel) if stage else (wheel.diameter_mm or 0.0) / 2,
         teeth=wheel.teeth,
         marks=marks,
@@ -169,7 +171,10 @@ def _wheel(document: EngineDocument, wheel: Sprocket, stage: Stage | None) -> Dr
 
 
 def _loop(document: EngineDocument, stage: LoopStage) -> DrawnLoop:
-    loop = loop_path(document, stage)
+    try:
+        loop = loop_path(document, stage)
+    except GeometryError:  # a sketch; a document that was checked has a way wherever it is known
+        return DrawnLoop(id=stage.id, name=stage.name, kind=stage.kind, count=stage.count, arcs=[], tensioner=None)
     arcs = []
     for place, (wrap, run) in enumerate(zip(loop.wraps, loop.runs, strict=True)):
         arcs.append(

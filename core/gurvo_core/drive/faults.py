@@ -5,6 +5,7 @@ __all__ = ["drive_faults"]
 from collections.abc import Iterator, Mapping
 
 from gurvo_core.drive.path import LoopPath, loop_path
+from gurvo_core.drive.sketch import stage_is_known
 from gurvo_core.engine import EngineDocument, LoopStage, Mark
 from gurvo_core.errors import Fault, GeometryError
 
@@ -37,7 +38,7 @@ def drive_faults(document: EngineDocument) -> list[Fault]:
     """
     faults: list[Fault] = []
     for at, stage in enumerate(document.drive.stages):
-        if isinstance(stage, LoopStage):
+        if isinstance(stage, LoopStage) and stage_is_known(document, stage):
             faults += _loop_faults(document, stage, f"drive.stages.{at}")
     return faults
 
@@ -46,13 +47,30 @@ def _loop_faults(document: EngineDocument, stage: LoopStage, path: str) -> list[
     try:
         loop = loop_path(document, stage)
     except GeometryError as error:
-        return [Fault(path=f"{path}.path", sentence=f"{error}.")]
-    return [*_length(stage, loop, path), *_counts(document, stage, loop, path)]
+        return [Fault(path=f"{path}.path", sentence=f"{_other_way(document, stage) or error}.")]
+    return [*_length(stage, loop, path), *_counts(document, stage, loop, path), *_bare_counts(document, stage, loop, path)]
+
+
+def _other_way(document: EngineDocument, stage: LoopStage) -> str:
+    """What is wrong when the path would do if it were listed the other way round."""
+    backwards = stage.model_copy(update={"path": (stage.path[0], *reversed(stage.path[1:]))})
+    try:
+        loop_path(document, backwards)
+    except GeometryError:
+        return ""
+    return f"the path of {stage.name} is listed against the way the crank turns: list its wheels the other way round"
 
 
 def _length(stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
+    if stage.count is None:
+        return
     has = f"{stage.name} has {stage.count} {stage.counted_in}"
     round_it = f"the way round its wheels is {loop.pitches:.1f}"
+    if sum(link.to_next for link in stage.marked) == stage.count and abs(stage.count - loop.pitches) > TOO_SHORT:
+        has = f"{stage.name} was counted: {stage.count} {stage.counted_in}"
+        if not 0 <= stage.count / loop.pitches - 1 <= MAX_SLACK:
+            yield Fault(path=f"{path}.path", sentence=f"{has}, but {round_it}: move the shaft that stands out of place.")
+        return
     if stage.count < loop.pitches - TOO_SHORT:
         yield Fault(path=f"{path}.count", sentence=f"{has}, but {round_it}: it is too short.")
     elif stage.count > loop.pitches * (1 + MAX_SLACK) + TOO_SHORT:
@@ -77,6 +95,21 @@ def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: st
             counted = f"From {here.name} to {there.name} {link.to_next:g} {stage.counted_in} are counted"
             sentence = f"{counted}, but the way is {passed:.1f}: they cannot meet."
             yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
+
+
+def _bare_counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
+    """Counts from mark to mark without marked links, against the way between them."""
+    marks = {mark.id: mark for mark in document.drive.marks}
+    places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
+    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
+    for n, count in enumerate(stage.counts):
+        here, there = marks[count.from_mark], marks[count.to_mark]
+        if here.position != there.position or any(mark.wheel not in places for mark in (here, there)):
+            continue
+        passed, over = _between(loop, places, here, there)
+        if slack_after not in over and abs(passed - count.apart) > COUNT_WITHIN:
+            sentence = f"{count.name}: {count.number:g} {count.counted} are counted, which leaves {count.apart:g} between the marks; "
+            yield Fault(path=f"{path}.counts.{n}.number", sentence=f"{sentence}the way is {passed:.1f}: they cannot meet.")
 
 
 def _between(loop: LoopPath, places: Mapping[str, int], here: Mark, there: Mark) -> tuple[float, set[str]]:

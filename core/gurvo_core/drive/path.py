@@ -84,6 +84,11 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
     circles : list of Circle
         With the way each turns, seen from the front.
 
+    Raises
+    ------
+    GeometryError
+        If it is not known where one of them stands.
+
     Source
     ------
     Definition: the inside turns with the loop, the back against it.
@@ -96,12 +101,14 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
     circles = []
     for step in stage.path:
         wheel = document.drive.wheel(step.wheel)
-        shaft = document.drive.shaft(wheel.shaft)
+        place = document.drive.shaft(wheel.shaft).place
+        if place is None:
+            raise GeometryError("path", wheel.id, f"where {wheel.id} stands is not known")
         circles.append(
             Circle(
                 name=wheel.id,
-                x_mm=shaft.x_mm,
-                y_mm=shaft.y_mm,
+                x_mm=place[0],
+                y_mm=place[1],
                 radius_mm=pitch_radius_mm(stage, wheel),
                 clockwise=(document.rotation_sign > 0) == (step.side == "inside"),
                 teeth=wheel.teeth,
@@ -128,7 +135,7 @@ def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
     Raises
     ------
     GeometryError
-        If there is no tangent between two wheels, or the path cannot go round one as listed.
+        If there is no tangent between two wheels, the path cannot go round one as listed, or a length is not known.
 
     Source
     ------
@@ -140,6 +147,8 @@ def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
     >>> round(sum(wrap.wrap_deg for wrap in path.wraps), 6)
     360.0
     """
+    if stage.pitch_mm is None:
+        raise GeometryError("pitch_mm", None, f"the pitch of {stage.name} is not known")
     return tangent_loop(circles_of(document, stage), stage.pitch_mm)
 
 

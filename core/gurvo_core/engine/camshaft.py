@@ -19,15 +19,17 @@ class Follower(Part):
 
     valve: Valve
     kind: Literal["bucket", "finger", "rocker", "pushrod"]
-    clock_deg: ClockDeg = Field(description="From the cam's axis towards the follower: there the nose points at full lift")
-    ratio: float = Field(default=1, gt=0, le=4, description="Valve lift over lobe lift [-]")
+    clock_deg: ClockDeg | None = Field(
+        default=None, description="From the cam's axis towards the follower: there the nose points at full lift"
+    )
+    ratio: float | None = Field(default=1, gt=0, le=4, description="Valve lift over lobe lift [-]")
 
 
 class Phaser(Part):
     """A cam phaser; lobes and card describe the cam with the phaser at rest."""
 
     name: Name
-    travel_deg: float = Field(gt=0, le=120, description="Lost motion between its stops, crank degrees")
+    travel_deg: float | None = Field(default=None, gt=0, le=120, description="Lost motion between its stops, crank degrees")
     rests: Literal["advanced", "retarded"] = Field(description="On which stop it stands without oil pressure")
     pinned: bool = Field(default=True, description="Whether a pin holds it there")
 
@@ -37,16 +39,18 @@ class Lobe(Part):
 
     cylinder: CylinderNumber
     valve: Valve
-    profile: Word
-    nose_deg: float = Field(
-        ge=0, le=200, description="Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust"
+    profile: Word | None = None
+    nose_deg: float | None = Field(
+        default=None, ge=0, le=200, description="Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust"
     )
-    lash_mm: float = Field(default=0, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
+    lash_mm: float | None = Field(default=0, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
     place: str = Field(default="", max_length=40, description="Tells twin lobes of one valve sort apart, such as front and rear")
 
     @property
-    def nose_after_overlap_deg(self) -> float:
-        """Crank degrees of the nose after its cylinder's overlap TDC, negative before it."""
+    def nose_after_overlap_deg(self) -> float | None:
+        """Crank degrees of the nose after its cylinder's overlap TDC, negative before it; None while not known."""
+        if self.nose_deg is None:
+            return None
         return self.nose_deg if self.valve == "intake" else -self.nose_deg
 
 
@@ -56,14 +60,20 @@ class Camshaft(Part):
     id: Word
     name: Name
     bank: Word | None = Field(default=None, description="The bank it serves; left out when it serves all")
-    followers: tuple[Follower, ...] = Field(min_length=1, max_length=2)
+    followers: tuple[Follower, ...] = Field(default=(), max_length=2)
     phaser: Phaser | None = None
-    lobes: tuple[Lobe, ...] = Field(min_length=1, max_length=128)
+    lobes: tuple[Lobe, ...] = Field(default=(), max_length=128)
 
-    def follower(self, valve: Valve) -> Follower:
-        """How its lobes for that valve act; the cross-checks made sure that it is there."""
-        return next(follower for follower in self.followers if follower.valve == valve)
+    @property
+    def valves(self) -> tuple[Valve, ...]:
+        """The sorts of valve it works, as far as known, in the order of its followers or lobes."""
+        return tuple(dict.fromkeys([*(one.valve for one in self.followers), *(one.valve for one in self.lobes)]))
 
-    def ratio(self, valve: Valve) -> float:
-        """Valve lift over lobe lift for that valve [-]."""
-        return self.follower(valve).ratio
+    def follower(self, valve: Valve) -> Follower | None:
+        """How its lobes for that valve act; None while not known."""
+        return next((follower for follower in self.followers if follower.valve == valve), None)
+
+    def ratio(self, valve: Valve) -> float | None:
+        """Valve lift over lobe lift for that valve [-]; None while not known."""
+        follower = self.follower(valve)
+        return follower.ratio if follower else None

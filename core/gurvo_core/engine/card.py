@@ -23,6 +23,6 @@ class CardLine(Part):
     valve: Valve
     cylinder: CylinderNumber | None = Field(default=None, description="Whose valve; left out when the reference cylinder's")
     lift_mm: float = Field(gt=0, le=40, description="Checking lift, valve lift [mm]")
-    opens_deg: float = Field(ge=-180, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
-    closes_deg: float = Field(ge=-180, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")
-    tolerance_deg: float = Field(gt=0, le=20, description="Half-width allowed for the centreline [deg]")
+    opens_deg: float | None = Field(default=None, ge=-180, le=180, description="Intake: before TDC. Exhaust: before BDC [deg]")
+    closes_deg: float | None = Field(default=None, ge=-180, le=180, description="Intake: after BDC. Exhaust: after TDC [deg]")
+    tolerance_deg: float | None = Field(default=None, gt=0, le=20, description="Half-width allowed for the centreline [deg]")

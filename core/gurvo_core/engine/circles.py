@@ -36,7 +36,7 @@ def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
     Returns
     -------
     radius_mm : float
-        Pitch radius [mm]; 0 when the wheel says neither.
+        Pitch radius [mm]; 0 while it is not known.
 
     Source
     ------
@@ -51,7 +51,9 @@ def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
     if wheel.teeth is None:
         return (wheel.diameter_mm or 0.0) / 2
     if isinstance(stage, GearStage):
-        return stage.module_mm * wheel.teeth / 2
+        return (stage.module_mm or 0.0) * wheel.teeth / 2
+    if stage.pitch_mm is None:
+        return 0.0
     if stage.kind == "belt":
         return wheel.teeth * stage.pitch_mm / (2 * math.pi)
     return stage.pitch_mm / (2 * math.sin(math.pi / wheel.teeth))
@@ -89,7 +91,16 @@ def shaft_speeds(drive: Drive) -> Speeds:
         for at, stage in ready:
             _turn(speeds, at, stage, wheels)
         waiting = [item for item in waiting if item not in ready]
+        _couple(drive, speeds)
+    _couple(drive, speeds)
     return speeds
+
+
+def _couple(drive: Drive, speeds: Speeds) -> None:
+    """Shafts that are coupled turn as one."""
+    for coupling in drive.couplings:
+        if coupling.driver in speeds.turns:
+            speeds.turns.setdefault(coupling.driven, speeds.turns[coupling.driver])
 
 
 def _shaft(wheels: dict[str, Sprocket], wheel_id: str) -> str | None:
@@ -113,7 +124,7 @@ def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Sprocket]) -
     for wheel, way in steps:
         if wheel.teeth is not None:
             yield wheel, pitches * way / wheel.teeth
-        elif wheel.diameter_mm:
+        elif wheel.diameter_mm and stage.pitch_mm:
             around = Fraction(math.pi * wheel.diameter_mm / stage.pitch_mm).limit_denominator(SMOOTH_DENOMINATOR)
             if around:
                 yield wheel, (pitches * way / around).limit_denominator(SMOOTH_DENOMINATOR)

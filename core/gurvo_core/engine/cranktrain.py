@@ -1,4 +1,4 @@
-"""Crank, banks and rods. Lengths in mm.
+"""Crank, banks and rods. Lengths in mm; None = not known.
 
 Angles of banks and pins: a bank's axis is clockwise from straight up, seen from the front; a crank pin's place on the crank is
 counted from the pin of the first cylinder in the firing order, in the running direction.
@@ -24,9 +24,9 @@ class Throw(Part):
 class Cranktrain(Part):
     """Bore, stroke, rod and what stands above the crank, the same for all cylinders of a bank."""
 
-    bore_mm: float = Field(gt=0, le=1000)
-    stroke_mm: float = Field(gt=0, le=2000)
-    rod_mm: float = Field(gt=0, le=4000, description="Rod length, centre to centre [mm]")
+    bore_mm: float | None = Field(default=None, gt=0, le=1000)
+    stroke_mm: float | None = Field(default=None, gt=0, le=2000)
+    rod_mm: float | None = Field(default=None, gt=0, le=4000, description="Rod length, centre to centre [mm]")
     pin_offset_mm: float = Field(
         default=0, ge=-200, le=200, description="Pin or cylinder axis offset, positive towards the major thrust side [mm]"
     )
@@ -35,17 +35,24 @@ class Cranktrain(Part):
     gasket_mm: float | None = Field(default=None, ge=0, le=20, description="Head gasket, squeezed [mm]")
 
     @property
+    def reach_mm(self) -> float | None:
+        """Throw and rod in line [mm]; None while one of them is not known."""
+        return None if self.rod_mm is None or self.stroke_mm is None else self.rod_mm + self.stroke_mm / 2
+
+    @property
     def tdc_pin_angle_deg(self) -> float:
-        """Crank pin from the cylinder's axis when throw and rod line up, running way [deg]."""
-        reach_mm = self.rod_mm + self.stroke_mm / 2
+        """Crank pin from the cylinder's axis when throw and rod line up, running way [deg]; 0 while they are not known."""
+        reach_mm = self.reach_mm
+        if reach_mm is None:
+            return 0.0
         return -math.degrees(math.asin(max(-1.0, min(1.0, self.pin_offset_mm / reach_mm))))
 
     @property
     def deck_clearance_mm(self) -> float | None:
         """How far the crown stays below the deck at TDC [mm], negative when it stands proud; None when it cannot be worked out."""
-        if self.compression_height_mm is None or self.deck_height_mm is None:
+        reach_mm = self.reach_mm
+        if self.compression_height_mm is None or self.deck_height_mm is None or reach_mm is None:
             return None
-        reach_mm = self.rod_mm + self.stroke_mm / 2
         if not reach_mm > abs(self.pin_offset_mm):
             return None
         top_mm = math.sqrt(reach_mm**2 - self.pin_offset_mm**2)  # throw and rod line up, but not along the bore
@@ -59,4 +66,4 @@ class Bank(Part):
     name: Name
     axis_deg: float = Field(default=0, ge=-180, le=180, description="Where its cylinders point: clockwise from straight up, from the front")
     cylinders: tuple[CylinderNumber, ...] = Field(min_length=1, max_length=32, description="The maker's numbers, from the front")
-    cranktrain: Cranktrain
+    cranktrain: Cranktrain = Cranktrain()

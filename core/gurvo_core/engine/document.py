@@ -1,7 +1,9 @@
 """The engine document as a whole: ``gurvo-engine``, version 2.
 
 Numbering and running direction are data. Crank angles count from the firing TDC of the first cylinder in the firing order,
-growing in the running direction, 0 to 720.
+growing in the running direction, 0 to 720. Only who the engine is, its running direction and its cylinders must be known; what is None or
+empty is not known, and whoever needs it says so. While the angle of the first timing position is not known, crank angles count from
+that position instead, and nothing is said of pistons.
 """
 
 __all__ = ["FORMAT_VERSION", "EngineDocument"]
@@ -22,13 +24,14 @@ from gurvo_core.engine.lists import Fit, Joint, Lash
 from gurvo_core.engine.part import CylinderNumber, Part, Sentence
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile
-from gurvo_core.engine.things import KitPart, Origin, Thing, VariantGroup
+from gurvo_core.engine.things import KitPart, Origin, Sides, Thing, VariantGroup
 from gurvo_core.engine.upcast import upcast_document
 from gurvo_core.engine.valves import Spring, ValveHead
 from gurvo_core.engine.work import WorkStage
 
 FORMAT_VERSION = 2
 CYCLE_DEG = 720.0
+CAM_TURNS = 0.5  # of a four-stroke's camshaft, for one of the crank
 
 
 class EngineDocument(Part):
@@ -39,17 +42,17 @@ class EngineDocument(Part):
     identity: Identity
     running_direction: Literal["clockwise", "counter-clockwise"] = Field(description="Seen from the front, the cam-drive end")
     banks: tuple[Bank, ...] = Field(min_length=1, max_length=8)
-    throws: tuple[Throw, ...] = Field(min_length=1, max_length=32)
-    firing_order: tuple[CylinderNumber, ...] = Field(min_length=1, max_length=32)
+    throws: tuple[Throw, ...] = Field(default=(), max_length=32)
+    firing_order: tuple[CylinderNumber, ...] = Field(default=(), max_length=32)
     firing_intervals_deg: tuple[float, ...] | None = Field(default=None, description="From each to the next; left out when even [deg]")
     reference_cylinder: CylinderNumber = Field(description="The cylinder whose TDC the wheel is set to")
     camshafts: tuple[Camshaft, ...] = Field(min_length=1, max_length=8)
-    profiles: tuple[Profile, ...] = Field(min_length=1, max_length=64)
+    profiles: tuple[Profile, ...] = Field(default=(), max_length=64)
     valves: tuple[ValveHead, ...] = Field(default=(), max_length=16)
     springs: tuple[Spring, ...] = Field(default=(), max_length=4)
     drive: Drive
     timing_positions: tuple[TimingPosition, ...] = Field(min_length=1, max_length=8, description="The first is the engine's own")
-    cam_card: tuple[CardLine, ...] = Field(min_length=1, max_length=64)
+    cam_card: tuple[CardLine, ...] = Field(default=(), max_length=64)
     adjustments: tuple[Adjustment, ...] = Field(default=(), max_length=16)
     joints: tuple[Joint, ...] = Field(default=(), max_length=64)
     fits: tuple[Fit, ...] = Field(default=(), max_length=64)
@@ -58,6 +61,7 @@ class EngineDocument(Part):
     variants: tuple[VariantGroup, ...] = Field(default=(), max_length=8)
     things: tuple[Thing, ...] = Field(default=(), max_length=48)
     stages: tuple[WorkStage, ...] = Field(default=(), max_length=32)
+    sides: Sides | None = None
     cautions: tuple[Sentence, ...] = Field(default=(), max_length=32)
     origins: dict[str, Origin] = Field(
         default_factory=dict, max_length=200, description="By JSON Pointer: where what stands below it is from"
@@ -75,7 +79,9 @@ class EngineDocument(Part):
 
     @cached_property
     def firing_deg(self) -> dict[int, float]:
-        """Crank angle of each cylinder's firing TDC [deg], the first of the firing order at 0."""
+        """Crank angle of each cylinder's firing TDC [deg], the first of the firing order at 0; without an order the reference alone."""
+        if not self.firing_order:
+            return {self.reference_cylinder: 0.0}
         even = CYCLE_DEG / len(self.firing_order)
         intervals = self.firing_intervals_deg or (even,) * len(self.firing_order)
         angles, at_deg = {}, 0.0
@@ -91,8 +97,39 @@ class EngineDocument(Part):
 
     @cached_property
     def turns_clockwise(self) -> dict[str, float]:
-        """Turns of each shaft for one of the crank, by shaft id, clockwise seen from the front; negative = counter-clockwise."""
-        return {shaft: self.rotation_sign * float(turns) for shaft, turns in shaft_speeds(self.drive).turns.items()}
+        """Turns of each shaft for one of the crank, by shaft id, clockwise seen from the front; negative = counter-clockwise.
+
+        A camshaft that the known wheels do not reach turns half as fast, the crank's way as far as anybody knows.
+        """
+        known = {shaft: float(turns) for shaft, turns in shaft_speeds(self.drive).turns.items()}
+        return {shaft: self.rotation_sign * turns for shaft, turns in ({cam.id: CAM_TURNS for cam in self.camshafts} | known).items()}
+
+    @cached_property
+    def is_timed(self) -> bool:
+        """Whether crank angles count from a firing TDC; otherwise from the first timing position, whose angle is not known."""
+        return self.is_known(self.timing_positions[0])
+
+    def is_known(self, position: TimingPosition) -> bool:
+        """Whether a position's angle from the first cylinder's firing TDC is known."""
+        return position.after_tdc_deg is not None and (position.cylinder or self.reference_cylinder) in self.firing_deg
+
+    def is_placed(self, position_id: str) -> bool:
+        """Whether a position can be told from where crank angles count: its angle is known, or it is what they count from."""
+        position = self.position(position_id)
+        return self.is_known(position) if self.is_timed else position is self.timing_positions[0]
+
+    def position(self, position_id: str) -> TimingPosition:
+        """The timing position of that id; the cross-checks made sure that it is there."""
+        return next(position for position in self.timing_positions if position.id == position_id)
+
+    def is_guessed(self, pointer: str) -> bool:
+        """Whether what stands at a JSON Pointer is a guess by its nearest origin: nothing is judged against one."""
+        return self.origin(pointer) == "guess"
+
+    def origin(self, pointer: str) -> str | None:
+        """Where what stands at a JSON Pointer is from, by the nearest origin above it; None where nothing is said."""
+        above = [key for key in self.origins if pointer == key or pointer.startswith(f"{key.rstrip('/')}/") or not key]
+        return self.origins[max(above, key=len)].is_ if above else None
 
     def bank_of(self, cylinder: int) -> Bank:
         """The bank a cylinder stands in; the cross-checks made sure that it is there."""
@@ -103,10 +140,12 @@ class EngineDocument(Part):
         return self.firing_deg[cylinder] - self.firing_deg[self.reference_cylinder]
 
     def position_deg(self, position_id: str) -> float:
-        """Crank angle of a timing position, 0 to 720 [deg]."""
-        position = next(position for position in self.timing_positions if position.id == position_id)
+        """Crank angle of a timing position, 0 to 720 [deg]; 0 where it is not known, as it is from there that turns are counted."""
+        position = self.position(position_id)
+        if position.after_tdc_deg is None or not self.is_known(position):
+            return 0.0
         from_firing = position.after_tdc_deg + (CYCLE_DEG / 2 if position.stroke == "overlap" else 0.0)
-        return (self.firing_deg[position.cylinder] + from_firing) % CYCLE_DEG
+        return (self.firing_deg[position.cylinder or self.reference_cylinder] + from_firing) % CYCLE_DEG
 
     def camshaft(self, camshaft_id: str) -> Camshaft | None:
         """The camshaft of that id, or None."""
@@ -120,9 +159,11 @@ class EngineDocument(Part):
         """What is put on for a while, by its id, or None."""
         return next((t for t in self.things if t.id == thing_id), None)
 
-    def profile(self, profile_id: str) -> Profile:
-        """The profile of that id; the cross-checks made sure that it is there."""
-        return next(p for p in self.profiles if p.id == profile_id)
+    def shape(self, camshaft: Camshaft, lobe: Lobe) -> Profile | None:
+        """The profile of a lobe whose valve's lift can be worked out; None while profile, ratio or lash is not known."""
+        if lobe.lash_mm is None or camshaft.ratio(lobe.valve) is None:
+            return None
+        return next((p for p in self.profiles if p.id == lobe.profile), None)
 
     def lobe(self, camshaft_id: str, cylinder: int, valve: Valve) -> Lobe | None:
         """The first lobe on that camshaft for that valve, or None."""

@@ -5,7 +5,20 @@ wheel by wheel the way it travels when the crank turns its running way, the driv
 and teeth; a smooth wheel gives the diameter of the line that the chain's or belt's pitch runs on.
 """
 
-__all__ = ["Drive", "GearStage", "LoopStage", "MarkedLink", "Mesh", "PathStep", "Shaft", "Sprocket", "Stage", "Tensioner"]
+__all__ = [
+    "Coupling",
+    "Drive",
+    "GearStage",
+    "LoopCount",
+    "LoopStage",
+    "MarkedLink",
+    "Mesh",
+    "PathStep",
+    "Shaft",
+    "Sprocket",
+    "Stage",
+    "Tensioner",
+]
 
 from typing import Annotated, Literal
 
@@ -21,9 +34,14 @@ class Shaft(Part):
     id: Word
     name: Name
     kind: Literal["crank", "camshaft", "auxiliary", "pump", "idler", "tensioner", "balance"]
-    x_mm: float = Field(default=0, ge=-5000, le=5000)
-    y_mm: float = Field(default=0, ge=-5000, le=5000)
+    x_mm: float | None = Field(default=0, ge=-5000, le=5000)
+    y_mm: float | None = Field(default=0, ge=-5000, le=5000)
     position_matters: bool = Field(default=False, description="Whether it must stand in one place when the drive is laid")
+
+    @property
+    def place(self) -> tuple[float, float] | None:
+        """Right and up of the crank's axis [mm]; None while not known."""
+        return None if self.x_mm is None or self.y_mm is None else (self.x_mm, self.y_mm)
 
 
 class Sprocket(Part):
@@ -34,6 +52,10 @@ class Sprocket(Part):
     name: Name | None = None
     teeth: int | None = Field(default=None, ge=6, le=400)
     diameter_mm: float | None = Field(default=None, gt=0, le=2000, description="Smooth wheels only: where the pitch line runs [mm]")
+    fixed_by: Literal["key", "dowel", "slots", "taper", "clamped", "phaser"] | None = Field(
+        default=None, description="What holds it to its shaft; clamped = by the bolt's torque alone"
+    )
+    lay: Literal["mid_slot"] | None = Field(default=None, description="How it stands when the loop is laid")
 
 
 class PathStep(Part):
@@ -50,6 +72,26 @@ class MarkedLink(Part):
     name: Name
     meets: Word = Field(description="Id of the mark that it stands on")
     to_next: float = Field(gt=0, le=1000, multiple_of=0.5, description="Links or teeth to the next marked one; halves allowed")
+    how: Literal["on", "astride", "help"] = Field(
+        default="on", description="It stands on the mark, two of them stand astride it, or it is a help to the eye alone"
+    )
+
+
+class LoopCount(Part):
+    """Links, pins or teeth that are counted from one mark to another along the loop, the way it travels."""
+
+    id: Word
+    name: Name
+    from_mark: Word
+    to_mark: Word
+    number: float = Field(gt=0, le=1000, multiple_of=0.5)
+    counted: Literal["links", "pins", "teeth"]
+    both_ends_counted: bool = Field(default=False, description="Whether the one on the first mark is counted too")
+
+    @property
+    def apart(self) -> float:
+        """Pitches from one mark to the other."""
+        return self.number - 1 if self.both_ends_counted else self.number
 
 
 class Tensioner(Part):
@@ -70,10 +112,11 @@ class LoopStage(Part):
     kind: Literal["chain", "belt"]
     id: Word
     name: Name
-    pitch_mm: float = Field(gt=0, le=100)
-    count: int = Field(ge=8, le=2000, description="Links of the chain or teeth of the belt")
+    pitch_mm: float | None = Field(default=None, gt=0, le=100)
+    count: int | None = Field(default=None, ge=8, le=2000, description="Links of the chain or teeth of the belt")
     path: tuple[PathStep, ...] = Field(min_length=2, max_length=32)
     marked: tuple[MarkedLink, ...] = Field(default=(), max_length=32, description="In the order in which they travel")
+    counts: tuple[LoopCount, ...] = Field(default=(), max_length=16, description="Counted between marks, with or without marked links")
     tensioner: Tensioner | None = None
 
     @property
@@ -102,7 +145,7 @@ class GearStage(Part):
     kind: Literal["gears"]
     id: Word
     name: Name
-    module_mm: float = Field(gt=0, le=50, description="Transverse module: pitch diameter over teeth [mm]")
+    module_mm: float | None = Field(default=None, gt=0, le=50, description="Transverse module: pitch diameter over teeth [mm]")
     meshes: tuple[Mesh, ...] = Field(min_length=1, max_length=16)
 
     @property
@@ -114,15 +157,27 @@ class GearStage(Part):
 Stage = Annotated[LoopStage | GearStage, Field(discriminator="kind")]
 
 
+class Coupling(Part):
+    """Two shafts that turn as one, end to end: a dog, a tongue, a splined sleeve."""
+
+    id: Word
+    name: Name
+    driver: Word = Field(description="Id of the shaft that turns the other")
+    driven: Word
+    ways: int = Field(default=1, ge=1, le=60, description="In how many ways it goes together; 1 = in the right one alone")
+    told_by: str = Field(default="", max_length=200, description="How the right way is seen")
+
+
 class Drive(Part):
     """Everything between the crank and the camshafts."""
 
     shafts: tuple[Shaft, ...] = Field(min_length=2, max_length=48)
-    wheels: tuple[Sprocket, ...] = Field(min_length=2, max_length=64)
-    stages: tuple[Stage, ...] = Field(min_length=1, max_length=8)
+    wheels: tuple[Sprocket, ...] = Field(default=(), max_length=64)
+    stages: tuple[Stage, ...] = Field(default=(), max_length=8)
     pointers: tuple[Pointer, ...] = Field(default=(), max_length=32)
     marks: tuple[Mark, ...] = Field(default=(), max_length=64)
     locks: tuple[Lock, ...] = Field(default=(), max_length=16)
+    couplings: tuple[Coupling, ...] = Field(default=(), max_length=8)
 
     def wheel(self, wheel_id: str) -> Sprocket:
         """The wheel of that id; the cross-checks made sure that it is there."""

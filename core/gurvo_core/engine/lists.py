@@ -16,7 +16,7 @@ class Joint(Part):
     id: Word
     name: Name
     thread: str = Field(default="", max_length=40, description="Such as M10x1.5")
-    fasteners: int = Field(ge=1, le=200)
+    fasteners: int | None = Field(default=None, ge=1, le=200)
     stages: tuple[Sentence, ...] = Field(default=(), max_length=12)
     one_time: bool = Field(default=False, description="Stretch bolts and the like: new every time")
     lubrication: str = Field(default="", max_length=200)
@@ -32,15 +32,15 @@ class Fit(Part):
 
     id: Word
     name: Name
-    least_mm: float = Field(ge=-5, le=50)
-    most_mm: float = Field(ge=-5, le=50)
+    least_mm: float | None = Field(default=None, ge=-5, le=50)
+    most_mm: float | None = Field(default=None, ge=-5, le=50)
 
 
 class Lash(Part):
     """Valve clearance as it is set."""
 
     valve: Valve
-    least_mm: float = Field(ge=0, le=3)
-    most_mm: float = Field(ge=0, le=3)
+    least_mm: float | None = Field(default=None, ge=0, le=3)
+    most_mm: float | None = Field(default=None, ge=0, le=3)
     engine_is: Literal["cold", "hot"] = "cold"
     set_by: Literal["screw", "shim", "hydraulic"]

@@ -1,6 +1,6 @@
 """Marks, keys and dowels on wheels, the pointers they meet, and the locks and pins that hold a shaft."""
 
-__all__ = ["Lock", "Mark", "Pointer"]
+__all__ = ["Lock", "Mark", "Pointer", "SeenAt"]
 
 from typing import Literal
 
@@ -17,8 +17,15 @@ class Pointer(Part):
     clock_deg: ClockDeg = Field(description="Seen from the axis of the wheel whose mark meets it")
 
 
+class SeenAt(Part):
+    """Where the same mark stands at one more timing position."""
+
+    position: Word
+    clock_deg: ClockDeg
+
+
 class Mark(Part):
-    """A mark, key or dowel on a wheel and where it stands at its timing position."""
+    """A mark, key or dowel on a wheel and where it stands at its timing position, and at others."""
 
     id: Word
     name: Name
@@ -28,6 +35,18 @@ class Mark(Part):
     position: Word = Field(description="Id of the timing position at which it stands there")
     meets: Word | None = Field(default=None, description="Id of the pointer, or of the mark on a meshing gear, that it meets")
     decides: bool = Field(default=False, description="Whether it decides (true), or only guides the eye (false)")
+    seen: tuple[SeenAt, ...] = Field(default=(), max_length=8, description="The same mark at other positions")
+    decoy: bool = Field(default=False, description="Looks like a mark and is none: for another engine, or for nothing")
+    alike: Word | None = Field(default=None, description="Name of a group of marks that look the same")
+    shown_by: Literal["letter", "hole", "dot", "line", "groove", "key"] | None = None
+    on: Literal["cam", "body"] = Field(
+        default="cam", description="With a phaser: a mark on its body stays with the chain when the cam moves"
+    )
+
+    @property
+    def stands(self) -> tuple[SeenAt, ...]:
+        """Every position it is told for, its own first."""
+        return (SeenAt(position=self.position, clock_deg=self.clock_deg), *self.seen)
 
 
 class Lock(Part):

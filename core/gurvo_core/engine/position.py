@@ -15,7 +15,12 @@ class TimingPosition(Part):
     id: Word
     name: Name
     kind: Literal["tdc", "offset", "mid_stroke"] = Field(description="At TDC, so many degrees from it, or all pistons half-way")
-    cylinder: CylinderNumber
+    cylinder: CylinderNumber | None = Field(default=None, description="Whose TDC it is said from; the reference cylinder's when left out")
     stroke: Literal["firing", "overlap"] = Field(default="firing", description="Which TDC of that cylinder it counts from")
-    after_tdc_deg: float = Field(default=0, gt=-360, lt=360, description="Crank degrees after that TDC; negative = before it")
+    after_tdc_deg: float | None = Field(
+        default=0,
+        gt=-360,
+        lt=360,
+        description="Crank degrees after that TDC; negative = before it; null = not known: turns are counted from it",
+    )
     bank: Word | None = Field(default=None, description="The bank it is for; left out when for the whole engine")

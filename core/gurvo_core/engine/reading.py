@@ -13,6 +13,10 @@ from gurvo_core.errors import DocumentError, Fault
 MAX_FAULTS = 200  # more than anybody reads; a file of another kind altogether would have one a line
 
 
+# lists too short or too long: pydantic would say what sort of list it makes of them
+_COUNTED = {"too_short": ", it has {}", "too_long": ", it has more"}
+
+
 def plain_sentence(error: Mapping[str, Any]) -> str:
     """Return one pydantic error as a sentence a builder can act on.
 
@@ -44,7 +48,13 @@ def plain_sentence(error: Mapping[str, Any]) -> str:
     if kind == "literal_error":
         return f"“{name}” must be {context['expected']}."
     if kind in {"union_tag_invalid", "union_tag_not_found"}:
-        return f"“{name}” needs a known {context['discriminator']}."
+        known = f": {context['expected_tags']}" if "expected_tags" in context else ""
+        return f"“{name}” needs a known {context['discriminator']}{known}."
+    if kind in _COUNTED:
+        bound = context.get("min_length", context.get("max_length"))
+        return (
+            f"“{name}” needs at {'least' if kind == 'too_short' else 'most'} {bound}{_COUNTED[kind].format(context.get('actual_length'))}."
+        )
     return f"“{name}”: {error['msg'][0].lower()}{error['msg'][1:]}."
 
 

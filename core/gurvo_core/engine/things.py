@@ -1,10 +1,10 @@
 """Things that are on for a while, parts that go on the bench, and variants that are told apart before anything is fitted."""
 
-__all__ = ["KitPart", "Origin", "Thing", "VariantGroup", "VariantOption"]
+__all__ = ["KitPart", "Origin", "Sides", "Thing", "VariantGroup", "VariantOption"]
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from gurvo_core.engine.part import Name, Part, Sentence, Word
 
@@ -22,6 +22,13 @@ class Thing(Part):
     )
     position: Word | None = Field(default=None, description="Id of the timing position at which it goes in")
     counter_hold: bool = Field(default=False, description="Whether it may be pulled against: a lock for timing may not")
+    at: Literal["front", "rear", "top"] | None = Field(default=None, description="Which end of the engine it goes on")
+    stands_in_for: str = Field(
+        default="", max_length=120, description="The part that takes its place later, such as the tensioner of bank A"
+    )
+    fits_again: Literal["every_turn", "every_two"] | None = Field(
+        default=None, description="After how many turns of the crank it must go in again; asked when turning over"
+    )
     stops_turning: bool
     made_of: str = Field(default="", max_length=200, description="What shops use in its stead")
 
@@ -55,8 +62,18 @@ class VariantGroup(Part):
     options: tuple[VariantOption, ...] = Field(min_length=2, max_length=8)
 
 
+class Sides(Part):
+    """What right and left mean in this engine's book."""
+
+    right_bank: Word | None = Field(default=None, description="Id of the bank that the book calls right")
+    intake: str = Field(default="", max_length=120, description="On which side the intake is, such as inside the V")
+    seen_from: Literal["front", "flywheel", "driver"] = "front"
+
+
 class Origin(Part):
     """Where what stands below a JSON Pointer is from."""
+
+    model_config = ConfigDict(populate_by_name=True, serialize_by_alias=True)
 
     is_: Literal["book", "measured", "generic", "guess"] = Field(alias="is")
     note: str = Field(default="", max_length=200)

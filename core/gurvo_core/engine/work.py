@@ -95,6 +95,7 @@ class WorkStep(Part):
     joint: Word | None = Field(default=None, description="fit: a joint left finger tight; tighten: the joint")
     stage: int | None = Field(default=None, ge=1, le=12, description="tighten: to which of its stages; to the last when left out")
     until: Word | None = Field(default=None, description="Left so on purpose until this step")
+    coupling: Word | None = Field(default=None, description="fit: id of a coupling that goes together in this step")
     fits: tuple[Word, ...] = Field(default=(), max_length=24, description="measure: ids of fits")
     stops: tuple[TurnStop, ...] = Field(default=(), max_length=12, description="turn_over: the stops, in order")
     working_minutes: float | None = Field(default=None, gt=0, le=600, description="seal: closed within [min]")

@@ -252,4 +252,4 @@ class Room(Generic[S]):
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
     left: Callable[[S, Facts], float] | None = None  # work that is left, as far as it is known [min]
-    verdict: Callable[[S], Literal["in", "out", "can't tell"] | None] | None = None  # the one word the Floor shows
+    verdict: Callable[[S], Literal["in", "out", "can't tell", "no limit known"] | None] | None = None  # the one word the Floor shows

@@ -4,7 +4,7 @@ Clock positions are degrees clockwise from straight up. Shafts turn with the cra
 stands further on its own way. Rigid drive: slack and stretch are the business of the room ``drive``.
 """
 
-__all__ = ["CamPlace", "advance_of", "lobe_clock_deg", "mark_clock_deg", "nose_crank_deg"]
+__all__ = ["CamPlace", "advance_of", "is_told", "lobe_clock_deg", "mark_clock_deg", "nose_crank_deg"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -14,7 +14,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Mark
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.errors import ReadingError
+from gurvo_core.errors import GeometryError, ReadingError
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,7 +57,7 @@ def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
     if place is None:
         return 0.0
     off_deg, phaser = place.phaser_off_deg, cam.phaser
-    most_deg = phaser.travel_deg if phaser else 0.0
+    most_deg = (phaser.travel_deg or 0.0) if phaser else 0.0
     if not 0 <= off_deg <= most_deg:
         raise ReadingError("phaser_off_deg", off_deg, f"the phaser of {cam.name} moves 0 to {most_deg:g}° off its stop, not {off_deg:g}°")
     return place.advance_deg + (off_deg if phaser is None or phaser.rests == "retarded" else -off_deg)
@@ -97,7 +97,9 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
     cam = document.camshaft(shaft)
     on_deg = np.asarray(crank_deg, dtype=np.float64) - document.position_deg(mark.position)
     if cam is not None:
-        on_deg = on_deg + advance_of(cam, places.get(cam.id))
+        place = places.get(cam.id)
+        # what stands on a phaser's body stays with the chain
+        on_deg = on_deg + (place.advance_deg if place and mark.on == "body" else advance_of(cam, place))
     return _clock(mark.clock_deg + document.turns_clockwise.get(shaft, 0.0) * on_deg)
 
 
@@ -116,6 +118,11 @@ def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
     crank_deg : float
         From the firing TDC of the first cylinder [deg], 0 to 720.
 
+    Raises
+    ------
+    GeometryError
+        If it is not known; ``is_told`` says so beforehand.
+
     Source
     ------
     Definition of ``nose_deg``: intake after, exhaust before the cylinder's overlap TDC.
@@ -125,7 +132,40 @@ def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
     >>> nose_crank_deg(quern_4(), quern_4().camshafts[0].lobes[0])
     467.0
     """
+    if lobe.nose_after_overlap_deg is None or lobe.cylinder not in document.firing_deg:
+        raise GeometryError("nose_deg", lobe.nose_deg, f"where the {lobe.valve} nose of cylinder {lobe.cylinder} stands is not known")
     return (document.firing_deg[lobe.cylinder] + CYCLE_DEG / 2 + lobe.nose_after_overlap_deg) % CYCLE_DEG
+
+
+def is_told(document: EngineDocument, cam: Camshaft, lobe: Lobe) -> bool:
+    """Return whether it is known where a lobe's nose points.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    cam : Camshaft
+        The camshaft.
+    lobe : Lobe
+        One of its lobes.
+
+    Returns
+    -------
+    told : bool
+        True where nose, follower and the cylinder's firing TDC are known.
+
+    Source
+    ------
+    What ``lobe_clock_deg`` rests on.
+
+    Example
+    -------
+    >>> is_told(quern_4(), quern_4().camshafts[0], quern_4().camshafts[0].lobes[0])
+    True
+    """
+    follower = cam.follower(lobe.valve)
+    is_known = lobe.nose_deg is not None and follower is not None and follower.clock_deg is not None
+    return is_known and document.is_timed and lobe.cylinder in document.firing_deg
 
 
 def lobe_clock_deg(
@@ -163,7 +203,10 @@ def lobe_clock_deg(
     True
     """
     on_deg = np.asarray(crank_deg, dtype=np.float64) - nose_crank_deg(document, lobe) + advance_of(cam, place)
-    return _clock(cam.follower(lobe.valve).clock_deg + document.turns_clockwise.get(cam.id, 0.0) * on_deg)
+    follower = cam.follower(lobe.valve)
+    if follower is None or follower.clock_deg is None:
+        raise GeometryError("clock_deg", None, f"where the {lobe.valve} followers of {cam.name} stand is not known")
+    return _clock(follower.clock_deg + document.turns_clockwise.get(cam.id, 0.0) * on_deg)
 
 
 def _clock(degrees: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -1,6 +1,6 @@
 """A whole four-stroke cycle in one table: every piston's drop and every valve's lift at even steps of the crank."""
 
-__all__ = ["CycleFrames", "cycle_frames", "frames_at", "slider_of"]
+__all__ = ["CycleFrames", "cycle_frames", "frames_at", "slider_of", "timed_cylinders"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -17,7 +17,10 @@ from gurvo_core.motion.lobe import valve_lift_mm
 
 @dataclass(frozen=True, kw_only=True)
 class CycleFrames:
-    """Tables over one cycle; rows follow ``cylinders`` and ``valves`` (camshaft and lobe), columns follow ``crank_deg``."""
+    """Tables over one cycle; rows follow ``cylinders`` and ``valves`` (camshaft and lobe), columns follow ``crank_deg``.
+
+    Only cylinders and valves of which enough is known are in it.
+    """
 
     crank_deg: NDArray[np.float64]
     cylinders: tuple[int, ...]
@@ -26,7 +29,7 @@ class CycleFrames:
     lift_mm: NDArray[np.float64]
 
 
-def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCrank:
+def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCrank | None:
     """Return the slider-crank of a cylinder.
 
     Parameters
@@ -38,8 +41,8 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCr
 
     Returns
     -------
-    slider : SliderCrank
-        Throw, rod and pin offset [mm].
+    slider : SliderCrank or None
+        Throw, rod and pin offset [mm]; None while stroke or rod is not known.
 
     Source
     ------
@@ -51,7 +54,34 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCr
     43.0
     """
     train = document.bank_of(cylinder or document.reference_cylinder).cranktrain
+    if train.stroke_mm is None or train.rod_mm is None:
+        return None
     return SliderCrank(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.pin_offset_mm)
+
+
+def timed_cylinders(document: EngineDocument) -> tuple[int, ...]:
+    """Return the cylinders whose strokes can be told from a crank angle.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+
+    Returns
+    -------
+    cylinders : tuple of int
+        Growing; none while crank angles count from a timing position whose own angle is not known.
+
+    Source
+    ------
+    Definition.
+
+    Example
+    -------
+    >>> timed_cylinders(quern_4())
+    (1, 2, 3, 4)
+    """
+    return tuple(n for n in document.cylinders if n in document.firing_deg) if document.is_timed else ()
 
 
 def cycle_frames(document: EngineDocument, step_deg: float = 1.0, places: Mapping[str, CamPlace] | None = None) -> CycleFrames:
@@ -110,12 +140,16 @@ def frames_at(document: EngineDocument, crank_deg: ArrayLike, places: Mapping[st
     [0.0]
     """
     angles = np.asarray(crank_deg, dtype=np.float64)
-    drops = np.array([drop_mm(angles - document.firing_deg[n], slider_of(document, n)) for n in document.cylinders])
+    sliders = {n: slider for n in timed_cylinders(document) if (slider := slider_of(document, n))}
+    drops = np.array([drop_mm(angles - document.firing_deg[n], slider) for n, slider in sliders.items()])
     names, lifts = [], []
     for cam in document.camshafts:
         on_deg = advance_of(cam, places.get(cam.id))
         for place, lobe in enumerate(cam.lobes):
+            profile = document.shape(cam, lobe)
+            if profile is None or lobe.nose_deg is None or lobe.cylinder not in timed_cylinders(document):
+                continue
             from_nose = (angles - nose_crank_deg(document, lobe) + on_deg) / 2
-            lifts.append(valve_lift_mm(from_nose, document.profile(lobe.profile), cam, lobe))
+            lifts.append(valve_lift_mm(from_nose, profile, cam, lobe))
             names.append((cam.id, place))
-    return CycleFrames(crank_deg=angles, cylinders=document.cylinders, drop_mm=drops, valves=tuple(names), lift_mm=np.array(lifts))
+    return CycleFrames(crank_deg=angles, cylinders=tuple(sliders), drop_mm=drops, valves=tuple(names), lift_mm=np.array(lifts))

@@ -5,7 +5,7 @@ never below zero. Between the lines of a table a shape-keeping cubic (PCHIP) is 
 polynomial profile is worked out from its law.
 """
 
-__all__ = ["LobeCurve", "crossing_cam_deg", "lobe_curve", "lobe_lift_mm", "max_valve_lift_mm", "valve_lift_mm"]
+__all__ = ["LobeCurve", "crossing_cam_deg", "lobe_curve", "lobe_lift_mm", "max_valve_lift_mm", "ratio_and_lash", "valve_lift_mm"]
 
 from collections.abc import Callable
 from functools import lru_cache, partial
@@ -17,7 +17,7 @@ from scipy.interpolate import PchipInterpolator
 from scipy.optimize import brentq
 
 from gurvo_core.engine import Camshaft, Flank, LiftProfile, Lobe, Profile
-from gurvo_core.errors import ReadingError
+from gurvo_core.errors import GeometryError, ReadingError
 from gurvo_core.motion.polynomial import polynomial_lift_mm
 
 CROSSING_TOLERANCE_DEG = 1e-9
@@ -98,6 +98,44 @@ def lobe_curve(profile: Profile) -> LobeCurve:
     return LobeCurve(id=profile.id, cam_deg=cam_deg.tolist(), lobe_lift_mm=lobe_lift_mm(cam_deg, profile).round(4).tolist())
 
 
+def ratio_and_lash(camshaft: Camshaft, lobe: Lobe) -> tuple[float, float]:
+    """Return how a lobe's lift becomes its valve's.
+
+    Parameters
+    ----------
+    camshaft : Camshaft
+        For its follower's ratio.
+    lobe : Lobe
+        For its lash.
+
+    Returns
+    -------
+    ratio : float
+        Valve lift over lobe lift [-].
+    lash_mm : float
+        Working lash at the valve [mm].
+
+    Raises
+    ------
+    GeometryError
+        If one of them is not known; ``EngineDocument.shape`` says so beforehand.
+
+    Source
+    ------
+    Definition.
+
+    Example
+    -------
+    >>> cam = quern_4().camshafts[0]
+    >>> ratio_and_lash(cam, cam.lobes[0])
+    (1.5, 0.25)
+    """
+    ratio = camshaft.ratio(lobe.valve)
+    if ratio is None or lobe.lash_mm is None:
+        raise GeometryError("lash_mm", lobe.lash_mm, f"ratio or lash of {camshaft.name} is not known: measure or import it")
+    return ratio, lobe.lash_mm
+
+
 def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:
     """Return valve lift at cam angles from the lobe's nose.
 
@@ -129,7 +167,8 @@ def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe
     >>> valve_lift_mm([0, 90], table, shaft, lobe).tolist()
     [8.5, 0.0]
     """
-    return np.maximum(camshaft.ratio(lobe.valve) * lobe_lift_mm(cam_deg, profile) - lobe.lash_mm, 0.0)
+    ratio, lash_mm = ratio_and_lash(camshaft, lobe)
+    return np.maximum(ratio * lobe_lift_mm(cam_deg, profile) - lash_mm, 0.0)
 
 
 def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float:
@@ -161,7 +200,8 @@ def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float
     >>> max_valve_lift_mm(table, shaft, lobe)
     6.0
     """
-    return camshaft.ratio(lobe.valve) * profile.top_mm - lobe.lash_mm
+    ratio, lash_mm = ratio_and_lash(camshaft, lobe)
+    return ratio * profile.top_mm - lash_mm
 
 
 @lru_cache(maxsize=4096)

@@ -8,7 +8,7 @@ from typing import Literal
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.motion.frames import slider_of
+from gurvo_core.motion.frames import slider_of, timed_cylinders
 
 Stroke = Literal["power", "exhaust", "intake", "compression"]
 STROKES: tuple[Stroke, ...] = ("power", "exhaust", "intake", "compression")
@@ -62,14 +62,15 @@ def stroke_begins(document: EngineDocument, cylinder: int) -> list[tuple[Stroke,
 
     Source
     ------
-    [rod-triangle]: dead centres of the offset slider-crank.
+    [rod-triangle]: dead centres of the offset slider-crank; half a turn apart while stroke and rod are not known.
 
     Example
     -------
     >>> stroke_begins(quern_4(), 1)[2]
     ('intake', 360.0)
     """
-    bdc_deg = slider_of(document, cylinder).bdc_deg
+    slider = slider_of(document, cylinder)
+    bdc_deg = slider.bdc_deg if slider else 180.0
     return list(zip(STROKES, (0.0, bdc_deg, 360.0, 360.0 + bdc_deg), strict=True))
 
 
@@ -139,8 +140,17 @@ def at_dead_centre(document: EngineDocument, crank_deg: float) -> list[tuple[int
     >>> at_dead_centre(quern_4(), 540.0)
     [(2, 'firing'), (3, 'overlap')]
     """
-    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in document.cylinders]
+    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in timed_cylinders(document)]
     return [(cylinder, centre) for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
+
+
+def _from_position(name: str, crank_deg: float) -> str:
+    """How far the crank has been turned on from a timing position, whole turns first; two turns on it is there again."""
+    turns, on_deg = divmod(wrap_deg(crank_deg, CYCLE_DEG), 360.0)
+    if abs(on_deg - 360.0) < AT_CENTRE_DEG:
+        turns, on_deg = (turns + 1) % 2, 0.0
+    said = ["one turn"] * bool(turns) + [f"{round(on_deg, 1):g}°"] * (on_deg >= AT_CENTRE_DEG)
+    return f"{' and '.join(said)} on from {name}" if said else f"at {name}"
 
 
 def headline(document: EngineDocument, crank_deg: float) -> str:
@@ -160,14 +170,17 @@ def headline(document: EngineDocument, crank_deg: float) -> str:
 
     Source
     ------
-    Trade wording; of two that are equally near, the one about to fire or firing is named.
+    Trade wording; of two that are equally near, the one about to fire or firing is named. While the angle of the engine's timing
+    position is not known, turns and degrees count from that.
 
     Example
     -------
     >>> headline(quern_4(), 690.0), headline(quern_4(), 180.0)
     ('cylinder 1 30° before firing TDC', 'cylinder 3 at firing TDC, cylinder 2 at overlap TDC')
     """
-    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in document.cylinders]
+    if not document.is_timed:
+        return _from_position(document.timing_positions[0].name, crank_deg)
+    found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in timed_cylinders(document)]
     found.sort(key=lambda one: (round(abs(one[2]), 3), one[1] != "firing", one[0]))
     at_centre = [f"cylinder {cylinder} at {centre} TDC" for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
     if at_centre:

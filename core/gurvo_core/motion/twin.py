@@ -31,11 +31,11 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.angles import signed_deg, wrap_deg
-from gurvo_core.engine import EngineDocument, Mark, Valve
+from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Mark, Valve
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.engine.valves import ValveHead
-from gurvo_core.motion.clock import CamPlace, advance_of, lobe_clock_deg, mark_clock_deg
-from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of
+from gurvo_core.motion.clock import CamPlace, advance_of, is_told, lobe_clock_deg, mark_clock_deg
+from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of, timed_cylinders
 from gurvo_core.motion.lobe import max_valve_lift_mm
 from gurvo_core.motion.strokes import Stroke, at_dead_centre, cylinder_words, headline, stroke_at, stroke_begins
 from gurvo_core.sentence import clock
@@ -76,13 +76,13 @@ class ValveFrames(Shown):
     place: str
     lift_um: list[int]
     most_mm: float
-    nose_clock: Sweep
+    nose_clock: Sweep | None
 
 
 class Section(Shown):
     """What a section through a cylinder is drawn from, bore upright, seen from the front."""
 
-    bore_mm: float
+    bore_mm: float  # the stroke where it is not known: square is near enough to look at
     throw_mm: float
     rod_mm: float
     pin_x_mm: float
@@ -99,7 +99,7 @@ class CylinderFrames(Shown):
     drop_um: list[int]
     valves: list[ValveFrames]
     strokes: list[StrokeSpan]
-    section: Section
+    section: Section | None  # None: stroke or rod is not known; then its drops are left out too
 
 
 class ShaftFrames(Shown):
@@ -125,7 +125,7 @@ class CylinderSnapshot(Shown):
     cylinder: int
     stroke: Stroke
     words: str
-    drop_mm: float
+    drop_mm: float | None
 
 
 class MarkSnapshot(Shown):
@@ -150,8 +150,8 @@ class LobeSnapshot(Shown):
     cylinder: int
     valve: Valve
     place: str
-    clock_deg: float
-    lift_mm: float
+    clock_deg: float | None
+    lift_mm: float | None
 
 
 class Snapshot(Shown):
@@ -175,7 +175,7 @@ def _said_marks(document: EngineDocument) -> list[Mark]:
     first: dict[str, Mark] = {}
     for mark in document.drive.marks:
         shaft = document.drive.wheel(mark.wheel).shaft
-        if mark.kind == "mark" and document.camshaft(shaft):
+        if mark.kind == "mark" and document.camshaft(shaft) and document.is_placed(mark.position):
             first.setdefault(shaft, mark)
     return list(first.values())[:MARKS_SAID]
 
@@ -228,11 +228,13 @@ def _strokes(document: EngineDocument, cylinder: int) -> list[StrokeSpan]:
     return sorted(steps, key=lambda step: step.from_deg)
 
 
-def _section(document: EngineDocument, cylinder: int) -> Section:
+def _section(document: EngineDocument, cylinder: int) -> Section | None:
     bank, slider = document.bank_of(cylinder), slider_of(document, cylinder)
+    if slider is None:
+        return None
     at_zero = document.rotation_sign * (slider.tdc_pin_angle_deg - document.firing_deg[cylinder])
     return Section(
-        bore_mm=bank.cranktrain.bore_mm,
+        bore_mm=bank.cranktrain.bore_mm or 2 * slider.throw_mm,
         throw_mm=slider.throw_mm,
         rod_mm=slider.rod_mm,
         pin_x_mm=-document.rotation_sign * slider.pin_offset_mm,
@@ -247,35 +249,38 @@ def _um(lengths_mm: NDArray[np.float64]) -> list[int]:
     return whole
 
 
-def _cylinder(document: EngineDocument, frames: CycleFrames, row: int, places: Mapping[str, CamPlace]) -> CylinderFrames:
-    cylinder = frames.cylinders[row]
+def _cylinder(document: EngineDocument, frames: CycleFrames, cylinder: int, places: Mapping[str, CamPlace]) -> CylinderFrames:
     valves = []
     for lift, (camshaft, place) in zip(frames.lift_mm, frames.valves, strict=True):
         cam = document.camshaft(camshaft)
         if cam is None or cam.lobes[place].cylinder != cylinder:
             continue
         lobe = cam.lobes[place]
-        most_mm = max_valve_lift_mm(document.profile(lobe.profile), cam, lobe)
-        begun = float(lobe_clock_deg(document, cam, lobe, 0.0, places.get(cam.id)))
-        ended = begun + document.turns_clockwise.get(cam.id, 0.0) * CYCLE_DEG
+        profile = document.shape(cam, lobe)
+        assert profile is not None  # lifts are worked out of those alone that have one
         valves.append(
             ValveFrames(
                 camshaft=camshaft,
                 valve=lobe.valve,
                 place=lobe.place,
                 lift_um=_um(lift),
-                most_mm=most_mm,
-                nose_clock=Sweep(begin_deg=begun, end_deg=ended),
+                most_mm=max_valve_lift_mm(profile, cam, lobe),
+                nose_clock=_nose(document, cam, lobe, places) if is_told(document, cam, lobe) else None,
             )
         )
     return CylinderFrames(
         cylinder=cylinder,
         bank=document.bank_of(cylinder).name,
-        drop_um=_um(frames.drop_mm[row]),
+        drop_um=_um(frames.drop_mm[frames.cylinders.index(cylinder)]) if cylinder in frames.cylinders else [],
         valves=valves,
         strokes=_strokes(document, cylinder),
         section=_section(document, cylinder),
     )
+
+
+def _nose(document: EngineDocument, cam: Camshaft, lobe: Lobe, places: Mapping[str, CamPlace]) -> Sweep:
+    begun = float(lobe_clock_deg(document, cam, lobe, 0.0, places.get(cam.id)))
+    return Sweep(begin_deg=begun, end_deg=begun + document.turns_clockwise.get(cam.id, 0.0) * CYCLE_DEG)
 
 
 def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None = None) -> TwinFrames:
@@ -315,7 +320,7 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
         home_deg=home_deg,
         home_name=home_name,
         reference_cylinder=document.reference_cylinder,
-        cylinders=[_cylinder(document, frames, row, known) for row in range(len(frames.cylinders))],
+        cylinders=[_cylinder(document, frames, cylinder, known) for cylinder in timed_cylinders(document)],
         shafts=[_shaft_frames(document, shaft.id, known) for shaft in document.drive.shafts],
     )
 
@@ -413,35 +418,31 @@ def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str,
             cylinder=cylinder,
             stroke=stroke_at(document, cylinder, at_deg),
             words=cylinder_words(document, cylinder, at_deg),
-            drop_mm=float(frames.drop_mm[row, 0]),
+            drop_mm=float(frames.drop_mm[frames.cylinders.index(cylinder), 0]) if cylinder in frames.cylinders else None,
         )
-        for row, cylinder in enumerate(frames.cylinders)
+        for cylinder in timed_cylinders(document)
     ]
     return Snapshot(
         crank_deg=at_deg,
         words=words_at(document, at_deg, known),
         at_tdc=[f"cylinder {cylinder} {centre}" for cylinder, centre in at_dead_centre(document, at_deg)],
         cylinders=cylinders,
-        marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks],
+        marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks if document.is_placed(mark.position)],
         lobes=_lobes(document, frames, at_deg, known),
     )
 
 
 def _lobes(document: EngineDocument, frames: CycleFrames, at_deg: float, places: Mapping[str, CamPlace]) -> list[LobeSnapshot]:
-    stands = []
-    for row, (camshaft, place) in enumerate(frames.valves):
-        cam = document.camshaft(camshaft)
-        assert cam is not None
-        lobe = cam.lobes[place]
-        clock = float(lobe_clock_deg(document, cam, lobe, at_deg, places.get(cam.id)))
-        stands.append(
-            LobeSnapshot(
-                camshaft=cam.id,
-                cylinder=lobe.cylinder,
-                valve=lobe.valve,
-                place=lobe.place,
-                clock_deg=clock,
-                lift_mm=float(frames.lift_mm[row, 0]),
-            )
+    lifts = {which: float(lift[0]) for which, lift in zip(frames.valves, frames.lift_mm, strict=True)}
+    return [
+        LobeSnapshot(
+            camshaft=cam.id,
+            cylinder=lobe.cylinder,
+            valve=lobe.valve,
+            place=lobe.place,
+            clock_deg=float(lobe_clock_deg(document, cam, lobe, at_deg, places.get(cam.id))) if is_told(document, cam, lobe) else None,
+            lift_mm=lifts.get((cam.id, place)),
         )
-    return stands
+        for cam in document.camshafts
+        for place, lobe in enumerate(cam.lobes)
+    ]

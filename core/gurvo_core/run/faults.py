@@ -70,7 +70,15 @@ def _names(document: EngineDocument) -> Iterator[Fault]:
     things, parts, fits = {one.id for one in document.things}, {one.id for one in document.kit}, {one.id for one in document.fits}
     options = {option.id for group in document.variants for option in group.options}
     steps, cams = {step.id for _, step in _steps(document)}, {cam.id for cam in document.camshafts}
-    one_of = {"thing": things, "position": positions, "loop": loops, "joint": joints, "until": steps, "only_in": options}
+    one_of = {
+        "coupling": {one.id for one in document.drive.couplings},
+        "thing": things,
+        "position": positions,
+        "loop": loops,
+        "joint": joints,
+        "until": steps,
+        "only_in": options,
+    }
     many_of = {"parts": parts, "fits": fits}
     needed = {"done": steps, "parked": positions, "on": things, "off": things, "held": shafts, "tensioned": loops, "proven": loops}
     needed |= {"decided": cams, "cured": steps}

@@ -19,7 +19,7 @@ __all__ = [
     "TdcPair",
     "Verdict",
     "advance_deg",
-    "card_faults",
+    "card_doubts",
     "centreline_deg",
     "corrections",
     "event_deg",
@@ -40,7 +40,7 @@ __all__ = [
     "wheel_figure",
 ]
 
-from gurvo_core.timing.card import card_faults
+from gurvo_core.timing.card import card_doubts
 from gurvo_core.timing.correction import Correction, Move, corrections
 from gurvo_core.timing.events import (
     advance_deg,

@@ -21,7 +21,9 @@ __all__ = [
 
 from gurvo_core.angles import nearest_turn_deg, signed_deg
 from gurvo_core.engine import Camshaft, CardLine, Flank, Lobe, Profile, Valve
+from gurvo_core.errors import GeometryError
 from gurvo_core.motion import crossing_cam_deg, valve_lift_mm
+from gurvo_core.motion.lobe import ratio_and_lash
 
 OVERLAP_TDC_DEG = 360.0
 SLOPE_STEP_CAM_DEG = 0.02
@@ -42,6 +44,11 @@ def card_event_deg(line: CardLine, flank: Flank) -> float:
     event_deg : float
         Crank degrees after the cylinder's firing TDC [deg].
 
+    Raises
+    ------
+    GeometryError
+        If the card does not say it.
+
     Source
     ------
     Definition of the card's figures, see ``engine/card.py``.
@@ -51,9 +58,11 @@ def card_event_deg(line: CardLine, flank: Flank) -> float:
     >>> card_event_deg(CardLine(camshaft="c", valve="intake", lift_mm=1, opens_deg=16, closes_deg=52, tolerance_deg=2), "closing")
     592.0
     """
-    if line.valve == "intake":
-        return OVERLAP_TDC_DEG - line.opens_deg if flank == "opening" else OVERLAP_TDC_DEG + 180 + line.closes_deg
-    return OVERLAP_TDC_DEG - 180 - line.opens_deg if flank == "opening" else OVERLAP_TDC_DEG + line.closes_deg
+    said_deg = line.opens_deg if flank == "opening" else line.closes_deg
+    if said_deg is None:
+        raise GeometryError(flank, said_deg, f"the card does not say where the {line.valve} valve is {flank}")
+    dead_centre_deg = OVERLAP_TDC_DEG + {("intake", "closing"): 180.0, ("exhaust", "opening"): -180.0}.get((line.valve, flank), 0.0)
+    return dead_centre_deg - said_deg if flank == "opening" else dead_centre_deg + said_deg
 
 
 def nose_deg(lobe: Lobe) -> float:
@@ -69,6 +78,11 @@ def nose_deg(lobe: Lobe) -> float:
     nose_deg : float
         Crank degrees after the cylinder's firing TDC [deg].
 
+    Raises
+    ------
+    GeometryError
+        If it is not known.
+
     Source
     ------
     Definition of the document's nose, see ``engine/camshaft.py``.
@@ -78,6 +92,8 @@ def nose_deg(lobe: Lobe) -> float:
     >>> nose_deg(Lobe(cylinder=1, valve="exhaust", profile="p", nose_deg=110))
     250.0
     """
+    if lobe.nose_after_overlap_deg is None:
+        raise GeometryError("nose_deg", None, f"where the {lobe.valve} nose of cylinder {lobe.cylinder} stands is not known")
     return OVERLAP_TDC_DEG + lobe.nose_after_overlap_deg
 
 
@@ -119,7 +135,8 @@ def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm:
     >>> round(profile_event_deg(table, shaft, lobe, 3.0, "closing"), 6)
     528.0
     """
-    lobe_lift_mm = (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve)
+    ratio, lash_mm = ratio_and_lash(camshaft, lobe)
+    lobe_lift_mm = (lift_mm + lash_mm) / ratio
     return nose_deg(lobe) + 2 * crossing_cam_deg(profile, lobe_lift_mm, flank)
 
 
@@ -157,7 +174,8 @@ def lift_slope_mm_per_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift
     >>> round(lift_slope_mm_per_deg(table, shaft, lobe, 3.0, "closing"), 3)
     0.05
     """
-    at_cam_deg = crossing_cam_deg(profile, (lift_mm + lobe.lash_mm) / camshaft.ratio(lobe.valve), flank)
+    ratio, lash_mm = ratio_and_lash(camshaft, lobe)
+    at_cam_deg = crossing_cam_deg(profile, (lift_mm + lash_mm) / ratio, flank)
     either_side = [at_cam_deg - SLOPE_STEP_CAM_DEG, at_cam_deg + SLOPE_STEP_CAM_DEG]
     before_mm, after_mm = valve_lift_mm(either_side, profile, camshaft, lobe)
     return abs(float(after_mm - before_mm)) / (4 * SLOPE_STEP_CAM_DEG)
@@ -199,7 +217,7 @@ def nose_half_width_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, resolu
     >>> nose_half_width_deg(table, shaft, lobe, 0.01) > 1
     True
     """
-    just_below_mm = profile.top_mm - resolution_mm / camshaft.ratio(lobe.valve)
+    just_below_mm = profile.top_mm - resolution_mm / ratio_and_lash(camshaft, lobe)[0]
     return crossing_cam_deg(profile, just_below_mm, "closing") - crossing_cam_deg(profile, just_below_mm, "opening")
 
 

@@ -79,7 +79,7 @@ def _from_pairs(
     )
 
 
-def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty) -> TdcEstimate:
+def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank | None, wheel: GaugeUncertainty) -> TdcEstimate:
     """Return true TDC from readings where the piston meets a positive stop.
 
     Parameters
@@ -87,8 +87,8 @@ def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncer
     pairs : sequence of TdcPair
         Wheel degrees where it was met turning forward (before) and turning backward (after) [deg]. TDC lies on the arc from the
         first forward to the second, however long that arc is.
-    slider : SliderCrank
-        For the pin-offset correction; the blocked arc itself says how far down the stop is.
+    slider : SliderCrank or None
+        For the pin-offset correction; the blocked arc itself says how far down the stop is. None = not known: not corrected.
     wheel : GaugeUncertainty
         Of one wheel reading [deg].
 
@@ -114,7 +114,7 @@ def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncer
     """
     if not pairs:
         raise ReadingError("readings", 0, "a positive stop needs one reading turning forward and one turning backward")
-    offsets = [half_arc_middle_deg(wrap_deg(pair.after_deg - pair.before_deg), slider) for pair in pairs]
+    offsets = [half_arc_middle_deg(wrap_deg(pair.after_deg - pair.before_deg), slider) if slider else 0.0 for pair in pairs]
     return _from_pairs(pairs, offsets, [wheel.u / math.sqrt(2)] * len(pairs), wheel.step, "positive_stop")
 
 
@@ -124,15 +124,26 @@ def _slope_mm_per_deg(crank_deg: float, slider: SliderCrank) -> float:
     return max(abs(slope), 1e-6)
 
 
-def tdc_by_equal_drops(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty, dial: GaugeUncertainty) -> TdcEstimate:
+def _deg_per_mm(pair: TdcPair, drop: float, slider: SliderCrank | None) -> list[float]:
+    """What a millimetre is worth on each side; near the top a drop grows as the square of the angle, so its slope is 2 drop / angle."""
+    if slider is not None:
+        return [1 / _slope_mm_per_deg(drop_at_deg(drop, side, slider), slider) for side in SIDES]
+    half_arc_deg = wrap_deg(pair.after_deg - pair.before_deg) / 2
+    return [half_arc_deg / (2 * max(drop, 1e-6))] * len(SIDES)
+
+
+def tdc_by_equal_drops(
+    pairs: Sequence[TdcPair], slider: SliderCrank | None, wheel: GaugeUncertainty, dial: GaugeUncertainty
+) -> TdcEstimate:
     """Return true TDC from pairs of equal drops.
 
     Parameters
     ----------
     pairs : sequence of TdcPair
         Wheel degrees before and after TDC [deg], each with its drop [mm].
-    slider : SliderCrank
-        For the pin-offset correction and for what an error of the dial is worth on each side.
+    slider : SliderCrank or None
+        For the pin-offset correction and for what an error of the dial is worth on each side. None = not known: not corrected, and
+        the pair's own arc says how fast the piston moves there.
     wheel : GaugeUncertainty
         Of one wheel reading [deg].
     dial : GaugeUncertainty
@@ -164,8 +175,8 @@ def tdc_by_equal_drops(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: Gau
     offsets, u_places = [], []
     for pair in pairs:
         drop = pair.drop_mm or 0.0
-        offsets.append(pair_middle_deg(drop, slider))
-        per_mm = [1 / _slope_mm_per_deg(drop_at_deg(drop, side, slider), slider) for side in SIDES]
+        offsets.append(pair_middle_deg(drop, slider) if slider else 0.0)
+        per_mm = _deg_per_mm(pair, drop, slider)
         common = dial.calibration * (per_mm[1] - per_mm[0])
         own = root_sum_square(*(root_sum_square(wheel.u, dial.resolution * one) for one in per_mm))
         u_places.append(root_sum_square(own, common) / 2)

@@ -7,7 +7,7 @@ from typing import Literal
 
 from gurvo_core.timing.uncertainty import Estimate
 
-Verdict = Literal["in", "out", "can't tell"]
+Verdict = Literal["in", "out", "can't tell", "no limit known"]
 ROUNDING = 1e-9  # a distance that differs from U by rounding alone counts as equal to it
 
 
@@ -19,22 +19,23 @@ class Judgement:
     settles: str = ""
 
 
-def judge(figure: Estimate, low: float, high: float, unit: str) -> Judgement:
+def judge(figure: Estimate, low: float | None, high: float | None, unit: str) -> Judgement:
     """Return whether a figure is inside its limits.
 
     Parameters
     ----------
     figure : Estimate
         The figure and its standard uncertainty [unit].
-    low, high : float
-        Limits [unit].
+    low, high : float or None
+        Limits [unit]; None = not known.
     unit : str
         As it is said, such as ``°``.
 
     Returns
     -------
     judgement : Judgement
-        ``in`` when inside by at least U, ``out`` when outside by at least U, otherwise ``can't tell``; on a limit it can't tell.
+        ``in`` when inside by at least U, ``out`` when outside by at least U, otherwise ``can't tell``; on a limit it can't tell. Without
+        limits ``no limit known``.
 
     Source
     ------
@@ -45,6 +46,8 @@ def judge(figure: Estimate, low: float, high: float, unit: str) -> Judgement:
     >>> judge(Estimate(value=106.5, u=0.2), 106.0, 110.0, "°").verdict
     'in'
     """
+    if low is None or high is None:
+        return Judgement(verdict="no limit known")
     inside = min(figure.value - low, high - figure.value)
     needed = figure.expanded - ROUNDING
     if inside > 0 and inside >= needed:

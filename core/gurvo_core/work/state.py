@@ -70,7 +70,7 @@ class Summary(View):
     careful: bool
     left_minutes: float
     loose_ends: int
-    verdict: Literal["in", "out", "can't tell"] | None
+    verdict: Literal["in", "out", "can't tell", "no limit known"] | None
     signed: bool
     clock: str  # what runs by the clock and ends first
     clock_at: datetime | None

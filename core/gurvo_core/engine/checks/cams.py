@@ -98,13 +98,14 @@ def _lobes(document: EngineDocument) -> Iterator[Fault]:
             if bank and lobe.cylinder in document.cylinders and lobe.cylinder not in bank.cylinders:
                 yield Fault(path=f"{path}.cylinder", sentence=f"Cylinder {lobe.cylinder} is not in {bank.name}, which {shaft.name} serves.")
             ratio = next((one.ratio for one in shaft.followers if one.valve == lobe.valve), None)
-            if lobe.profile in profiles and ratio and not ratio * profiles[lobe.profile].top_mm > lobe.lash_mm:
-                yield Fault(path=f"{path}.lash_mm", sentence=f"With {lobe.lash_mm:g} mm of lash this valve would never open.")
+            lash_mm = lobe.lash_mm or 0.0
+            if lobe.profile in profiles and ratio and not ratio * profiles[lobe.profile].top_mm > lash_mm:
+                yield Fault(path=f"{path}.lash_mm", sentence=f"With {lash_mm:g} mm of lash this valve would never open.")
 
 
 def _valves(document: EngineDocument) -> Iterator[Fault]:
     for at, valve in enumerate(document.valves):
-        bores = [bank.cranktrain.bore_mm for bank in document.banks if valve.bank in (None, bank.id)]
+        bores = [bank.cranktrain.bore_mm for bank in document.banks if valve.bank in (None, bank.id) and bank.cranktrain.bore_mm]
         if bores and not valve.head_mm < min(bores):
             yield Fault(path=f"valves.{at}.head_mm", sentence=f"A head of {valve.head_mm:g} mm does not fit a bore of {min(bores):g} mm.")
 
@@ -118,15 +119,20 @@ def _card(document: EngineDocument) -> Iterator[Fault]:
             continue
         lobe = document.lobe(shaft.id, cylinder, line.valve)
         ratio = next((one.ratio for one in shaft.followers if one.valve == line.valve), None)
-        if lobe is None:
+        if lobe is None and shaft.lobes:
             sentence = f"{shaft.name} has no {line.valve} lobe for cylinder {cylinder}; name one it has with “cylinder”."
             yield Fault(path=f"cam_card.{place}.valve", sentence=sentence)
-        elif lobe.profile in profiles and ratio:
-            most = ratio * profiles[lobe.profile].top_mm - lobe.lash_mm
+        elif lobe is not None and lobe.profile in profiles and ratio:
+            most = ratio * profiles[lobe.profile].top_mm - (lobe.lash_mm or 0.0)
             if not line.lift_mm < most:
                 sentence = f"The card checks at {line.lift_mm:g} mm, but the {line.valve} valve lifts {most:.2f} mm at most."
                 yield Fault(path=f"cam_card.{place}.lift_mm", sentence=sentence)
-        if not -180 < line.opens_deg + line.closes_deg < 360:
+        if cylinder not in document.firing_deg:
+            sentence = (
+                f"Cylinder {cylinder} can only be measured once the firing order is known; give it, or measure on the reference cylinder."
+            )
+            yield Fault(path=f"cam_card.{place}.cylinder", sentence=sentence)
+        if line.opens_deg is not None and line.closes_deg is not None and not -180 < line.opens_deg + line.closes_deg < 360:
             yield Fault(path=f"cam_card.{place}", sentence="The card's valve would close before it opens, or never close.")
 
 
@@ -148,5 +154,5 @@ def _limits(document: EngineDocument) -> Iterator[Fault]:
     fits = [(f"fits.{place}.most_mm", fit.least_mm, fit.most_mm) for place, fit in enumerate(document.fits)]
     fits += [(f"lash.{place}.most_mm", lash.least_mm, lash.most_mm) for place, lash in enumerate(document.lash)]
     for path, least_mm, most_mm in fits:
-        if not least_mm <= most_mm:
+        if least_mm is not None and most_mm is not None and not least_mm <= most_mm:
             yield Fault(path=path, sentence=f"The most ({most_mm:g} mm) is less than the least; swap them.")

@@ -47,13 +47,13 @@ def _numbering(document: EngineDocument) -> Iterator[Fault]:
     for number, count in Counter(document.cylinders).items():
         if count > 1:
             yield Fault(path="banks", sentence=f"Cylinder {number} is listed {count} times; give each cylinder one number in one bank.")
-    if sorted(document.firing_order) != list(document.cylinders):
+    if document.firing_order and sorted(document.firing_order) != list(document.cylinders):
         yield Fault(path="firing_order", sentence="The firing order must name every cylinder once and no other.")
-    elif document.firing_order[0] != document.cylinders[0]:
+    elif document.firing_order and document.firing_order[0] != document.cylinders[0]:
         first = document.cylinders[0]
         yield Fault(path="firing_order.0", sentence=f"Write the firing order beginning with cylinder {first}, from which angles count.")
     throws = [throw.cylinder for throw in document.throws]
-    for number in sorted(set(document.cylinders) - set(throws)):
+    for number in sorted(set(document.cylinders) - set(throws)) if throws else ():
         yield Fault(path="throws", sentence=f"Cylinder {number} has no throw; add one with its pin_deg.")
     for number in sorted(set(throws) - set(document.cylinders)):
         yield Fault(path="throws", sentence=f"A throw names cylinder {number}, which is not there.")
@@ -68,6 +68,8 @@ def _numbering(document: EngineDocument) -> Iterator[Fault]:
 
 
 def _firing(document: EngineDocument) -> Iterator[Fault]:
+    if not document.firing_order or not document.throws:
+        return
     pins = {throw.cylinder: throw.pin_deg for throw in document.throws}
     first = document.firing_order[0]
 
@@ -96,13 +98,13 @@ def _firing(document: EngineDocument) -> Iterator[Fault]:
 def _rods(document: EngineDocument) -> Iterator[Fault]:
     for at, bank in enumerate(document.banks):
         train, path = bank.cranktrain, f"banks.{at}.cranktrain"
-        if not train.rod_mm > train.stroke_mm / 2 + abs(train.pin_offset_mm):
+        if train.rod_mm and train.stroke_mm and not train.rod_mm > train.stroke_mm / 2 + abs(train.pin_offset_mm):
             sentence = f"A rod of {train.rod_mm:g} mm cannot turn over with a stroke of {train.stroke_mm:g} mm."
             yield Fault(path=f"{path}.rod_mm", sentence=sentence)
-        if not abs(train.pin_offset_mm) < train.bore_mm / 2:
+        if train.bore_mm and not abs(train.pin_offset_mm) < train.bore_mm / 2:
             yield Fault(path=f"{path}.pin_offset_mm", sentence="The pin offset must be less than half the bore.")
         clearance = train.deck_clearance_mm
-        if clearance is not None and not -PROUD_AT_MOST_MM < clearance < train.stroke_mm / 4:
+        if clearance is not None and not -PROUD_AT_MOST_MM < clearance < (train.stroke_mm or 0.0) / 4:
             yield Fault(
                 path=f"{path}.deck_height_mm",
                 sentence=f"Rod, half the stroke and compression height leave {clearance:.2f} mm to the deck; correct one of the four.",
@@ -111,7 +113,7 @@ def _rods(document: EngineDocument) -> Iterator[Fault]:
 
 def _positions(document: EngineDocument) -> Iterator[Fault]:
     for at, position in enumerate(document.timing_positions):
-        if position.cylinder not in document.firing_deg:
+        if not document.is_known(position):
             continue
         path = f"timing_positions.{at}.after_tdc_deg"
         if position.kind == "tdc" and position.after_tdc_deg != 0:
@@ -125,8 +127,10 @@ def _positions(document: EngineDocument) -> Iterator[Fault]:
 def _half_way(document: EngineDocument, position: TimingPosition, path: str) -> Iterator[Fault]:
     """At mid-stroke every piston stands about half-way."""
     at_deg = document.position_deg(position.id)
-    for cylinder in document.cylinders:
+    for cylinder in document.firing_deg:
         train = document.bank_of(cylinder).cranktrain
+        if train.stroke_mm is None or train.rod_mm is None:
+            continue
         throw_mm, turned = train.stroke_mm / 2, math.radians(at_deg - document.firing_deg[cylinder])
         side_mm = min(throw_mm * abs(math.sin(turned)), train.rod_mm)
         drop_mm = throw_mm * (1 - math.cos(turned)) + train.rod_mm - math.sqrt(train.rod_mm**2 - side_mm**2)

@@ -86,6 +86,7 @@ def _twice(document: EngineDocument) -> Iterator[Fault]:
         ("drive.stages", "stages", drive.stages),
         ("drive.marks", "marks or pointers", [*drive.pointers, *drive.marks]),
         ("drive.locks", "locks", drive.locks),
+        ("drive.couplings", "couplings", drive.couplings),
         ("joints", "joints", document.joints),
         ("fits", "fits", document.fits),
         ("stages", "stages of work", document.stages),
@@ -108,7 +109,8 @@ def _cam_links(document: EngineDocument) -> Iterator[_Link]:
             path = f"camshafts.{at}.lobes.{place}"
             yield f"{path}.cylinder", lobe.cylinder, document.cylinders, "cylinder"
             yield f"{path}.profile", lobe.profile, profiles, "profile"
-            yield f"{path}.valve", lobe.valve, sorts, "a follower for valve"
+            if sorts:
+                yield f"{path}.valve", lobe.valve, sorts, "a follower for valve"
 
 
 def _drive_links(document: EngineDocument) -> Iterator[_Link]:
@@ -120,6 +122,9 @@ def _drive_links(document: EngineDocument) -> Iterator[_Link]:
             yield f"drive.shafts.{at}.id", shaft.id, cams, "camshaft"
     for at, wheel in enumerate(drive.wheels):
         yield f"drive.wheels.{at}.shaft", wheel.shaft, shafts, "shaft"
+    for at, coupling in enumerate(drive.couplings):
+        yield f"drive.couplings.{at}.driver", coupling.driver, shafts, "shaft"
+        yield f"drive.couplings.{at}.driven", coupling.driven, shafts, "shaft"
     for at, stage in enumerate(drive.stages):
         path = f"drive.stages.{at}"
         if isinstance(stage, LoopStage):
@@ -142,10 +147,14 @@ def _mark_links(document: EngineDocument) -> Iterator[_Link]:
     for at, stage in enumerate(drive.stages):
         if isinstance(stage, LoopStage):
             yield from ((f"drive.stages.{at}.marked.{n}.meets", link.meets, marks, "mark") for n, link in enumerate(stage.marked))
+            for n, count in enumerate(stage.counts):
+                yield f"drive.stages.{at}.counts.{n}.from_mark", count.from_mark, marks, "mark"
+                yield f"drive.stages.{at}.counts.{n}.to_mark", count.to_mark, marks, "mark"
     for at, mark in enumerate(drive.marks):
         yield f"drive.marks.{at}.wheel", mark.wheel, wheels, "wheel"
         yield f"drive.marks.{at}.position", mark.position, positions, "timing position"
         yield f"drive.marks.{at}.meets", mark.meets, met - {mark.id}, "pointer or mark"
+        yield from ((f"drive.marks.{at}.seen.{n}.position", one.position, positions, "timing position") for n, one in enumerate(mark.seen))
     for at, lock in enumerate(drive.locks):
         yield f"drive.locks.{at}.holds", lock.holds, {shaft.id for shaft in drive.shafts}, "shaft"
         yield f"drive.locks.{at}.position", lock.position, positions, "timing position"
@@ -157,6 +166,8 @@ def _other_links(document: EngineDocument) -> Iterator[_Link]:
     for at, position in enumerate(document.timing_positions):
         yield f"timing_positions.{at}.cylinder", position.cylinder, document.cylinders, "cylinder"
         yield f"timing_positions.{at}.bank", position.bank, banks, "bank"
+    if document.sides:
+        yield "sides.right_bank", document.sides.right_bank, banks, "bank"
     for at, valve in enumerate(document.valves):
         yield f"valves.{at}.bank", valve.bank, banks, "bank"
     for at, line in enumerate(document.cam_card):

@@ -37,7 +37,11 @@ def mark_faults(document: EngineDocument) -> list[Fault]:
     []
     """
     drive = document.drive
-    return [*_meetings(drive), *(fault for at, stage in enumerate(drive.stages) for fault in _counts(drive, at, stage))]
+    return [
+        *_meetings(drive),
+        *_elsewhere(document),
+        *(fault for at, stage in enumerate(drive.stages) for fault in _counts(drive, at, stage)),
+    ]
 
 
 def _half_tooth_deg(wheel: Sprocket | None) -> float:
@@ -58,6 +62,27 @@ def _meetings(drive: Drive) -> Iterator[Fault]:
             yield from _gear_marks(drive, at, mark, marks[mark.meets])
 
 
+def _elsewhere(document: EngineDocument) -> Iterator[Fault]:
+    """One mark at several positions: its shaft's turn between them says where it must stand."""
+    wheels = {wheel.id: wheel for wheel in document.drive.wheels}
+    for at, mark in enumerate(document.drive.marks):
+        wheel = wheels.get(mark.wheel)
+        turns = document.turns_clockwise.get(wheel.shaft) if wheel else None
+        if turns is None or not all(_told(document, one.position) for one in mark.stands):
+            continue
+        for n, other in enumerate(mark.seen):
+            turned_deg = turns * (document.position_deg(other.position) - document.position_deg(mark.position))
+            stands_deg = wrap_deg(mark.clock_deg + turned_deg)
+            if abs(signed_deg(other.clock_deg - stands_deg)) > _half_tooth_deg(wheel):
+                between = f"the crank's turn from {mark.position} to {other.position} brings it to {stands_deg:.1f}°"
+                sentence = f"{mark.name} is said to stand at {other.clock_deg:g}° there, but {between}: one of the two is misread."
+                yield Fault(path=f"drive.marks.{at}.seen.{n}.clock_deg", sentence=sentence)
+
+
+def _told(document: EngineDocument, position_id: str) -> bool:
+    return any(position.id == position_id and document.is_known(position) for position in document.timing_positions)
+
+
 def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Fault]:
     wheels, shafts = {wheel.id: wheel for wheel in drive.wheels}, {shaft.id: shaft for shaft in drive.shafts}
     pair = {mark.wheel, other.wheel}
@@ -69,9 +94,10 @@ def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Faul
         yield Fault(path=f"drive.marks.{at}.meets", sentence=sentence)
         return
     here, there = (shafts.get(wheels[one.wheel].shaft) if one.wheel in wheels else None for one in (mark, other))
-    if here is None or there is None:
+    if here is None or there is None or here.place is None or there.place is None:
         return
-    towards_deg = wrap_deg(math.degrees(math.atan2(there.x_mm - here.x_mm, there.y_mm - here.y_mm)))
+    right_mm, up_mm = (b - a for a, b in zip(here.place, there.place, strict=True))
+    towards_deg = wrap_deg(math.degrees(math.atan2(right_mm, up_mm)))
     if abs(signed_deg(mark.clock_deg - towards_deg)) > _half_tooth_deg(wheels.get(mark.wheel)):
         sentence = f"{mark.name} stands at {mark.clock_deg:g}°, but the gears mesh at {towards_deg:.1f}°: the marks cannot meet there."
         yield Fault(path=f"drive.marks.{at}.clock_deg", sentence=sentence)
@@ -81,7 +107,7 @@ def _counts(drive: Drive, at: int, stage: LoopStage | GearStage) -> Iterator[Fau
     if not isinstance(stage, LoopStage) or not stage.marked:
         return
     total = sum(link.to_next for link in stage.marked)
-    if total != stage.count:
+    if stage.count is not None and total != stage.count:
         sentence = (
             f"The counts between the marks add up to {total:g} {stage.counted_in} round the loop, but {stage.name} has {stage.count}."
         )

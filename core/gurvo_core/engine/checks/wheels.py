@@ -50,13 +50,13 @@ def _wheels(drive: Drive) -> Iterator[Fault]:
         if (shaft.x_mm, shaft.y_mm) != (0, 0):
             yield Fault(path=f"drive.shafts.{at}", sentence="Places count from the crank's axis, so the crank stands at 0, 0.")
     for at, wheel in enumerate(drive.wheels):
-        if (wheel.teeth is None) == (wheel.diameter_mm is None):
-            yield Fault(path=f"drive.wheels.{at}", sentence=f"Wheel {wheel.id} needs its teeth, or a diameter when it is smooth; not both.")
+        if wheel.teeth is not None and wheel.diameter_mm is not None:
+            yield Fault(path=f"drive.wheels.{at}", sentence=f"Wheel {wheel.id} has teeth, or a diameter when it is smooth; not both.")
     wheels = {wheel.id: wheel for wheel in drive.wheels}
     for at, stage in enumerate(drive.stages):
         if isinstance(stage, GearStage):
             for n, mesh in enumerate(stage.meshes):
-                smooth = [name for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].teeth is None]
+                smooth = [name for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].diameter_mm is not None]
                 if smooth:
                     yield Fault(path=f"drive.stages.{at}.meshes.{n}", sentence=f"Gear {smooth[0]} needs its teeth to mesh.")
         elif len(set(stage.wheel_ids)) != len(stage.wheel_ids):
@@ -74,9 +74,9 @@ def _speeds(document: EngineDocument) -> Iterator[Fault]:
         turns = speeds.turns.get(cam.id)
         if cam.id not in names:
             continue
-        if turns is None:
+        if turns is None and all(wheel.teeth or wheel.diameter_mm for wheel in drive.wheels) and drive.stages:
             yield Fault(path=f"camshafts.{at}", sentence=f"Nothing drives {cam.name}: no stage leads from the crank to a wheel on it.")
-        elif abs(turns) != HALF:
+        elif turns is not None and abs(turns) != HALF:
             sentence = f"{cam.name} turns {abs(turns)} of a turn for one of the crank; it must be 1/2: correct the tooth counts."
             yield Fault(path=_stage_of(drive, cam.id), sentence=sentence)
 
@@ -102,13 +102,13 @@ def _places(drive: Drive) -> Iterator[Fault]:
                 continue
             apart_mm = _apart_mm(shafts[a.shaft], shafts[b.shaft])
             least_mm = pitch_radius_mm(stage, a) + pitch_radius_mm(stage, b)
-            if apart_mm < least_mm - TOUCH_MM:
+            if apart_mm is not None and apart_mm < least_mm - TOUCH_MM:
                 sentence = f"{a.id} and {b.id} overlap: their axes are {apart_mm:.1f} mm apart, their pitch circles need {least_mm:.1f} mm."
                 yield Fault(path=f"drive.stages.{at}", sentence=sentence)
 
 
-def _apart_mm(a: Shaft, b: Shaft) -> float:
-    return math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm)
+def _apart_mm(a: Shaft, b: Shaft) -> float | None:
+    return None if a.place is None or b.place is None else math.dist(a.place, b.place)
 
 
 def _meshes(stage: GearStage, at: int, wheels: dict[str, Sprocket], shafts: dict[str, Shaft]) -> Iterator[Fault]:
@@ -118,7 +118,7 @@ def _meshes(stage: GearStage, at: int, wheels: dict[str, Sprocket], shafts: dict
             continue
         apart_mm = _apart_mm(shafts[pair[0].shaft], shafts[pair[1].shaft])
         right_mm = pitch_radius_mm(stage, pair[0]) + pitch_radius_mm(stage, pair[1])
-        if abs(apart_mm - right_mm) > CENTRES_WITHIN * stage.module_mm:
+        if stage.module_mm and apart_mm is not None and abs(apart_mm - right_mm) > CENTRES_WITHIN * stage.module_mm:
             sentence = (
                 f"{mesh.driver} and {mesh.driven} do not mesh: their axes are {apart_mm:.2f} mm apart; "
                 f"with module {stage.module_mm:g} it must be {right_mm:.2f} mm."

@@ -8,13 +8,13 @@ from functools import lru_cache
 from math import lcm
 from typing import Any, NamedTuple
 
-from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.engine import Drive, LoopStage, Thing, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import AskedField, FieldOption, fields_of, stage_words
-from gurvo_core.run.job.rules import step_doing
+from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
@@ -160,7 +160,8 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     said = [step.why] if step.why else []
     joint = plan.document.joint(step.joint)
     if joint is not None and step.does == "tighten":
-        said.append(f"{joint.fasteners} × {joint.thread or 'fasteners'}: {stage_words(plan, step)}.")
+        count = f"{joint.fasteners} × {joint.thread or 'fasteners'}: " if joint.fasteners else ""
+        said.append(f"{count}{stage_words(plan, step)}.")
         said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
     kit = {part.id: part for part in plan.document.kit}
     if step.does == "fit":
@@ -172,9 +173,31 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     if step.does == "tension" and isinstance(loop, LoopStage) and loop.tensioner:
         words = {"fitted": loop.tensioner.fit, "armed": loop.tensioner.arm, "proven": loop.tensioner.prove}[step.how_far or "fitted"]
         said += [f"{words.rstrip('.')}."] if words else []
+    if step.does == "lay" and isinstance(loop, LoopStage):
+        said += _laying_words(plan.document.drive, loop)
+    thing = plan.document.thing(step.thing)
+    if step.does == "put_on" and thing is not None:
+        said += [f"It goes on {_where(thing)}."] if thing.at else []
+        said += [f"It stands in for {thing.stands_in_for}: a loose end until that is in."] if thing.stands_in_for else []
     if step.does == "seal" and step.working_minutes:
         said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
     return " ".join(said)
+
+
+def _laying_words(drive: Drive, loop: LoopStage) -> list[str]:
+    """What is easily taken for a mark, and how links and sprockets stand while a loop is laid."""
+    said, names = [], {mark.id: mark.name for mark in drive.marks}
+    for link in loop.marked:
+        said += [f"{link.name} stand astride {names[link.meets]}."] if link.how == "astride" else []
+        said += [f"{link.name} is a help to the eye alone."] if link.how == "help" else []
+    own = [mark for mark in drive.marks if mark.wheel in loop.wheel_ids]
+    decoys = [mark.name for mark in own if mark.decoy]
+    said += [f"No mark, though it looks like one: {', '.join(decoys)}."] if decoys else []
+    for group in dict.fromkeys(mark.alike for mark in own if mark.alike):
+        said.append(f"{' and '.join(mark.name for mark in own if mark.alike == group)} look alike: do not mistake them.")
+    mid = [drive.shaft(wheel.shaft).name for wheel in drive.wheels if wheel.id in loop.wheel_ids and wheel.lay == "mid_slot"]
+    said += [f"Slots mid-travel: {', '.join(mid)}."] if mid else []
+    return said
 
 
 def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> TurnQuestion:
@@ -205,7 +228,13 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
         crank_deg=crank_deg,
         marks=[] if crank_deg is None or is_whole else marks_at(now, crank_deg),
         after_note=_meet_again(now),
+        goes_in=[] if is_whole else [FieldOption(value=one.id, label=one.name, detail=_where(one)) for one in goes_in(now, step, at)],
     )
+
+
+def _where(thing: Thing) -> str:
+    ends = {"front": "at the front", "rear": "at the flywheel end", "top": "from above"}
+    return ", ".join([*([ends[thing.at]] if thing.at else []), *thing.places])
 
 
 def marks_at(now: RunState, crank_deg: float) -> list[MarkSeen]:
@@ -218,6 +247,7 @@ def marks_at(now: RunState, crank_deg: float) -> list[MarkSeen]:
             decides=mark.decides,
         )
         for mark in now.document.drive.marks
+        if not mark.decoy and now.document.is_placed(mark.position)
     ]
 
 
@@ -232,7 +262,7 @@ def _meet_again(now: RunState) -> str:
         if not isinstance(stage, LoopStage) or not stage.marked:
             continue
         first = now.document.drive.wheel(stage.path[0].wheel)
-        if not first.teeth:
+        if not first.teeth or stage.count is None:
             continue
         turns = Fraction(lcm(stage.count, first.teeth), first.teeth) * _slower(now, first.shaft)
         if turns > 2:

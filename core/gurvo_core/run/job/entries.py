@@ -35,6 +35,7 @@ class TurnSeen(Body):
     saw: Saw
     teeth: float | None = Field(default=None, gt=0, le=400, multiple_of=0.5, description="Off by so many teeth")
     way: Literal["ahead", "behind"] | None = Field(default=None, description="Which way it is off")
+    went_in: tuple[Word, ...] = Field(default=(), max_length=16, description="Locks and pins that were put in again here and went in")
     note: Reason = ""
 
 

@@ -2,6 +2,7 @@
 
 __all__ = ["AskedField", "FieldOption", "check_answers", "fields_of", "stage_words"]
 
+import math
 from collections.abc import Callable, Iterator, Mapping
 from itertools import pairwise
 from typing import Literal
@@ -25,6 +26,8 @@ ANGLE_BY = (
     ("paint", "Paint marks", ""),
     ("eye", "By eye", "recorded as such"),
 )
+RIGHT_WAY = "right"
+NO_LIMIT = "no limit known"
 LOOKS = (("good", "Good", "goes back in"), ("not_good", "Not good", "say why"), ("replaced", "Replaced", "say why"))
 HEARD = (("sound", "Sound", "no leak, no noise"), ("noise", "Noise", "stop it, say what"), ("leak", "Leak", "stop it, say where"))
 
@@ -76,6 +79,7 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
     makers: dict[str, Callable[[Plan, WorkStep], list[AskedField]]] = {
         "ready": _ready,
         "inspect": _inspect,
+        "fit": _coupled,
         "put_on": _place,
         "take_off": _place,
         "park": _found_by,
@@ -130,6 +134,15 @@ def _place(plan: Plan, step: WorkStep) -> list[AskedField]:
     return [_choice("place", "Where", tuple((place, place, "") for place in thing.places))]
 
 
+def _coupled(plan: Plan, step: WorkStep) -> list[AskedField]:
+    """A coupling that goes together in more ways than one is looked at."""
+    coupling = next((one for one in plan.document.drive.couplings if one.id == step.coupling), None)
+    if coupling is None or coupling.ways == 1:
+        return []
+    ways = ((RIGHT_WAY, "As the book has it", coupling.told_by), ("other", "Another way", f"it goes together in {coupling.ways} ways"))
+    return [_choice("coupled", coupling.name, ways)]
+
+
 def _counts(plan: Plan, step: WorkStep) -> list[AskedField]:
     loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if not isinstance(loop, LoopStage):
@@ -144,6 +157,15 @@ def _counts(plan: Plan, step: WorkStep) -> list[AskedField]:
             hint=f"book: {link.to_next:g}",
         )
         for link, after in pairwise(marked)
+    ] + [
+        AskedField(
+            key=count.id,
+            label=f"{count.name}{', both ends counted' if count.both_ends_counted else ''}",
+            kind="figure",
+            unit=count.counted,
+            hint=f"book: {count.number:g}",
+        )
+        for count in loop.counts
     ]
 
 
@@ -188,9 +210,15 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
 def _fits(plan: Plan, step: WorkStep) -> list[AskedField]:
     fits = {fit.id: fit for fit in plan.document.fits}
     return [
-        AskedField(key=fit.id, label=fit.name, kind="figure", unit="mm", hint=f"{length(fit.least_mm)} to {length(fit.most_mm)}")
+        AskedField(key=fit.id, label=fit.name, kind="figure", unit="mm", hint=_limits_words(fit.least_mm, fit.most_mm))
         for fit in (fits[name] for name in step.fits)
     ]
+
+
+def _limits_words(least_mm: float | None, most_mm: float | None) -> str:
+    if least_mm is None or most_mm is None:
+        return next((f"{word} {length(limit)}" for word, limit in (("least", least_mm), ("most", most_mm)) if limit is not None), NO_LIMIT)
+    return f"{length(least_mm)} to {length(most_mm)}"
 
 
 def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
@@ -231,6 +259,8 @@ def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Ite
             yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
         elif field.kind == "figure":
             yield from _check_figure(plan, step, key, text)
+    if answers.get("coupled") not in (None, "", RIGHT_WAY):
+        yield Objection("answers.coupled", "it goes together in this way and is wrong: take it apart and turn it round")
     if answers.get("found") not in (None, "", "good") or answers.get("heard") not in (None, "", "sound"):
         yield from need(bool(answers.get("reason")), "answers.reason", "say what is wrong with it")
 
@@ -244,14 +274,21 @@ def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[O
         return
     if step.does == "lay":
         loop = next(stage for stage in plan.document.drive.stages if stage.id == step.loop)
-        link = next(link for link in loop.marked if link.id == key) if isinstance(loop, LoopStage) else None
-        if link and figure != link.to_next:
-            yield Objection(field, f"the book counts {link.to_next:g}; you counted {figure:g}: lay it again, or count once more")
+        book = (
+            {link.id: link.to_next for link in loop.marked} | {count.id: count.number for count in loop.counts}
+            if isinstance(loop, LoopStage)
+            else {}
+        )
+        if key in book and figure != book[key]:
+            yield Objection(field, f"the book counts {book[key]:g}; you counted {figure:g}: lay it again, or count once more")
     elif step.does == "measure":
         fit = next(fit for fit in plan.document.fits if fit.id == key)
         yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")
-        if not fit.least_mm <= figure <= fit.most_mm:
-            rule = f"{fit.name} of {figure:g} mm is out of {fit.least_mm:g} to {fit.most_mm:g} mm: the lead decides, with the reason"
+        at = plan.document.fits.index(fit)
+        is_out = not (fit.least_mm or -math.inf) <= figure <= (math.inf if fit.most_mm is None else fit.most_mm)
+        if is_out and not plan.document.is_guessed(f"/fits/{at}"):
+            limits = _limits_words(fit.least_mm, fit.most_mm)
+            rule = f"{fit.name} of {figure:g} mm is out of {limits}: the lead decides, with the reason"
             yield Objection(field, rule, "lead and reason")
     elif step.does == "prime" and step.seconds and figure > step.seconds:
         rule = f"no pressure within {step.seconds:g} s is too long: stop and look for the reason; the lead decides"

@@ -10,12 +10,13 @@ __all__ = [
     "check_turn",
     "check_variant",
     "doing_of",
+    "goes_in",
     "step_doing",
 ]
 
 from collections.abc import Iterator
 
-from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.engine import LoopStage, Thing, WorkStep
 from gurvo_core.ledger import MAKER, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
 from gurvo_core.run.job.fields import check_answers
@@ -104,12 +105,23 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
         yield Objection("step", f"not yet: {reason}")
     rule = f"stop {len(seen) + 1} of {len(stops)} is next; stop {body.stop} was seen by somebody else or is still to come"
     yield from need(body.stop == len(seen) + 1, "stop", rule)
+    if body.saw == "meets" and body.stop <= len(stops):
+        for thing in goes_in(now, planned.step, body.stop - 1):
+            rule = f"try {thing.name} in its place: it must go in again here; say that it does, or what is off"
+            yield from need(thing.id in body.went_in, "went_in", rule)
     is_off = body.saw == "off"
     yield from need(not is_off or (body.teeth is not None and body.way is not None), "teeth", "say by how many teeth, and which way")
     yield from need(is_off or (body.teeth is None and body.way is None), "teeth", "teeth are said only of marks that are off")
     most = _most_teeth(now)
     if body.teeth is not None:
         yield from need(body.teeth <= most, "teeth", f"no wheel here has {body.teeth:g} teeth; the largest has {most}")
+
+
+def goes_in(now: RunState, step: WorkStep, at: int) -> list[Thing]:
+    """Locks and pins that must go in again at a stop, counted from 0: after every turn, or every two."""
+    turns = step.stops[at].turns
+    every = {"every_turn": 1, "every_two": 2}
+    return [one for one in now.document.things if one.fits_again and turns % every[one.fits_again] == 0]
 
 
 def _most_teeth(now: RunState) -> int:

@@ -5,6 +5,7 @@ __all__ = ["care_of", "holds_of", "left_of", "loose_ends_of", "view_of", "wary_o
 from collections.abc import Iterator
 from datetime import timedelta
 
+from gurvo_core.engine import Thing
 from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd
 from gurvo_core.run.job.entries import ThingMoved, TurnSeen
 from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
@@ -69,10 +70,14 @@ def _things(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
                 title=f"{thing.name if thing else name} on{f', {one.place}' if one.place else ''}",
                 since=one.seq,
                 holds_back=STILL | {"cover"} if stops else CLOSED,
-                until=step or "take it off",
+                until=_with_the_real_one(thing, step or "take it off"),
                 ends_with=None if _comes_off_now(now, name, facts) else ThingMoved(kind="thing", thing=name, on=False, place=one.place),
                 kept_from="turning, covers, start" if stops else "covers, start, hand over",
             )
+
+
+def _with_the_real_one(thing: Thing | None, until: str) -> str:
+    return f"{until}, when {thing.stands_in_for} is in" if thing is not None and thing.stands_in_for else until
 
 
 def _comes_off_now(now: RunState, thing: str, facts: Facts) -> bool:
@@ -231,9 +236,10 @@ def left_of(now: RunState, facts: Facts) -> float:
 def view_of(now: RunState, facts: Facts) -> RunView:
     """The run as a whole."""
     marks = [
-        MarkSeen(position=mark.position, name=mark.name, clock_deg=mark.clock_deg, decides=mark.decides)
+        MarkSeen(position=seen.position, name=mark.name, clock_deg=seen.clock_deg, decides=mark.decides)
         for mark in now.document.drive.marks
-        if now.plan.steps
+        for seen in mark.stands
+        if now.plan.steps and not mark.decoy
     ]
     positions = [
         PositionPlace(position=one.id, name=one.name, crank_deg=now.document.position_deg(one.id))

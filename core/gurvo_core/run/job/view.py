@@ -43,6 +43,7 @@ class TurnQuestion(Question):
     crank_deg: float | None  # where the crank stands there, from the first cylinder's firing TDC
     marks: list[MarkSeen]
     after_note: str
+    goes_in: list[FieldOption]  # locks and pins that must go in again here, asked one by one
 
 
 class HoldQuestion(Question):

@@ -32,7 +32,7 @@ def say_turn(body: TurnSeen) -> Words:
     return Words(
         title=f"{called(body.step, body.title)}, stop {body.stop}",
         value=f"{_SAW[body.saw]}{off}",
-        detail=body.note,
+        detail=" · ".join(filter(None, (", ".join(f"{plain(name)} went in" for name in body.went_in), body.note))),
         look_again=body.saw != "meets",
     )
 

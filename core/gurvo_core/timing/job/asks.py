@@ -3,14 +3,13 @@
 __all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
 
 from gurvo_core.angles import wrap_deg
-from gurvo_core.engine import CardLine, Flank
+from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import Asked, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import Side, in_words, tdc_dwell_half_width_deg, wheel_figure
-from gurvo_core.timing.events import nose_deg
 from gurvo_core.timing.job.cams import cams_of
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, tdc_basis
@@ -27,6 +26,7 @@ from gurvo_core.timing.job.view import (
     ValveFigures,
     ZeroQuestion,
 )
+from gurvo_core.timing.lines import CamLine
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.tdc_fit import MIN_READINGS
 
@@ -131,13 +131,15 @@ def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:
 
 
 def _method(now: TimingState) -> MethodQuestion:
-    dwell_deg = tdc_dwell_half_width_deg(slider_of(now.document), now.dial_step_mm)
+    slider = slider_of(now.document)
     details: dict[TdcMethod, str] = {
         "positive_stop": "a stop in the plug hole, met from both ways",
         "equal_drop": "a dial on the piston, the same drop either side",
-        "fit": f"a dial on the piston, {MIN_READINGS} or more readings; finds a misread one",
-        "top": f"both ends of the dwell, {2 * dwell_deg:.1f}° apart; the middle is TDC",
     }
+    if slider is not None:  # the others need to know how the piston moves
+        dwell_deg = tdc_dwell_half_width_deg(slider, now.dial_step_mm)
+        details["fit"] = f"a dial on the piston, {MIN_READINGS} or more readings; finds a misread one"
+        details["top"] = f"both ends of the dwell, {2 * dwell_deg:.1f}° apart; the middle is TDC"
     return MethodQuestion(
         key="tdc:method",
         title="Method",
@@ -201,7 +203,7 @@ def ask_cams(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Every cam: its events, its full lift as an extra, and what is done about it."""
     questions: list[Question] = []
     for cam in cams_of(now):
-        lines = [line for line in now.document.cam_card if line.camshaft == cam.camshaft]
+        lines = [line for line in now.lines if line.camshaft == cam.camshaft]
         questions += [_event_question(now, cam, line, flank) for line in lines for flank in _FLANKS]
         questions += [_top_question(now, cam, line) for line in lines]
         questions.append(_cam_question(now, cam))
@@ -232,23 +234,22 @@ def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
     )
 
 
-def _lobe_name(now: TimingState, cam: CamFigures, line: CardLine) -> str:
+def _lobe_name(now: TimingState, cam: CamFigures, line: CamLine) -> str:
     """Which valve a question is about, as short as the engine allows: several cams may each have an intake side."""
-    alike = [other for other in now.document.cam_card if other.valve == line.valve]
+    alike = [other for other in now.lines if other.valve == line.valve]
     return line.valve.capitalize() if len(alike) == 1 else cam.name
 
 
-def _which(now: TimingState, cam: CamFigures, line: CardLine, cylinder: int) -> tuple[str, str]:
+def _which(now: TimingState, cam: CamFigures, line: CamLine, cylinder: int) -> tuple[str, str]:
     """How a question begins and whose valve it asks about: a lone cam need not be named."""
     if not _several(now):
         return "Where", f"the {line.valve} valve"
     return f"{cam.name}: where", f"the {line.valve} valve of cylinder {cylinder}"
 
 
-def _figures_of(now: TimingState, cam: CamFigures, line: CardLine) -> ValveFigures:
+def _figures_of(cam: CamFigures, line: CamLine) -> ValveFigures:
     """The figures that were worked out for a line of the card."""
-    cylinder = now.document.card_cylinder(line)
-    return next(v for v in cam.valves if (v.valve, v.lift_mm, v.cylinder) == (line.valve, line.lift_mm, cylinder))
+    return next(v for v in cam.valves if (v.valve, v.lift_mm, v.cylinder) == (line.valve, line.lift_mm, line.cylinder))
 
 
 def _on_the_wheel(now: TimingState, cylinder: int, wheel_deg: float) -> str:
@@ -257,10 +258,11 @@ def _on_the_wheel(now: TimingState, cylinder: int, wheel_deg: float) -> str:
     return in_words(wheel_deg) + (f" of cylinder {reference}" if cylinder != reference else "")
 
 
-def _event_question(now: TimingState, cam: CamFigures, line: CardLine, flank: Flank) -> LiftQuestion:
-    figures = _figures_of(now, cam, line)
+def _event_question(now: TimingState, cam: CamFigures, line: CamLine, flank: Flank) -> LiftQuestion:
+    figures = _figures_of(cam, line)
     event = figures.opening if flank == "opening" else figures.closing
     lift, begins = length(line.lift_mm), _which(now, cam, line, figures.cylinder)
+    on_wheel_deg = wrap_deg(line.event_deg(flank) + now.document.from_reference_deg(line.cylinder), CYCLE_DEG)
     moving = "rising" if flank == "opening" else "falling"
     return LiftQuestion(
         key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:{flank}",
@@ -271,9 +273,9 @@ def _event_question(now: TimingState, cam: CamFigures, line: CardLine, flank: Fl
         group=cam.name if _several(now) else "",
         wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, {moving} through {lift}",
         field=LengthField(name="lift", label="Checking lift", asked_mm=line.lift_mm),
-        expected_deg=event.card_wheel_deg,
-        expected_words=_on_the_wheel(now, figures.cylinder, event.card_wheel_deg),
-        expected_side=_side_at(now, event.card_wheel_deg),
+        expected_deg=on_wheel_deg,
+        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg) if line.has_card else "",
+        expected_side=_side_at(now, on_wheel_deg),
         camshaft=cam.camshaft,
         cylinder=figures.cylinder,
         valve=line.valve,
@@ -281,12 +283,10 @@ def _event_question(now: TimingState, cam: CamFigures, line: CardLine, flank: Fl
     )
 
 
-def _top_question(now: TimingState, cam: CamFigures, line: CardLine) -> LiftQuestion:
-    figures = _figures_of(now, cam, line)
+def _top_question(now: TimingState, cam: CamFigures, line: CamLine) -> LiftQuestion:
+    figures = _figures_of(cam, line)
     begins = _which(now, cam, line, figures.cylinder)
-    lobe = now.document.lobe(line.camshaft, figures.cylinder, line.valve)
-    assert lobe is not None  # figures are made of lines that have one
-    on_wheel_deg = nose_deg(lobe) + now.document.from_reference_deg(figures.cylinder)
+    on_wheel_deg = line.top_deg + now.document.from_reference_deg(figures.cylinder)
     return LiftQuestion(
         key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:top",
         title=f"{_lobe_name(now, cam, line)}, full lift",
@@ -296,7 +296,7 @@ def _top_question(now: TimingState, cam: CamFigures, line: CardLine) -> LiftQues
         group=cam.name if _several(now) else "",
         wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, at its highest",
         expected_deg=wrap_deg(on_wheel_deg, CYCLE_DEG),
-        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg),
+        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg) if line.has_card else "",
         expected_side=_side_at(now, on_wheel_deg),
         camshaft=cam.camshaft,
         cylinder=figures.cylinder,

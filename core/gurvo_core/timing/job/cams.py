@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from functools import cached_property, lru_cache
 
 from gurvo_core.angles import nearest_turn_deg, wrap_deg
-from gurvo_core.engine import Camshaft, CardLine, Flank, Lobe, Profile
+from gurvo_core.engine import Camshaft, Flank
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import Basis
 from gurvo_core.motion import CamPlace
@@ -23,24 +23,27 @@ from gurvo_core.timing import (
     overlap_deg,
     separation_cam_deg,
 )
-from gurvo_core.timing.events import OVERLAP_TDC_DEG, card_event_deg, lift_slope_mm_per_deg, nose_deg, nose_half_width_deg
+from gurvo_core.timing.events import OVERLAP_TDC_DEG, lift_slope_mm_per_deg, nose_half_width_deg
 from gurvo_core.timing.job.entries import MoveMade
 from gurvo_core.timing.job.readings import gauge_u
 from gurvo_core.timing.job.state import CamWork, EventReadings, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero
 from gurvo_core.timing.job.view import CamFigures, EventFigure, Offer, ValveFigures
+from gurvo_core.timing.lines import FLANKS, CamLine
 from gurvo_core.timing.uncertainty import COVERAGE, repeats_estimate, root_sum_square, weighted_estimate
 
 SAME_LIFT_MM = 0.0005
-FLANKS: tuple[Flank, Flank] = ("opening", "closing")
+# of a lobe whose shape is not known: a lazy flank and a broad nose, so that nothing is trusted more than it may be
+SLOW_SLOPE_MM_PER_DEG = 0.05
+BROAD_NOSE_DEG = 6.0
 NO_READINGS = EventReadings()
 # a long ledger asks for the same few over and over
 _slope = lru_cache(maxsize=256)(lift_slope_mm_per_deg)
 _nose_width = lru_cache(maxsize=256)(nose_half_width_deg)
 
 
-def _readings(now: TimingState, line: CardLine, flank: str) -> EventReadings:
-    return now.cams[line.camshaft].readings.get((now.document.card_cylinder(line), line.valve, flank), NO_READINGS)
+def _readings(now: TimingState, line: CamLine, flank: str) -> EventReadings:
+    return now.cams[line.camshaft].readings.get((line.cylinder, line.valve, flank), NO_READINGS)
 
 
 @lru_cache(maxsize=1024)
@@ -61,21 +64,19 @@ def _event(readings: EventReadings, lift_mm: float | None, near_wheel_deg: float
     return repeats_estimate([on_turn_deg[at_deg] for at_deg in degrees], u_place, step_deg) if degrees else None
 
 
-def events_found_deg(now: TimingState, line: CardLine, flank: Flank, zero_deg: float, near_deg: float) -> list[float]:
+def events_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: float) -> list[float]:
     """Return the crank angle of every standing reading of one event at the card's checking lift.
 
     Parameters
     ----------
     now : TimingState
         What stands.
-    line : CardLine
-        The card's line: camshaft, valve and checking lift.
+    line : CamLine
+        Camshaft, valve and checking lift.
     flank : {"opening", "closing"}
         Which event.
     zero_deg : float
         Wheel zero [deg].
-    near_deg : float
-        Where the card has the event [deg].
 
     Returns
     -------
@@ -89,12 +90,12 @@ def events_found_deg(now: TimingState, line: CardLine, flank: Flank, zero_deg: f
     Example
     -------
     >>> engine = quern_4()
-    >>> events_found_deg(begin(engine), engine.cam_card[0], "opening", 0.0, 344.0)
+    >>> events_found_deg(begin(engine), begin(engine).lines[0], "opening", 0.0)
     []
     """
-    on_deg = now.document.from_reference_deg(now.document.card_cylinder(line))
+    on_deg = now.document.from_reference_deg(line.cylinder)
     degrees = _wheel_degrees(_readings(now, line, flank), line.lift_mm)
-    return [event_deg(at_deg, zero_deg, near_deg + on_deg) - on_deg for at_deg in degrees]
+    return [event_deg(at_deg, zero_deg, line.event_deg(flank) + on_deg) - on_deg for at_deg in degrees]
 
 
 def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:
@@ -123,12 +124,13 @@ def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:
 
 
 class _Valve:
-    """One card line with its readings, ready to be turned into figures."""
+    """One line with its readings, ready to be turned into figures."""
 
-    def __init__(self, now: TimingState, line: CardLine, shaft: Camshaft, lobe: Lobe, zero: TdcEstimate | None) -> None:
-        self.now, self.line, self.shaft, self.lobe, self.zero = now, line, shaft, lobe, zero
-        self.profile: Profile = now.document.profile(lobe.profile)
-        self.on_deg = now.document.from_reference_deg(now.document.card_cylinder(line))
+    def __init__(self, now: TimingState, line: CamLine, shaft: Camshaft, zero: TdcEstimate | None) -> None:
+        self.now, self.line, self.shaft, self.zero = now, line, shaft, zero
+        self.lobe = now.document.lobe(shaft.id, line.cylinder, line.valve)
+        self.profile = now.document.shape(shaft, self.lobe) if self.lobe else None
+        self.on_deg = now.document.from_reference_deg(line.cylinder)
         self.wheel, self.dial = gauge_u(now.gauges.get("wheel")), gauge_u(now.gauges.get("dial"))
         self.events = {flank: self._measured(flank) for flank in FLANKS}
 
@@ -140,9 +142,10 @@ class _Valve:
         return Estimate(value=found.value - to_wheel_deg, u=found.u) if found else None
 
     def _measured(self, flank: Flank) -> Estimate | None:
-        slope = _slope(self.profile, self.shaft, self.lobe, self.line.lift_mm, flank)
+        known = self.profile is not None and self.lobe is not None
+        slope = _slope(self.profile, self.shaft, self.lobe, self.line.lift_mm, flank) if known else SLOW_SLOPE_MM_PER_DEG
         u_place = root_sum_square(self.wheel.u, self.dial.u / slope)
-        return self._estimate(flank, self.line.lift_mm, card_event_deg(self.line, flank), u_place)
+        return self._estimate(flank, self.line.lift_mm, self.line.event_deg(flank), u_place)
 
     @cached_property
     def centreline(self) -> Estimate | None:
@@ -156,43 +159,47 @@ class _Valve:
     def top_centreline(self) -> Estimate | None:
         """Centreline by maximum lift; the dial cannot see the nose's flat."""
         sign = 1 if self.line.valve == "intake" else -1
-        mean = self._estimate("top", None, nose_deg(self.lobe), self.wheel.u)
+        mean = self._estimate("top", None, self.line.top_deg, self.wheel.u)
         if mean is None or self.zero is None:
             return None
-        hidden_deg = _nose_width(self.profile, self.shaft, self.lobe, self.now.dial_step_mm) / 3**0.5
+        known = self.profile is not None and self.lobe is not None
+        hidden_deg = (_nose_width(self.profile, self.shaft, self.lobe, self.now.dial_step_mm) if known else BROAD_NOSE_DEG) / 3**0.5
         return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=root_sum_square(mean.u, hidden_deg, self.zero.u_deg))
 
     def _event_figure(self, flank: Flank) -> EventFigure:
         estimate = self.events[flank]
-        card_deg = card_event_deg(self.line, flank)
+        card_deg = self.line.event_deg(flank) if self.line.has_card else None
         zero_u = self.zero.u_deg if self.zero else 0.0
         return EventFigure(
             crank_deg=estimate.value if estimate else None,
             wheel_deg=wrap_deg(estimate.value + self.on_deg, CYCLE_DEG) if estimate else None,
-            card_wheel_deg=wrap_deg(card_deg + self.on_deg, CYCLE_DEG),
+            card_wheel_deg=wrap_deg(card_deg + self.on_deg, CYCLE_DEG) if card_deg is not None else None,
             words=in_words(estimate.value) if estimate else "",
             expanded_deg=COVERAGE * root_sum_square(estimate.u, zero_u) if estimate else None,
             card_deg=card_deg,
-            card_words=in_words(card_deg),
+            card_words=in_words(card_deg) if card_deg is not None else "",
             readings=len(_wheel_degrees(_readings(self.now, self.line, flank), self.line.lift_mm)),
         )
 
     def figures(self) -> ValveFigures:
-        """All of it, judged against the card."""
-        line = self.line
-        card_open, card_close = card_event_deg(line, "opening"), card_event_deg(line, "closing")
-        card_deg = centreline_deg(line.valve, card_open, card_close)
+        """All of it, judged against the card; as found where there is none."""
+        line, card_deg = self.line, self.line.card_deg
         centre, top = self.centreline, self.top_centreline()
-        judged = judge(centre, card_deg - line.tolerance_deg, card_deg + line.tolerance_deg, "°") if centre else None
+        low, high = (
+            (None, None)
+            if card_deg is None or line.tolerance_deg is None
+            else (card_deg - line.tolerance_deg, card_deg + line.tolerance_deg)
+        )
+        judged = judge(centre, low, high, "°") if centre else None
         opening, closing = (self.events[flank] for flank in FLANKS)
         return ValveFigures(
             valve=line.valve,
-            cylinder=self.now.document.card_cylinder(line),
+            cylinder=line.cylinder,
             lift_mm=line.lift_mm,
             opening=self._event_figure("opening"),
             closing=self._event_figure("closing"),
             duration_deg=closing.value - opening.value if opening and closing else None,
-            card_duration_deg=card_close - card_open,
+            card_duration_deg=line.closing_deg - line.opening_deg if line.has_card else None,
             centreline_deg=centre.value if centre else None,
             centreline_expanded_deg=centre.expanded if centre else None,
             card_centreline_deg=card_deg,
@@ -200,8 +207,8 @@ class _Valve:
             tolerance_deg=line.tolerance_deg,
             top_centreline_deg=top.value if top else None,
             top_expanded_deg=top.expanded if top else None,
-            card_top_centreline_deg=self.lobe.nose_deg,
-            advance_deg=advance_deg(line.valve, card_deg, centre.value) if centre else None,
+            card_top_centreline_deg=self.lobe.nose_deg if self.lobe else None,
+            advance_deg=advance_deg(line.valve, card_deg, centre.value) if centre and card_deg is not None else None,
             verdict=judged.verdict if judged else None,
             settles=judged.settles if judged else "",
         )
@@ -211,11 +218,7 @@ def _cam_figures(now: TimingState, shaft: Camshaft, zero: TdcEstimate | None) ->
     """All figures of one camshaft. Its advance is the mean of its valves', the surer ones counting more; the wheel zero's error is
     common to all of them and does not average out.
     """
-    parts = []
-    for line in now.document.cam_card:
-        lobe = now.document.lobe(shaft.id, now.document.card_cylinder(line), line.valve)
-        if line.camshaft == shaft.id and lobe is not None:
-            parts.append(_Valve(now, line, shaft, lobe, zero))
+    parts = [_Valve(now, line, shaft, zero) for line in now.lines if line.camshaft == shaft.id]
     valves = [part.figures() for part in parts]
     advance = _advance(parts, valves, zero)
     work = now.cams[shaft.id]
@@ -229,7 +232,7 @@ def _cam_figures(now: TimingState, shaft: Camshaft, zero: TdcEstimate | None) ->
         overlap_deg=_overlap(intake, exhaust),
         advance_deg=advance.value if advance else None,
         expanded_deg=advance.expanded if advance else None,
-        advance_words=advance_words(advance.value) if advance else "",
+        advance_words=advance_words(advance.value) if advance else "as found" if _worst(valves) else "",
         verdict=_worst(valves),
         settles=next((v.settles for v in valves if v.settles), ""),
         offers=_offers(now, shaft, work, advance.value) if advance else [],
@@ -269,7 +272,7 @@ def _worst(valves: list[ValveFigures]) -> Verdict | None:
     verdicts = [v.verdict for v in valves]
     if not verdicts or None in verdicts:
         return None
-    order: tuple[Verdict, ...] = ("out", "can't tell", "in")
+    order: tuple[Verdict, ...] = ("out", "can't tell", "no limit known", "in")
     return next(verdict for verdict in order if verdict in verdicts)
 
 

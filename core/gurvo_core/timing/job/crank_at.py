@@ -6,7 +6,6 @@ from gurvo_core.angles import nearest_turn_deg, wrap_deg
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.motion.twin import words_at
 from gurvo_core.timing import TdcEstimate, in_words
-from gurvo_core.timing.events import card_event_deg, nose_deg
 from gurvo_core.timing.job.cams import cam_places, cams_of
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero
@@ -61,21 +60,17 @@ def _piston_readings(now: TimingState, zero: TdcEstimate | None) -> list[_Place]
 
 
 def _lift_readings(now: TimingState, zero: TdcEstimate | None) -> list[_Place]:
-    """The last reading of every event; which turn it lies on follows from the card."""
+    """The last reading of every event; which turn it lies on follows from where it is expected."""
     found: list[_Place] = []
     document, off_deg = now.document, zero.zero_deg if zero else 0.0
-    for line in document.cam_card:
-        cylinder = document.card_cylinder(line)
-        lobe = document.lobe(line.camshaft, cylinder, line.valve)
-        if lobe is None:
-            continue
-        near = {"opening": card_event_deg(line, "opening"), "closing": card_event_deg(line, "closing"), "top": nose_deg(lobe)}
-        for flank, near_deg in near.items():
+    for line in now.lines:
+        cylinder = line.cylinder
+        for flank, near_deg in (("opening", line.opening_deg), ("closing", line.closing_deg), ("top", line.top_deg)):
             readings = now.cams[line.camshaft].readings.get((cylinder, line.valve, flank))
             if not readings:
                 continue
             last = readings.taken[-1]
             event = nearest_turn_deg(last.wheel_deg - off_deg, near_deg + document.from_reference_deg(cylinder))
-            cycle = wrap_deg(event + document.firing_deg[document.reference_cylinder], CYCLE_DEG) if zero else None
+            cycle = wrap_deg(event + document.firing_deg[document.reference_cylinder], CYCLE_DEG) if zero and document.is_timed else None
             found.append((last.seq, event, cycle))
     return found

@@ -108,7 +108,9 @@ class CamDecision(Body):
 
     kind: Literal["cam_decision"]
     camshaft: Word
-    advance_deg: float = Field(ge=-360, le=360, description="Advance as shown when it was decided [deg]")
+    advance_deg: float | None = Field(
+        default=None, ge=-360, le=360, description="Advance as shown when it was decided [deg]; left out where no card is known"
+    )
     moves: tuple[MoveMade, ...] = Field(default=(), max_length=8)
     reason: Reason = ""
     rests_on: Basis | None = Field(default=None, description="The entries it rests on; left out = all that stand when it is made")

@@ -5,14 +5,13 @@ __all__ = ["check_cam_decision", "check_lift", "check_method", "check_setup", "c
 from collections.abc import Iterator
 
 from gurvo_core.angles import wrap_deg
-from gurvo_core.engine import CardLine, Flank
+from gurvo_core.engine import Flank
 from gurvo_core.errors import ReadingError
 from gurvo_core.ledger import GAUGES, Facts, Objection, need
 from gurvo_core.motion.crank import drop_at_deg
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.motion.lobe import max_valve_lift_mm
-from gurvo_core.timing import event_deg, profile_event_deg
-from gurvo_core.timing.events import card_event_deg
+from gurvo_core.timing import event_deg
 from gurvo_core.timing.job.cams import SAME_LIFT_MM, cam_basis, cams_of, check_order, events_found_deg
 from gurvo_core.timing.job.entries import (
     CamDecision,
@@ -27,6 +26,7 @@ from gurvo_core.timing.job.entries import (
 from gurvo_core.timing.job.readings import length_mm, turned_to_deg, wheel_reading_deg
 from gurvo_core.timing.job.state import StandingTdcReading, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, tdc_basis
+from gurvo_core.timing.lines import CamLine
 from gurvo_core.timing.tdc_fit import DIAL_ZERO_WITHIN
 
 MIN_PAIR_ARC_DEG = 8.0  # nearer to TDC the piston dwells and a touch says nothing
@@ -47,8 +47,10 @@ def check_setup(_now: TimingState, body: WheelSetup, facts: Facts) -> Objections
     yield from need(body.plugs_out, "plugs_out", "take the plugs out and lock the stand before the crank is turned")
 
 
-def check_method(now: TimingState, _body: TdcMethodChoice, _facts: Facts) -> Objections:
-    """The wheel is set up before anybody looks for TDC on it."""
+def check_method(now: TimingState, body: TdcMethodChoice, _facts: Facts) -> Objections:
+    """The wheel is set up before anybody looks for TDC on it, and what the method rests on is known."""
+    rule = "stroke and rod of this engine are not known: find TDC by a positive stop or by equal drops"
+    yield from need(body.method not in ("fit", "top") or slider_of(now.document) is not None, "method", rule)
     yield from need(now.setup is not None, "kind", "set up the wheel first")
 
 
@@ -91,6 +93,9 @@ def check_tdc(now: TimingState, body: TdcReading, _facts: Facts) -> Objections:
 def _check_drop(now: TimingState, drop_mm: float) -> Objections:
     """The piston has such a drop; in a fit the dial's own zero may lie a little below the top."""
     slider = slider_of(now.document)
+    if slider is None:
+        yield from need(drop_mm > 0, "drop.text", "a drop is above 0 mm")
+        return
     if now.method == "fit" and -DIAL_ZERO_WITHIN * slider.travel_mm < drop_mm < 0:
         return
     try:
@@ -116,6 +121,8 @@ def _check_pair(now: TimingState, body: TdcReading, waiting: StandingTdcReading,
     rule = f"the drop must be the same as on the other side ({waiting.drop_mm:.2f} mm)"
     yield from need(abs(drop_mm - waiting.drop_mm) <= now.dial_step_mm / 2, "drop.text", rule)
     slider = slider_of(now.document)
+    if slider is None:
+        return
     fits_deg = drop_at_deg(drop_mm, "after", slider) - drop_at_deg(drop_mm, "before", slider)
     rule = f"the two lie {arc_deg:.0f}° apart, but a drop of {drop_mm:g} mm lies {fits_deg:.0f}° apart: check figures and sides"
     yield from need(abs(arc_deg - fits_deg) < FAR_FROM_DROP_DEG, field, rule)
@@ -144,10 +151,10 @@ def check_lift(now: TimingState, body: LiftReading, _facts: Facts) -> Objections
         yield Objection("camshaft", f"this engine has no camshaft {body.camshaft}; it has {names}")
         return
     lobe = document.lobe(shaft.id, body.cylinder, body.valve)
-    if lobe is None:
+    if lobe is None and shaft.lobes:
         yield Objection("cylinder", f"{shaft.name} has no {body.valve} lobe for cylinder {body.cylinder}")
         return
-    line = _card_line(now, body)
+    line = _line_of(now, body)
     if isinstance(line, Objection):
         yield line
         return
@@ -162,39 +169,43 @@ def check_lift(now: TimingState, body: LiftReading, _facts: Facts) -> Objections
     if body.lift is None:
         yield Objection("lift.text", "give the checking lift, such as 1.00 mm")
         return
-    lift_mm, profile = length_mm(body.lift, "lift"), document.profile(lobe.profile)
-    most_mm = max_valve_lift_mm(profile, shaft, lobe)
-    rule = f"a lift of {lift_mm:.2f} mm cannot be: this valve lifts above 0 and below {most_mm:.2f} mm"
-    yield from need(0 < lift_mm < most_mm - SAME_LIFT_MM, "lift.text", rule)
-    profile_event_deg(profile, shaft, lobe, lift_mm, body.flank)
+    lift_mm, profile = length_mm(body.lift, "lift"), document.shape(shaft, lobe) if lobe else None
+    if lobe is not None and profile is not None:
+        most_mm = max_valve_lift_mm(profile, shaft, lobe)
+        rule = f"a lift of {lift_mm:.2f} mm cannot be: this valve lifts above 0 and below {most_mm:.2f} mm"
+        yield from need(0 < lift_mm < most_mm - SAME_LIFT_MM, "lift.text", rule)
+    else:
+        yield from need(lift_mm > 0, "lift.text", "a lift is above 0 mm")
     if abs(lift_mm - line.lift_mm) <= SAME_LIFT_MM:
         right = _opens_before_it_closes(now, body, line, wheel_deg, zero.zero_deg)
         yield from need(right, "wheel.text", f"the {body.valve} valve would open after it closes: check the figure and its side")
 
 
-def _card_line(now: TimingState, body: LiftReading) -> CardLine | Objection:
-    """The card's line for a reading, or why there is none."""
-    document = now.document
-    lines = [line for line in document.cam_card if line.camshaft == body.camshaft and line.valve == body.valve]
+def _line_of(now: TimingState, body: LiftReading) -> CamLine | Objection:
+    """The line that a reading is for, or why there is none."""
+    lines = [line for line in now.lines if line.camshaft == body.camshaft and line.valve == body.valve]
     if not lines:
         return Objection("valve", f"the cam card has no line for the {body.valve} valve")
-    line = next((line for line in lines if document.card_cylinder(line) == body.cylinder), None)
-    cylinder = document.card_cylinder(lines[0])
-    return line or Objection("cylinder", f"the card is measured on cylinder {cylinder}: degree the cam on that one")
+    line = next((line for line in lines if line.cylinder == body.cylinder), None)
+    return line or Objection("cylinder", f"the card is measured on cylinder {lines[0].cylinder}: degree the cam on that one")
 
 
-def _opens_before_it_closes(now: TimingState, body: LiftReading, line: CardLine, wheel_deg: float, zero_deg: float) -> bool:
+def _opens_before_it_closes(now: TimingState, body: LiftReading, line: CamLine, wheel_deg: float, zero_deg: float) -> bool:
     flanks: tuple[Flank, Flank] = ("opening", "closing")
     found: dict[Flank, float | None] = {}
     on_deg = now.document.from_reference_deg(body.cylinder)
     for flank in flanks:
-        near_deg = card_event_deg(line, flank)
+        near_deg = line.event_deg(flank)
         if flank == body.flank:
             found[flank] = event_deg(wheel_deg, zero_deg, near_deg + on_deg) - on_deg
         else:
-            others = events_found_deg(now, line, flank, zero_deg, near_deg)
+            others = events_found_deg(now, line, flank, zero_deg)
             found[flank] = sum(others) / len(others) if others else None
     return check_order(found["opening"], found["closing"])
+
+
+def _same_deg(one: float | None, other: float | None) -> bool:
+    return one is None and other is None if one is None or other is None else abs(one - other) <= SAME_SHOWN_DEG
 
 
 def check_cam_decision(now: TimingState, body: CamDecision, _facts: Facts) -> Objections:
@@ -203,13 +214,13 @@ def check_cam_decision(now: TimingState, body: CamDecision, _facts: Facts) -> Ob
     if cam is None:
         yield Objection("camshaft", f"this engine has no camshaft {body.camshaft}")
         return
-    if cam.verdict is None or cam.advance_deg is None:
+    if cam.verdict is None:
         yield Objection("camshaft", "take the readings of both flanks of every valve first")
         return
-    same = body.rests_on in (None, cam_basis(now, body.camshaft)) and abs(cam.advance_deg - body.advance_deg) <= SAME_SHOWN_DEG
+    same = body.rests_on in (None, cam_basis(now, body.camshaft)) and _same_deg(cam.advance_deg, body.advance_deg)
     yield from need(same, "advance_deg", f"the cam is now {cam.advance_words}: look again and decide on that")
     if body.moves:
         offered = [tuple(offer.moves) for offer in cam.offers]
         yield from need(body.moves in offered, "moves", "this is not one of the corrections offered; choose one of them")
-    elif cam.verdict != "in":
+    elif cam.verdict not in ("in", "no limit known"):
         yield from need(bool(body.reason), "reason", f"the cam is “{cam.verdict}”: say why it is left as it is")

@@ -13,7 +13,7 @@ from gurvo_core.timing.job.cams import cam_places, cams_of
 from gurvo_core.timing.job.crank_at import crank_at
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, outlier_seq, tdc_basis
-from gurvo_core.timing.job.view import TdcFigures, TimingView, WheelLabel, WheelSetting
+from gurvo_core.timing.job.view import CamFigures, TdcFigures, TimingView, WheelLabel, WheelSetting
 
 FAR_FROM_CARD_DEG = 60.0
 WIDE_SPREAD = 4.0  # times the expanded uncertainty
@@ -78,7 +78,16 @@ def says_of(now: TimingState) -> Iterator[str]:
         yield f"True TDC: wheel zero {zero.zero_deg:+.2f}°, U = {zero.expanded_deg:.2f}°"
     for cam in cams_of(now):
         if cam.advance_words:
-            yield f"{cam.name}: {cam.advance_words}, U = {cam.expanded_deg:.2f}°, {cam.verdict or 'not judged'}"
+            known = f", U = {cam.expanded_deg:.2f}°" if cam.expanded_deg is not None else ""
+            yield f"{cam.name}: {cam.advance_words}{known}, {cam.verdict or 'not judged'}{_as_found(cam)}"
+
+
+def _as_found(cam: CamFigures) -> str:
+    """The centrelines of a cam that no card judges."""
+    if cam.advance_deg is not None:
+        return ""
+    found = (f"{v.valve} centreline {v.centreline_deg:.1f}° {v.side_words}" for v in cam.valves if v.centreline_deg is not None)
+    return f" ({', '.join(found)})"
 
 
 def _wheel_setting(now: TimingState) -> WheelSetting | None:
@@ -134,8 +143,8 @@ def warnings_of(now: TimingState, _facts: Facts) -> Iterator[str]:
     for cam in cams_of(now):
         for valve in cam.valves:
             for name, event in (("opening", valve.opening), ("closing", valve.closing)):
-                if event.crank_deg is not None and abs(event.crank_deg - event.card_deg) > FAR_FROM_CARD_DEG:
-                    off_deg = abs(event.crank_deg - event.card_deg)
+                off_deg = 0.0 if event.crank_deg is None or event.card_deg is None else abs(event.crank_deg - event.card_deg)
+                if off_deg > FAR_FROM_CARD_DEG:
                     yield f"The {valve.valve} {name} is {off_deg:.0f}° from its card: look at the wheel and its side again."
 
 
@@ -146,8 +155,8 @@ def _read_otherwise(now: TimingState) -> Iterator[str]:
         yield f"The wheel zero was taken over as {now.zero.body.zero_deg:+.2f}°; today's rules read it as {zero.zero_deg:+.2f}°."
     for cam in cams_of(now):
         left = now.cams[cam.camshaft].left
-        if cam.decided and left and cam.advance_deg is not None and abs(cam.advance_deg - left.body.advance_deg) > SHOWN_DEG:
-            shown, today = left.body.advance_deg, cam.advance_deg
+        shown, today = left.body.advance_deg if left else None, cam.advance_deg
+        if cam.decided and shown is not None and today is not None and abs(today - shown) > SHOWN_DEG:
             yield f"{cam.name} was left as it is at {shown:+.2f}°; today's rules read it as {today:+.2f}°."
 
 

@@ -15,6 +15,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Gauge
 from gurvo_core.timing import DegreeWheel
 from gurvo_core.timing.job.entries import Approach, CamDecision, TdcReading, WheelSetup, WheelZero
+from gurvo_core.timing.lines import CamLine, cam_lines
 from gurvo_core.timing.tdc import TdcMethod
 
 COMMON_DIAL_STEP_MM = 0.01
@@ -72,6 +73,7 @@ class TimingState:
     """All that stands of the timing."""
 
     document: EngineDocument
+    lines: tuple[CamLine, ...]  # what is measured of its camshafts
     setup: WheelSetup | None = None
     gauges: Mapping[str, Gauge] = field(default_factory=dict)  # by kind
     set_up_on: date | None = None
@@ -117,4 +119,4 @@ def begin(document: EngineDocument) -> TimingState:
     >>> begin(quern_4()).setup is None
     True
     """
-    return TimingState(document=document, cams={shaft.id: CamWork() for shaft in document.camshafts})
+    return TimingState(document=document, lines=cam_lines(document), cams={shaft.id: CamWork() for shaft in document.camshafts})

@@ -39,7 +39,7 @@ def take_setup(now: TimingState, entry: LedgerEntry, body: WheelSetup) -> Timing
     """The wheel set up anew: what was read on it before lapses. The stop stays where it is."""
     cams = {shaft: replace(work, readings={}, left=None) for shaft, work in now.cams.items()}
     gauges: dict[str, Gauge] = {gauge.kind: gauge for gauge in entry.gauges}
-    fresh = TimingState(document=now.document, setup=body, gauges=gauges, set_up_on=entry.latest.date(), cams=cams)
+    fresh = TimingState(document=now.document, lines=now.lines, setup=body, gauges=gauges, set_up_on=entry.latest.date(), cams=cams)
     return replace(fresh, stop_in=now.stop_in, turned_to=now.turned_to)
 
 

@@ -119,17 +119,19 @@ def find_tdc(now: TimingState) -> TdcEstimate | None:
 def _find(now: TimingState) -> TdcEstimate | None:
     slider, readings = slider_of(now.document), _of_method(now)
     wheel, dial = gauge_u(now.gauges.get("wheel")), gauge_u(now.gauges.get("dial"))
-    if now.method == "fit":
+    if slider is None and now.method not in ("positive_stop", "equal_drop"):
+        return None  # stroke or rod are not known (any more)
+    if now.method == "fit" and slider is not None:
         points = tuple((reading.wheel_deg, reading.drop_mm) for reading in readings if reading.drop_mm is not None)
         return _fit(points, slider, wheel, dial) if len(points) >= MIN_READINGS else None
     found = pairs_of(now)
     pairs = [TdcPair(before_deg=before.wheel_deg, after_deg=after.wheel_deg, drop_mm=before.drop_mm) for before, after in found]
     single = [reading.wheel_deg for reading in readings if reading.body.place is None]
-    if now.method == "top" and single and not pairs:
+    if now.method == "top" and slider is not None and single and not pairs:
         return tdc_by_highest(single, slider, wheel, now.dial_step_mm)
     if not pairs:
         return None
-    if now.method == "top":
+    if now.method == "top" and slider is not None:
         return tdc_at_top(pairs, slider, wheel, now.dial_step_mm)
     return tdc_by_stop(pairs, slider, wheel) if now.method == "positive_stop" else tdc_by_equal_drops(pairs, slider, wheel, dial)
 

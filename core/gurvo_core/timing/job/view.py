@@ -163,10 +163,10 @@ class EventFigure(View):
 
     crank_deg: float | None
     wheel_deg: float | None
-    card_wheel_deg: float
+    card_wheel_deg: float | None
     words: str
     expanded_deg: float | None
-    card_deg: float
+    card_deg: float | None  # None: no card says it
     card_words: str
     readings: int
 
@@ -180,15 +180,15 @@ class ValveFigures(View):
     opening: EventFigure
     closing: EventFigure
     duration_deg: float | None
-    card_duration_deg: float
+    card_duration_deg: float | None
     centreline_deg: float | None
     centreline_expanded_deg: float | None
-    card_centreline_deg: float
+    card_centreline_deg: float | None
     side_words: str
-    tolerance_deg: float
+    tolerance_deg: float | None
     top_centreline_deg: float | None
     top_expanded_deg: float | None
-    card_top_centreline_deg: float
+    card_top_centreline_deg: float | None
     advance_deg: float | None
     verdict: Verdict | None
     settles: str
