@@ -9,6 +9,9 @@ Body = dict[str, Any]
 SETUP: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 
+ANY_FIT_MM = "0.05"  # where no limit is known
+
+
 def next_question(state: Any) -> Any:
     """The question that the bench asks now; None when nothing can be answered."""
     step = next((step for step in state.steps if step.status == "now"), None)
@@ -19,7 +22,12 @@ def answer(state: Any, question: Any, document: EngineDocument) -> Body:
     """Return the entry that answers a question."""
     maker = {
         "step_done": _step,
-        "turn_seen": lambda _state, asked, _document: {"step": asked.step, "stop": asked.stop, "saw": "meets"},
+        "turn_seen": lambda _state, asked, _document: {
+            "step": asked.step,
+            "stop": asked.stop,
+            "saw": "meets",
+            "went_in": [one.value for one in asked.goes_in],
+        },
         "hold_point": lambda _state, asked, _document: {"step": asked.step, "remark": "looked at, as it should be"},
         "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
         "variant": lambda _state, asked, _document: {"group": asked.group_id, "option": asked.options[0].value},
@@ -44,7 +52,8 @@ def _field(field: Any, question: Any, document: EngineDocument) -> str:
         return str(field.options[0].value)
     if question.does == "measure":
         fit = next(fit for fit in document.fits if fit.id == field.key)
-        return f"{(fit.least_mm + fit.most_mm) / 2:.4g}"
+        limits = [limit for limit in (fit.least_mm, fit.most_mm) if limit is not None]
+        return f"{sum(limits) / len(limits):.4g}" if limits else ANY_FIT_MM
     return str(field.hint.removeprefix("book: ")) or "9"
 
 
@@ -63,5 +72,5 @@ def _lift(state: Any, question: Any, _document: EngineDocument) -> Body:
 
 def _cam(state: Any, question: Any, _document: EngineDocument) -> Body:
     cam = next(cam for cam in state.timing.cams if cam.camshaft == question.camshaft)
-    reason = "" if cam.verdict == "in" else "as the card has it, within what the wheel can tell"
+    reason = "" if cam.verdict in ("in", "no limit known") else "as the card has it, within what the wheel can tell"
     return {"camshaft": cam.camshaft, "advance_deg": cam.advance_deg, "reason": reason}

@@ -74,6 +74,12 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     whole = begun("Q4-0168", "irrigation pump", 16, 0, "quern-4")
     play(whole, lead)
 
+    dummy = begun("B8-0002", "water works generator", 18, 16, "brae-v8")
+    play(dummy, lead, until="wrench-b")
+
+    as_found = begun("M2-0001", "cellar press", 19, 10, "mallow-2")
+    play(as_found, lead, until="cam:cam")
+
     sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
     play(sealing, lead, until="cover-bead")
     sealing.clock = sealing.now() - timedelta(minutes=3)

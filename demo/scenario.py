@@ -1,4 +1,4 @@
-"""Loads the demo: people, gauges, seven families, and engines at different places of the work.
+"""Loads the demo: people, gauges, nine families, and engines at different places of the work.
 
 Everything goes through the same door as a real entry. Only the clock is set back, so that the ledger reads like days of work.
 """

@@ -18,8 +18,11 @@ from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, Impor
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
+from gurvo_core.engine.plain import plain_document
+from gurvo_core.engine.unknown import not_known
 from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
+from gurvo_core.reading import doubts_of
 from gurvo_core.work import RULES_VERSION
 from shop.roles import shown_name
 
@@ -52,6 +55,8 @@ def _family_out(shown: Revision) -> FamilyOut:
         revision=shown.number,
         at=shown.at,
         document=document,
+        doubtful=doubts_of(document),
+        not_known=not_known(document),
         curves=[lobe_curve(profile) for profile in document.profiles],
         revisions=revisions,
     )
@@ -111,7 +116,7 @@ def revision(request: HttpRequest, code: str, number: int) -> FamilyOut:
 @router.get("/{code}/revisions/{int:number}/document.json", operation_id="revision_export", summary="Hand the document out")
 def export(request: HttpRequest, code: str, number: int) -> HttpResponse:
     """Hand out an engine document as a file."""
-    document = document_of(_revision(code, number).pk).model_dump(mode="json", exclude_none=True)
+    document = plain_document(document_of(_revision(code, number).pk))
     text = json.dumps(document, ensure_ascii=False, indent=1)
     name = f"{code}-revision-{number}.json"
     return HttpResponse(text, content_type="application/json", headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -44,6 +44,8 @@ class FamilyOut(Schema):
     revision: int
     at: datetime
     document: EngineDocument
+    doubtful: list[Fault]
+    not_known: list[Fault]
     curves: list[LobeCurve]
     revisions: list[RevisionRow]
 
@@ -64,6 +66,8 @@ class CheckedOut(Schema):
     """What a document's text would become: its faults, or the revision it would be and what would change."""
 
     faults: list[Fault]
+    doubtful: list[Fault]
+    not_known: list[Fault]
     family: str
     name: str
     layout: str

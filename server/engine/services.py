@@ -8,8 +8,9 @@ from django.db import transaction
 from engine.models import Family, Revision
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.difference import Change, difference
+from gurvo_core.engine.unknown import not_known
 from gurvo_core.errors import DocumentError, Fault
-from gurvo_core.reading import read_document
+from gurvo_core.reading import doubts_of, read_document
 from press.documents import document_in
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
@@ -25,6 +26,8 @@ class Checked:
     layout: str = ""
     revision: int | None = None
     changes: list[Change] = field(default_factory=list)
+    doubtful: list[Fault] = field(default_factory=list)
+    not_known: list[Fault] = field(default_factory=list)
 
 
 def check_text(text: str) -> Checked:
@@ -37,7 +40,16 @@ def check_text(text: str) -> Checked:
     newest = Revision.objects.newest_of(identity.family)
     changes = difference(EngineDocument.model_validate(newest.document), document) if newest else []
     number = newest.number + 1 if newest else 1
-    return Checked(faults=[], family=identity.family, name=identity.name, layout=identity.layout, revision=number, changes=changes)
+    return Checked(
+        faults=[],
+        family=identity.family,
+        name=identity.name,
+        layout=identity.layout,
+        revision=number,
+        changes=changes,
+        doubtful=doubts_of(document),
+        not_known=not_known(document),
+    )
 
 
 def import_text(text: str, *, remark: str, by: User) -> Revision:

@@ -51,7 +51,8 @@ def arcs(timing: TimingView) -> list[Arc]:
             lane = LANE if valve.valve == "intake" else -LANE
             if valve.opening.crank_deg is not None and valve.closing.crank_deg is not None:
                 found.append(Arc(_spiral(valve.opening.crank_deg, valve.closing.crank_deg, lane), colour, 5.5))
-            found.append(Arc(_spiral(valve.opening.card_deg, valve.closing.card_deg, 2.4 * lane), colour, 1.2, dotted=True))
+            if valve.opening.card_deg is not None and valve.closing.card_deg is not None:
+                found.append(Arc(_spiral(valve.opening.card_deg, valve.closing.card_deg, 2.4 * lane), colour, 1.2, dotted=True))
     return found
 
 

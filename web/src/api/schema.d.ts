@@ -765,6 +765,17 @@ export interface components {
              * @default 0
              */
             axis_deg: number;
+            /**
+             * @default {
+             *       "bore_mm": null,
+             *       "compression_height_mm": null,
+             *       "deck_height_mm": null,
+             *       "gasket_mm": null,
+             *       "pin_offset_mm": 0,
+             *       "rod_mm": null,
+             *       "stroke_mm": null
+             *     }
+             */
             cranktrain: components["schemas"]["Cranktrain"];
             /**
              * Cylinders
@@ -875,9 +886,9 @@ export interface components {
         CamDecision: {
             /**
              * Advance Deg
-             * @description Advance as shown when it was decided [deg]
+             * @description Advance as shown when it was decided [deg]; left out where no card is known
              */
-            advance_deg: number;
+            advance_deg?: number | null;
             /** Camshaft */
             camshaft: string;
             /**
@@ -931,7 +942,7 @@ export interface components {
             /** Valves */
             valves: components["schemas"]["ValveFigures"][];
             /** Verdict */
-            verdict: ("in" | "out" | "can't tell") | null;
+            verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
          * CamQuestion
@@ -989,11 +1000,17 @@ export interface components {
              * @description The bank it serves; left out when it serves all
              */
             bank?: string | null;
-            /** Followers */
+            /**
+             * Followers
+             * @default []
+             */
             followers: components["schemas"]["Follower"][];
             /** Id */
             id: string;
-            /** Lobes */
+            /**
+             * Lobes
+             * @default []
+             */
             lobes: components["schemas"]["Lobe"][];
             /** Name */
             name: string;
@@ -1010,7 +1027,7 @@ export interface components {
              * Closes Deg
              * @description Intake: after BDC. Exhaust: after TDC [deg]
              */
-            closes_deg: number;
+            closes_deg?: number | null;
             /**
              * Cylinder
              * @description Whose valve; left out when the reference cylinder's
@@ -1025,12 +1042,12 @@ export interface components {
              * Opens Deg
              * @description Intake: before TDC. Exhaust: before BDC [deg]
              */
-            opens_deg: number;
+            opens_deg?: number | null;
             /**
              * Tolerance Deg
              * @description Half-width allowed for the centreline [deg]
              */
-            tolerance_deg: number;
+            tolerance_deg?: number | null;
             /**
              * Valve
              * @enum {string}
@@ -1054,6 +1071,8 @@ export interface components {
         CheckedOut: {
             /** Changes */
             changes: components["schemas"]["Change"][];
+            /** Doubtful */
+            doubtful: components["schemas"]["Fault"][];
             /** Family */
             family: string;
             /** Faults */
@@ -1062,6 +1081,8 @@ export interface components {
             layout: string;
             /** Name */
             name: string;
+            /** Not Known */
+            not_known: components["schemas"]["Fault"][];
             /** Revision */
             revision: number | null;
         };
@@ -1072,6 +1093,35 @@ export interface components {
         Confirm: {
             /** Password */
             password: string;
+        };
+        /**
+         * Coupling
+         * @description Two shafts that turn as one, end to end: a dog, a tongue, a splined sleeve.
+         */
+        Coupling: {
+            /** Driven */
+            driven: string;
+            /**
+             * Driver
+             * @description Id of the shaft that turns the other
+             */
+            driver: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Told By
+             * @description How the right way is seen
+             * @default
+             */
+            told_by: string;
+            /**
+             * Ways
+             * @description In how many ways it goes together; 1 = in the right one alone
+             * @default 1
+             */
+            ways: number;
         };
         /**
          * CrankAt
@@ -1093,7 +1143,7 @@ export interface components {
          */
         Cranktrain: {
             /** Bore Mm */
-            bore_mm: number;
+            bore_mm?: number | null;
             /**
              * Compression Height Mm
              * @description Piston pin to crown [mm]
@@ -1119,9 +1169,9 @@ export interface components {
              * Rod Mm
              * @description Rod length, centre to centre [mm]
              */
-            rod_mm: number;
+            rod_mm?: number | null;
             /** Stroke Mm */
-            stroke_mm: number;
+            stroke_mm?: number | null;
         };
         /**
          * CylinderFrames
@@ -1134,7 +1184,7 @@ export interface components {
             cylinder: number;
             /** Drop Um */
             drop_um: number[];
-            section: components["schemas"]["Section"];
+            section: components["schemas"]["Section"] | null;
             /** Strokes */
             strokes: components["schemas"]["StrokeSpan"][];
             /** Valves */
@@ -1148,7 +1198,7 @@ export interface components {
             /** Cylinder */
             cylinder: number;
             /** Drop Mm */
-            drop_mm: number;
+            drop_mm: number | null;
             /**
              * Stroke
              * @enum {string}
@@ -1173,7 +1223,7 @@ export interface components {
             /** Arcs */
             arcs: components["schemas"]["Arc"][];
             /** Count */
-            count: number;
+            count: number | null;
             /** Id */
             id: string;
             /** Kind */
@@ -1191,6 +1241,8 @@ export interface components {
             clock_deg: number;
             /** Decides */
             decides: boolean;
+            /** Decoy */
+            decoy: boolean;
             /** Id */
             id: string;
             /** Kind */
@@ -1258,6 +1310,11 @@ export interface components {
          */
         Drive: {
             /**
+             * Couplings
+             * @default []
+             */
+            couplings: components["schemas"]["Coupling"][];
+            /**
              * Locks
              * @default []
              */
@@ -1274,17 +1331,25 @@ export interface components {
             pointers: components["schemas"]["Pointer"][];
             /** Shafts */
             shafts: components["schemas"]["Shaft"][];
-            /** Stages */
+            /**
+             * Stages
+             * @default []
+             */
             stages: (components["schemas"]["LoopStage"] | components["schemas"]["GearStage"])[];
-            /** Wheels */
+            /**
+             * Wheels
+             * @default []
+             */
             wheels: components["schemas"]["Sprocket"][];
         };
         /**
          * DriveDrawing
-         * @description The whole front.
+         * @description The whole front; a sketch that lays itself out where lengths are not known.
          */
         DriveDrawing: {
             box: components["schemas"]["Box"];
+            /** Is To Scale */
+            is_to_scale: boolean;
             /** Loops */
             loops: components["schemas"]["DrawnLoop"][];
             /** Pointers */
@@ -1304,7 +1369,10 @@ export interface components {
             adjustments: (components["schemas"]["KeySlots"] | components["schemas"]["OffsetBushes"] | components["schemas"]["HoleCircles"] | components["schemas"]["SlottedSprocket"] | components["schemas"]["SprocketTeeth"])[];
             /** Banks */
             banks: components["schemas"]["Bank"][];
-            /** Cam Card */
+            /**
+             * Cam Card
+             * @default []
+             */
             cam_card: components["schemas"]["CardLine"][];
             /** Camshafts */
             camshafts: components["schemas"]["Camshaft"][];
@@ -1319,7 +1387,10 @@ export interface components {
              * @description From each to the next; left out when even [deg]
              */
             firing_intervals_deg?: number[] | null;
-            /** Firing Order */
+            /**
+             * Firing Order
+             * @default []
+             */
             firing_order: number[];
             /**
              * Fits
@@ -1354,7 +1425,10 @@ export interface components {
             origins?: {
                 [key: string]: components["schemas"]["Origin"];
             };
-            /** Profiles */
+            /**
+             * Profiles
+             * @default []
+             */
             profiles: (components["schemas"]["LiftProfile"] | components["schemas"]["PolynomialProfile"])[];
             /**
              * Reference Cylinder
@@ -1367,6 +1441,7 @@ export interface components {
              * @enum {string}
              */
             running_direction: "clockwise" | "counter-clockwise";
+            sides?: components["schemas"]["Sides"] | null;
             /**
              * Springs
              * @default []
@@ -1382,7 +1457,10 @@ export interface components {
              * @default []
              */
             things: components["schemas"]["Thing"][];
-            /** Throws */
+            /**
+             * Throws
+             * @default []
+             */
             throws: components["schemas"]["Throw"][];
             /**
              * Timing Positions
@@ -1508,9 +1586,9 @@ export interface components {
          */
         EventFigure: {
             /** Card Deg */
-            card_deg: number;
+            card_deg: number | null;
             /** Card Wheel Deg */
-            card_wheel_deg: number;
+            card_wheel_deg: number | null;
             /** Card Words */
             card_words: string;
             /** Crank Deg */
@@ -1539,8 +1617,12 @@ export interface components {
             /** Curves */
             curves: components["schemas"]["LobeCurve"][];
             document: components["schemas"]["EngineDocument"];
+            /** Doubtful */
+            doubtful: components["schemas"]["Fault"][];
             /** Name */
             name: string;
+            /** Not Known */
+            not_known: components["schemas"]["Fault"][];
             /** Revision */
             revision: number;
             /** Revisions */
@@ -1597,9 +1679,9 @@ export interface components {
             /** Id */
             id: string;
             /** Least Mm */
-            least_mm: number;
+            least_mm?: number | null;
             /** Most Mm */
-            most_mm: number;
+            most_mm?: number | null;
             /** Name */
             name: string;
         };
@@ -1732,7 +1814,7 @@ export interface components {
             /** Step */
             step: string;
             /** Verdict */
-            verdict: ("in" | "out" | "can't tell") | null;
+            verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
             /** Waits For */
             waits_for: string;
         };
@@ -1745,7 +1827,7 @@ export interface components {
              * Clock Deg
              * @description From the cam's axis towards the follower: there the nose points at full lift
              */
-            clock_deg: number;
+            clock_deg?: number | null;
             /**
              * Kind
              * @enum {string}
@@ -1756,7 +1838,7 @@ export interface components {
              * @description Valve lift over lobe lift [-]
              * @default 1
              */
-            ratio: number;
+            ratio: number | null;
             /**
              * Valve
              * @enum {string}
@@ -1804,7 +1886,7 @@ export interface components {
              * Module Mm
              * @description Transverse module: pitch diameter over teeth [mm]
              */
-            module_mm: number;
+            module_mm?: number | null;
             /** Name */
             name: string;
         };
@@ -2031,7 +2113,7 @@ export interface components {
          */
         Joint: {
             /** Fasteners */
-            fasteners: number;
+            fasteners?: number | null;
             /** Id */
             id: string;
             /**
@@ -2153,9 +2235,9 @@ export interface components {
              */
             engine_is: "cold" | "hot";
             /** Least Mm */
-            least_mm: number;
+            least_mm?: number | null;
             /** Most Mm */
-            most_mm: number;
+            most_mm?: number | null;
             /**
              * Set By
              * @enum {string}
@@ -2394,12 +2476,12 @@ export interface components {
              * @description Working lash at the valve [mm]; 0 with hydraulic lifters
              * @default 0
              */
-            lash_mm: number;
+            lash_mm: number | null;
             /**
              * Nose Deg
              * @description Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust
              */
-            nose_deg: number;
+            nose_deg?: number | null;
             /**
              * Place
              * @description Tells twin lobes of one valve sort apart, such as front and rear
@@ -2407,7 +2489,7 @@ export interface components {
              */
             place: string;
             /** Profile */
-            profile: string;
+            profile?: string | null;
             /**
              * Valve
              * @enum {string}
@@ -2434,11 +2516,11 @@ export interface components {
             /** Camshaft */
             camshaft: string;
             /** Clock Deg */
-            clock_deg: number;
+            clock_deg: number | null;
             /** Cylinder */
             cylinder: number;
             /** Lift Mm */
-            lift_mm: number;
+            lift_mm: number | null;
             /** Place */
             place: string;
             /**
@@ -2470,6 +2552,33 @@ export interface components {
             position: string;
         };
         /**
+         * LoopCount
+         * @description Links, pins or teeth that are counted from one mark to another along the loop, the way it travels.
+         */
+        LoopCount: {
+            /**
+             * Both Ends Counted
+             * @description Whether the one on the first mark is counted too
+             * @default false
+             */
+            both_ends_counted: boolean;
+            /**
+             * Counted
+             * @enum {string}
+             */
+            counted: "links" | "pins" | "teeth";
+            /** From Mark */
+            from_mark: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** To Mark */
+            to_mark: string;
+        };
+        /**
          * LoopStage
          * @description One chain or toothed belt.
          */
@@ -2478,7 +2587,13 @@ export interface components {
              * Count
              * @description Links of the chain or teeth of the belt
              */
-            count: number;
+            count?: number | null;
+            /**
+             * Counts
+             * @description Counted between marks, with or without marked links
+             * @default []
+             */
+            counts: components["schemas"]["LoopCount"][];
             /** Id */
             id: string;
             /**
@@ -2497,7 +2612,7 @@ export interface components {
             /** Path */
             path: components["schemas"]["PathStep"][];
             /** Pitch Mm */
-            pitch_mm: number;
+            pitch_mm?: number | null;
             tensioner?: components["schemas"]["Tensioner"] | null;
         };
         /**
@@ -2530,9 +2645,14 @@ export interface components {
         };
         /**
          * Mark
-         * @description A mark, key or dowel on a wheel and where it stands at its timing position.
+         * @description A mark, key or dowel on a wheel and where it stands at its timing position, and at others.
          */
         Mark: {
+            /**
+             * Alike
+             * @description Name of a group of marks that look the same
+             */
+            alike?: string | null;
             /**
              * Clock Deg
              * @description Clockwise from straight up (12 o'clock), seen from the front [deg]
@@ -2544,6 +2664,12 @@ export interface components {
              * @default false
              */
             decides: boolean;
+            /**
+             * Decoy
+             * @description Looks like a mark and is none: for another engine, or for nothing
+             * @default false
+             */
+            decoy: boolean;
             /** Id */
             id: string;
             /**
@@ -2560,10 +2686,25 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * On
+             * @description With a phaser: a mark on its body stays with the chain when the cam moves
+             * @default cam
+             * @enum {string}
+             */
+            on: "cam" | "body";
+            /**
              * Position
              * @description Id of the timing position at which it stands there
              */
             position: string;
+            /**
+             * Seen
+             * @description The same mark at other positions
+             * @default []
+             */
+            seen: components["schemas"]["SeenAt"][];
+            /** Shown By */
+            shown_by?: ("letter" | "hole" | "dot" | "line" | "groove" | "key") | null;
             /** Wheel */
             wheel: string;
         };
@@ -2612,6 +2753,13 @@ export interface components {
          * @description A coloured link or a printed line, the mark it meets, and how many links or teeth to the next one, the way it travels.
          */
         MarkedLink: {
+            /**
+             * How
+             * @description It stands on the mark, two of them stand astride it, or it is a help to the eye alone
+             * @default on
+             * @enum {string}
+             */
+            how: "on" | "astride" | "help";
             /** Id */
             id: string;
             /**
@@ -2986,7 +3134,7 @@ export interface components {
              * Travel Deg
              * @description Lost motion between its stops, crank degrees
              */
-            travel_deg: number;
+            travel_deg?: number | null;
         };
         /**
          * PistonStop
@@ -3243,6 +3391,19 @@ export interface components {
             top_mm: number;
         };
         /**
+         * SeenAt
+         * @description Where the same mark stands at one more timing position.
+         */
+        SeenAt: {
+            /**
+             * Clock Deg
+             * @description Clockwise from straight up (12 o'clock), seen from the front [deg]
+             */
+            clock_deg: number;
+            /** Position */
+            position: string;
+        };
+        /**
          * Session
          * @description The session: the person, or nobody; and the factors for showing lengths.
          */
@@ -3331,12 +3492,12 @@ export interface components {
              * X Mm
              * @default 0
              */
-            x_mm: number;
+            x_mm: number | null;
             /**
              * Y Mm
              * @default 0
              */
-            y_mm: number;
+            y_mm: number | null;
         };
         /**
          * ShaftFrames
@@ -3357,6 +3518,29 @@ export interface components {
              * @description After how long a bench left alone asks who is there [min]; 0 for never
              */
             alone_minutes: number;
+        };
+        /**
+         * Sides
+         * @description What right and left mean in this engine's book.
+         */
+        Sides: {
+            /**
+             * Intake
+             * @description On which side the intake is, such as inside the V
+             * @default
+             */
+            intake: string;
+            /**
+             * Right Bank
+             * @description Id of the bank that the book calls right
+             */
+            right_bank?: string | null;
+            /**
+             * Seen From
+             * @default front
+             * @enum {string}
+             */
+            seen_from: "front" | "flywheel" | "driver";
         };
         /**
          * SignIn
@@ -3536,8 +3720,18 @@ export interface components {
              * @description Smooth wheels only: where the pitch line runs [mm]
              */
             diameter_mm?: number | null;
+            /**
+             * Fixed By
+             * @description What holds it to its shaft; clamped = by the bolt's torque alone
+             */
+            fixed_by?: ("key" | "dowel" | "slots" | "taper" | "clamped" | "phaser") | null;
             /** Id */
             id: string;
+            /**
+             * Lay
+             * @description How it stands when the loop is laid
+             */
+            lay?: "mid_slot" | null;
             /** Name */
             name?: string | null;
             /** Shaft */
@@ -4043,6 +4237,11 @@ export interface components {
          */
         Thing: {
             /**
+             * At
+             * @description Which end of the engine it goes on
+             */
+            at?: ("front" | "rear" | "top") | null;
+            /**
              * Count
              * @description How many the shop has
              * @default 1
@@ -4054,6 +4253,11 @@ export interface components {
              * @default false
              */
             counter_hold: boolean;
+            /**
+             * Fits Again
+             * @description After how many turns of the crank it must go in again; asked when turning over
+             */
+            fits_again?: ("every_turn" | "every_two") | null;
             /**
              * Holds
              * @description Ids of the shafts that it holds, place by place where it has as many
@@ -4086,6 +4290,12 @@ export interface components {
              * @description Id of the timing position at which it goes in
              */
             position?: string | null;
+            /**
+             * Stands In For
+             * @description The part that takes its place later, such as the tensioner of bank A
+             * @default
+             */
+            stands_in_for: string;
             /** Stops Turning */
             stops_turning: boolean;
         };
@@ -4157,17 +4367,20 @@ export interface components {
         TimingPosition: {
             /**
              * After Tdc Deg
-             * @description Crank degrees after that TDC; negative = before it
+             * @description Crank degrees after that TDC; negative = before it; null = not known: turns are counted from it
              * @default 0
              */
-            after_tdc_deg: number;
+            after_tdc_deg: number | null;
             /**
              * Bank
              * @description The bank it is for; left out when for the whole engine
              */
             bank?: string | null;
-            /** Cylinder */
-            cylinder: number;
+            /**
+             * Cylinder
+             * @description Whose TDC it is said from; the reference cylinder's when left out
+             */
+            cylinder?: number | null;
             /** Id */
             id: string;
             /**
@@ -4234,6 +4447,8 @@ export interface components {
              * @default
              */
             doing: string;
+            /** Goes In */
+            goes_in: components["schemas"]["FieldOption"][];
             /**
              * Group
              * @default
@@ -4317,6 +4532,12 @@ export interface components {
              * @description Which way it is off
              */
             way?: ("ahead" | "behind") | null;
+            /**
+             * Went In
+             * @description Locks and pins that were put in again here and went in
+             * @default []
+             */
+            went_in: string[];
         };
         /**
          * TurnStop
@@ -4337,13 +4558,15 @@ export interface components {
         };
         /**
          * Twin
-         * @description Frames and drawing; whether the engine has phasers, and the cylinder from whose firing TDC angles count.
+         * @description Frames and drawing; whether the engine has phasers, from where angles count, and what is not known.
          */
         Twin: {
+            /** Counted From */
+            counted_from: string;
             drawing: components["schemas"]["DriveDrawing"];
-            /** First Cylinder */
-            first_cylinder: number;
             frames: components["schemas"]["TwinFrames"];
+            /** Not Known */
+            not_known: string[];
             /** Phasers */
             phasers: boolean;
         };
@@ -4406,11 +4629,11 @@ export interface components {
             /** Advance Deg */
             advance_deg: number | null;
             /** Card Centreline Deg */
-            card_centreline_deg: number;
+            card_centreline_deg: number | null;
             /** Card Duration Deg */
-            card_duration_deg: number;
+            card_duration_deg: number | null;
             /** Card Top Centreline Deg */
-            card_top_centreline_deg: number;
+            card_top_centreline_deg: number | null;
             /** Centreline Deg */
             centreline_deg: number | null;
             /** Centreline Expanded Deg */
@@ -4428,7 +4651,7 @@ export interface components {
             /** Side Words */
             side_words: string;
             /** Tolerance Deg */
-            tolerance_deg: number;
+            tolerance_deg: number | null;
             /** Top Centreline Deg */
             top_centreline_deg: number | null;
             /** Top Expanded Deg */
@@ -4439,7 +4662,7 @@ export interface components {
              */
             valve: "intake" | "exhaust";
             /** Verdict */
-            verdict: ("in" | "out" | "can't tell") | null;
+            verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
          * ValveFrames
@@ -4452,7 +4675,7 @@ export interface components {
             lift_um: number[];
             /** Most Mm */
             most_mm: number;
-            nose_clock: components["schemas"]["Sweep"];
+            nose_clock: components["schemas"]["Sweep"] | null;
             /** Place */
             place: string;
             /**
@@ -4728,6 +4951,11 @@ export interface components {
              * @default []
              */
             cautions: string[];
+            /**
+             * Coupling
+             * @description fit: id of a coupling that goes together in this step
+             */
+            coupling?: string | null;
             /**
              * Covers
              * @description Whether it hides what cannot be seen afterwards

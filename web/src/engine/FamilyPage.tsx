@@ -22,6 +22,7 @@ import {
   thingFacts,
   variantFacts,
 } from './facts';
+import { LeftOpen } from './LeftOpen';
 import { LobeDrawing } from './LobeDrawing';
 
 type Document = Schemas['EngineDocument'];
@@ -60,20 +61,26 @@ export function FamilyPage() {
             </Button>
           </div>
         </div>
+        <LeftOpen title="Doubtful" sentences={data.doubtful} />
+        <LeftOpen title="Not known, so not checked" sentences={data.not_known} />
         <div className={classes.parts}>
           <Listed title="Crank and rods" facts={crankFacts(document)} />
-          <Part title="Cam card">
-            <CardTable document={document} />
-          </Part>
+          {document.cam_card.length > 0 && (
+            <Part title="Cam card">
+              <CardTable document={document} />
+            </Part>
+          )}
           <Listed title="Drive" facts={driveFacts(document)} />
           <Listed title="What can be moved" facts={moveFacts(document)} />
-          <Part title="Lobes" wide>
-            <div className={classes.lobes}>
-              {data.curves.map((curve) => (
-                <LobeDrawing key={curve.id} curve={curve} />
-              ))}
-            </div>
-          </Part>
+          {data.curves.length > 0 && (
+            <Part title="Lobes" wide>
+              <div className={classes.lobes}>
+                {data.curves.map((curve) => (
+                  <LobeDrawing key={curve.id} curve={curve} />
+                ))}
+              </div>
+            </Part>
+          )}
           <Listed title="Locks and tensioners" facts={holdingFacts(document)} wide />
           <Listed title="Joints" facts={jointFacts(document)} />
           <Listed title="Fits and lash" facts={limitFacts(document)} />
@@ -121,7 +128,8 @@ function Facts({ facts: list }: { facts: Fact[] }) {
 }
 
 /** A figure of the card; a negative one lies on the other side. */
-function event(deg: number, side: 'before' | 'after', centre: string): string {
+function event(deg: number | null | undefined, side: 'before' | 'after', centre: string): string {
+  if (deg == null) return 'not known';
   const other = side === 'before' ? 'after' : 'before';
   return `${Math.abs(deg)}° ${deg < 0 ? other : side} ${centre}`;
 }
@@ -148,7 +156,7 @@ function CardTable({ document }: { document: Document }) {
             <Table.Td>{line.lift_mm.toFixed(2)} mm</Table.Td>
             <Table.Td>{event(line.opens_deg, 'before', line.valve === 'intake' ? 'TDC' : 'BDC')}</Table.Td>
             <Table.Td>{event(line.closes_deg, 'after', line.valve === 'intake' ? 'BDC' : 'TDC')}</Table.Td>
-            <Table.Td>± {line.tolerance_deg}°</Table.Td>
+            <Table.Td>{line.tolerance_deg == null ? 'not known' : `± ${line.tolerance_deg}°`}</Table.Td>
           </Table.Tr>
         ))}
       </Table.Tbody>

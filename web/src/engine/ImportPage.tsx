@@ -11,6 +11,7 @@ import { useDraft } from '../ledger/draft';
 import { checkQuery, useImport } from './api';
 import { Changes } from './Changes';
 import classes from './ImportPage.module.css';
+import { LeftOpen } from './LeftOpen';
 import { LiftTablePanel } from './LiftTablePanel';
 
 const EMPTY = { text: '', remark: '', table: '' };
@@ -149,6 +150,8 @@ function Verdict({ text, check, error }: VerdictProps) {
         {check.revision === 1 ? 'A new family.' : `It would be revision ${check.revision}; this differs from the last:`}
       </p>
       {check.revision !== 1 && <Changes changes={check.changes} />}
+      <LeftOpen title="Doubtful" sentences={check.doubtful} />
+      <LeftOpen title="Not known, so not checked" sentences={check.not_known} />
     </>
   );
 }

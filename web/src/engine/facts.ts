@@ -4,18 +4,28 @@ import type { Schemas } from '../api/client';
 type Document = Schemas['EngineDocument'];
 export type Fact = [name: string, value: string];
 
+/** A figure, or that nobody knows it. */
+function known(figure: number | null | undefined): string {
+  return figure == null ? 'not known' : `${figure}`;
+}
+
+function limits(of: { least_mm?: number | null; most_mm?: number | null }): string {
+  if (of.least_mm == null && of.most_mm == null) return 'no limit known';
+  return `${known(of.least_mm)} to ${known(of.most_mm)} mm`;
+}
+
 export function crankFacts(document: Document): Fact[] {
   const banks = document.banks.map(
     (bank): Fact => [
       document.banks.length > 1 ? `${bank.name}, cylinders ${bank.cylinders.join(', ')}` : 'Bore, stroke, rod',
-      `${bank.cranktrain.bore_mm} × ${bank.cranktrain.stroke_mm}, rod ${bank.cranktrain.rod_mm} mm`,
+      `${known(bank.cranktrain.bore_mm)} × ${known(bank.cranktrain.stroke_mm)}, rod ${known(bank.cranktrain.rod_mm)} mm`,
     ],
   );
   const offset = document.banks[0]?.cranktrain.pin_offset_mm ?? 0;
   return [
     ...banks,
     ['Pin offset', `${offset} mm`],
-    ['Firing order', document.firing_order.join(' - ')],
+    ['Firing order', document.firing_order.join(' - ') || 'not known'],
     ['Runs', `${document.running_direction}, seen from the front`],
     ['Wheel is set to', `cylinder ${document.reference_cylinder}`],
     ...document.timing_positions.map((one): Fact => ['Timing position', one.name]),
@@ -24,10 +34,10 @@ export function crankFacts(document: Document): Fact[] {
 
 export function driveFacts(document: Document): Fact[] {
   return document.drive.stages.map((stage) => {
-    if (stage.kind === 'gears') return [stage.name, `gears, module ${stage.module_mm}`];
+    if (stage.kind === 'gears') return [stage.name, `gears, module ${known(stage.module_mm)}`];
     const what = stage.kind === 'chain' ? 'links' : 'teeth';
     const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
-    return [stage.name, `${stage.count} ${what}, pitch ${stage.pitch_mm} mm${tensioner}`];
+    return [stage.name, `${known(stage.count)} ${what}, pitch ${known(stage.pitch_mm)} mm${tensioner}`];
   });
 }
 
@@ -56,15 +66,15 @@ export function moveFacts(document: Document): Fact[] {
 export function jointFacts(document: Document): Fact[] {
   return document.joints.map((one): Fact => {
     const notes = [...one.stages, one.lubrication, one.one_time ? 'new every time' : ''].filter(Boolean);
-    return [`${one.name}, ${one.fasteners} × ${one.thread}`, notes.join(' · ')];
+    const count = one.fasteners == null ? '' : `, ${one.fasteners} × ${one.thread}`;
+    return [`${one.name}${count}`, notes.join(' · ')];
   });
 }
 
 export function limitFacts(document: Document): Fact[] {
-  const fits = document.fits.map((one): Fact => [one.name, `${one.least_mm} to ${one.most_mm} mm`]);
+  const fits = document.fits.map((one): Fact => [one.name, limits(one)]);
   const lash = document.lash.map((one): Fact => {
-    const range =
-      one.set_by === 'hydraulic' ? 'none, hydraulic' : `${one.least_mm} to ${one.most_mm} mm, by ${one.set_by}`;
+    const range = one.set_by === 'hydraulic' ? 'none, hydraulic' : `${limits(one)}, by ${one.set_by}`;
     return [`Lash, ${one.valve}, ${one.engine_is}`, range];
   });
   return [...fits, ...lash];

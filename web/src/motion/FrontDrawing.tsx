@@ -1,4 +1,4 @@
-/** The front of the engine to scale: wheels with their marks, chains and belts on their way, pointers, the chosen cylinder's lobes. */
+/** The front of the engine, to scale where its lengths are known: wheels with their marks, chains and belts on their way, pointers, the chosen cylinder's lobes. */
 import { useRef } from 'react';
 import type { Schemas } from '../api/client';
 import type { SeenFrom } from '../app/saying';
@@ -56,10 +56,11 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
           </g>
         </Piece>
       ))}
-      {lobesOf(cylinder).map((valve) => {
+      {lobesOf(cylinder).map(({ nose_clock: nose, ...valve }) => {
         const shaft = wheels.find((wheel) => wheel.shaft === valve.camshaft);
         return (
-          shaft && (
+          shaft &&
+          nose && (
             <Piece
               key={valve.valve}
               box={box}
@@ -67,7 +68,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
               y={shaft.y_mm}
               reach={shaft.radius_mm * 0.6}
               size={size}
-              ref={hold(`lobe ${valve.valve}`, valve.nose_clock)}
+              ref={hold(`lobe ${valve.valve}`, nose)}
             >
               <path d={lobePath(shaft.radius_mm * 0.3)} className={classes.lobe} data-valve={valve.valve} />
             </Piece>
@@ -151,8 +152,14 @@ function WheelShape({ wheel, size }: { wheel: Wheel; size: number }) {
       ))}
       <circle r={r * 0.16} className={classes.hub} />
       {wheel.marks.map((mark) => (
-        <g key={mark.id} transform={`rotate(${mark.clock_deg})`} data-mark={mark.kind} data-decides={mark.decides}>
-          <title>{mark.name}</title>
+        <g
+          key={mark.id}
+          transform={`rotate(${mark.clock_deg})`}
+          data-mark={mark.kind}
+          data-decides={mark.decides}
+          data-decoy={mark.decoy}
+        >
+          <title>{mark.decoy ? `${mark.name}: no mark` : mark.name}</title>
           <MarkShape kind={mark.kind} r={r} size={size} />
         </g>
       ))}
@@ -184,8 +191,12 @@ function Loop({ loop }: { loop: Schemas['DrawnLoop'] }) {
   return (
     <g data-loop={loop.kind}>
       <path d={path} className={classes.loop} />
-      {loop.kind === 'chain' && <path d={path} pathLength={loop.count * 2} className={classes.links} />}
-      <title>{`${loop.name}, ${loop.count} ${loop.kind === 'chain' ? 'links' : 'teeth'}`}</title>
+      {loop.kind === 'chain' && loop.count != null && (
+        <path d={path} pathLength={loop.count * 2} className={classes.links} />
+      )}
+      <title>
+        {loop.count == null ? loop.name : `${loop.name}, ${loop.count} ${loop.kind === 'chain' ? 'links' : 'teeth'}`}
+      </title>
     </g>
   );
 }

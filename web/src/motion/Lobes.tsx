@@ -28,13 +28,18 @@ export function Lobes({ snapshot, cylinder, voice }: LobesProps) {
               {lobe.valve}
               {lobe.place && `, ${lobe.place}`}
             </td>
-            <td>{sayClock(lobe.clock_deg, voice.seenFrom)}</td>
+            <td>{lobe.clock_deg == null ? 'not known' : sayClock(lobe.clock_deg, voice.seenFrom)}</td>
             <td>
-              <b>{lobe.lift_mm > 0 ? `open ${sayLength(lobe.lift_mm, voice.factor)}` : 'shut'}</b>
+              <b>{lifted(lobe.lift_mm, voice)}</b>
             </td>
           </tr>
         ))}
       </tbody>
     </table>
   );
+}
+
+function lifted(lift: number | null, voice: Voice): string {
+  if (lift == null) return 'not known: measure or import';
+  return lift > 0 ? `open ${sayLength(lift, voice.factor)}` : 'shut';
 }

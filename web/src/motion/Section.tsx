@@ -12,12 +12,12 @@ const SKIRT = 0.3;
 
 export interface SectionProps {
   cylinder: Schemas['CylinderFrames'];
+  section: Schemas['Section'];
   turning: Turning;
   seenFrom: SeenFrom;
 }
 
-export function Section({ cylinder, turning, seenFrom }: SectionProps) {
-  const { section } = cylinder;
+export function Section({ cylinder, section, turning, seenFrom }: SectionProps) {
   const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX, rod_mm: rodLength } = section;
   const crank = useRef<SVGSVGElement>(null);
   const rod = useRef<SVGSVGElement>(null);

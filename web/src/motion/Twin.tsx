@@ -83,9 +83,9 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
               ))}
             </figcaption>
           </figure>
-          {cylinder && (
+          {cylinder?.section && (
             <figure className={classes.section}>
-              <Section cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
+              <Section cylinder={cylinder} section={cylinder.section} turning={turning} seenFrom={voice.seenFrom} />
               <figcaption>
                 cylinder {chosen}, {cylinder.bank.toLowerCase()}
               </figcaption>
@@ -94,12 +94,22 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
           <aside className={classes.marks} aria-label="Marks and lobes">
             <Marks snapshot={snapshot} seenFrom={voice.seenFrom} />
             <Lobes snapshot={snapshot} cylinder={chosen} voice={voice} />
+            {twin.not_known.length > 0 && (
+              <section className={classes.open} aria-label="Not known">
+                {!twin.drawing.is_to_scale && <b>A sketch, not to scale.</b>}
+                {twin.not_known.map((sentence) => (
+                  <p key={sentence}>{sentence}</p>
+                ))}
+              </section>
+            )}
           </aside>
         </div>
-        <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />
+        {frames.cylinders.length > 0 && (
+          <Strokes frames={frames} chosen={chosen} onChoose={setChosen} turning={turning} />
+        )}
         <Slider turning={turning} />
         <div className={classes.controls}>
-          <AngleInput turning={turning} resting={resting} first={twin.first_cylinder} />
+          <AngleInput turning={turning} resting={resting} from={twin.counted_from} />
           <div className={classes.buttons}>
             {[-90, -10, -1, 1, 10, 90].map((by) => (
               <UnstyledButton
@@ -210,7 +220,7 @@ function Slider({ turning }: { turning: Turning }) {
 }
 
 /** An angle to turn to; what is typed stays until it is one. */
-function AngleInput({ turning, resting, first }: { turning: Turning; resting: number; first: number }) {
+function AngleInput({ turning, resting, from }: { turning: Turning; resting: number; from: string }) {
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState('');
   const help = useId();
@@ -246,7 +256,7 @@ function AngleInput({ turning, resting, first }: { turning: Turning; resting: nu
           setWrong('');
         }}
       />
-      <span id={help}>after firing TDC of cylinder {first}</span>
+      <span id={help}>after {from}</span>
     </form>
   );
 }

@@ -114,13 +114,11 @@ function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Q
       <Row label={`${name} centreline${valve.verdict ? '' : ', so far'}`} aside="mid of equal lifts" big>
         {partial ? '–' : sayDegrees(valve.centreline_deg ?? 0)} {valve.verdict && <Verdict verdict={valve.verdict} />}
       </Row>
-      <Row label="Card" aside={valve.side_words}>
-        {sayDegrees(valve.card_centreline_deg)} <small>± {valve.tolerance_deg.toFixed(1)}</small>
-      </Row>
+      <CardRow valve={valve} />
       {valve.top_centreline_deg != null && (
         <p className={classes.line}>
-          <span>By full lift</span> {sayDegrees(valve.top_centreline_deg)} ± {valve.top_expanded_deg?.toFixed(1)}°, card{' '}
-          {sayDegrees(valve.card_top_centreline_deg)}
+          <span>By full lift</span> {sayDegrees(valve.top_centreline_deg)} ± {valve.top_expanded_deg?.toFixed(1)}°
+          {valve.card_top_centreline_deg != null && `, card ${sayDegrees(valve.card_top_centreline_deg)}`}
         </p>
       )}
       {cam.advance_words ? (
@@ -137,14 +135,29 @@ function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Q
   );
 }
 
+function CardRow({ valve }: { valve: Schemas['ValveFigures'] }) {
+  if (valve.card_centreline_deg == null)
+    return (
+      <Row label="Card" aside="">
+        <small>none: no limit is known, it is kept as found</small>
+      </Row>
+    );
+  return (
+    <Row label="Card" aside={valve.side_words}>
+      {sayDegrees(valve.card_centreline_deg)}{' '}
+      <small>{valve.tolerance_deg == null ? 'no limit known' : `± ${valve.tolerance_deg.toFixed(1)}`}</small>
+    </Row>
+  );
+}
+
 function EventLines({ valve }: { valve: Schemas['ValveFigures'] }) {
   return (
     <div className={classes.lines}>
       {[valve.opening, valve.closing].map((event, n) => (
-        <p key={event.card_words} className={classes.line}>
+        <p key={n === 0 ? 'opens' : 'closes'} className={classes.line}>
           <span>{n === 0 ? 'Opens' : 'Closes'}</span>
           {event.words || '–'}
-          <small> card {event.card_words}</small>
+          {event.card_words && <small> card {event.card_words}</small>}
         </p>
       ))}
     </div>
@@ -173,7 +186,7 @@ function Derived({ cam }: { cam: Schemas['CamFigures'] }) {
       <p className={classes.line}>
         <span>Lobe separation</span>
         {sayDegrees(cam.separation_cam_deg)} cam
-        <small> card {sayDegrees(cam.card_separation_cam_deg ?? 0)}</small>
+        {cam.card_separation_cam_deg != null && <small> card {sayDegrees(cam.card_separation_cam_deg)}</small>}
       </p>
       {cam.overlap_deg != null && (
         <p className={classes.line}>

@@ -70,13 +70,13 @@ function ValveArc({ valve, clockwise }: { valve: Schemas['ValveFigures']; clockw
   // intake and exhaust keep to a lane each, so that the overlap can be seen
   const lane = valve.valve === 'intake' ? LANE : -LANE;
   const known = [opening, closing].flatMap((event) => (event.wheel_deg == null ? [] : [event.wheel_deg]));
+  const onCard = [opening.card_wheel_deg, closing.card_wheel_deg];
   const [from, to] = [opening.wheel_deg, closing.wheel_deg];
   return (
     <g data-valve={valve.valve} className={classes.valve}>
-      <path
-        d={roundPath(opening.card_wheel_deg, closing.card_wheel_deg, clockwise, 2.4 * lane)}
-        className={classes.card}
-      />
+      {onCard[0] != null && onCard[1] != null && (
+        <path d={roundPath(onCard[0], onCard[1], clockwise, 2.4 * lane)} className={classes.card} />
+      )}
       {from != null && to != null && <path d={roundPath(from, to, clockwise, lane)} className={classes.measured} />}
       {known.map((deg) => {
         const inner = placeAt(deg, reach(deg) + lane - 8, clockwise);
@@ -89,7 +89,8 @@ function ValveArc({ valve, clockwise }: { valve: Schemas['ValveFigures']; clockw
 
 /** Where the card has what is asked for now. */
 function Expected({ question, clockwise }: Pick<WheelDrawingProps, 'question' | 'clockwise'>) {
-  const deg = question?.kind === 'lift_reading' ? question.expected_deg : undefined;
+  const asked = question?.kind === 'lift_reading' ? question : undefined;
+  const deg = asked?.expected_words ? asked.expected_deg : undefined;
   if (deg == null) return null;
   const at = placeAt(deg, reach(deg), clockwise);
   const rim = placeAt(deg, RIM, clockwise);

@@ -34,8 +34,12 @@ export function TurnInput({ question, wrong, busy, answer }: InputProps<Question
   const [way, setWay] = useState<'ahead' | 'behind' | null>(null);
   const choice = CHOICES[chosen] ?? CHOICES[0];
   const isOff = choice?.saw === 'off';
+  // locks and pins that must go in again here, tried one by one before anybody says that all meets
+  const [wentIn, setWentIn] = useState<string[]>([]);
+  const toTry = choice?.saw === 'meets' ? question.goes_in.find((one) => !wentIn.includes(one.value)) : undefined;
   const record = () => {
     if (busy || !choice || question.blocked || question.status === 'done') return;
+    if (toTry) return setWentIn([...wentIn, toTry.value]);
     const off = isOff ? { teeth: Number(teeth.replace(',', '.')) || null, way } : {};
     void answer(choice.title, {
       kind: 'turn_seen',
@@ -43,17 +47,31 @@ export function TurnInput({ question, wrong, busy, answer }: InputProps<Question
       stop: question.stop,
       saw: choice.saw,
       note: '',
+      went_in: choice.saw === 'meets' ? wentIn : [],
       ...off,
     });
   };
   const digits = isOff
     ? []
     : CHOICES.map((one, n) => ({ keys: [String(n + 1)], label: one.title, run: () => setChosen(n) }));
-  useKeys([...digits, { keys: ['Enter', 'PageDown', ' '], label: 'record', run: record }]);
+  useKeys([...digits, { keys: ['Enter', 'PageDown', ' '], label: toTry ? 'it goes in' : 'record', run: record }]);
   if (question.status === 'done') return null;
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label="What is seen">
       <Choices choices={CHOICES} chosen={chosen} onChoose={setChosen} />
+      {choice?.saw === 'meets' && question.goes_in.length > 0 && (
+        <ul className={classes.goesIn} aria-label="Goes in again">
+          {question.goes_in.map((one) => (
+            <li key={one.value} data-in={wentIn.includes(one.value)} data-now={one === toTry}>
+              <span>
+                {one.label}
+                <small className={classes.place}>{one.detail}</small>
+              </span>
+              <b>{wentIn.includes(one.value) ? 'goes in' : one === toTry ? 'does it go in?' : 'then this'}</b>
+            </li>
+          ))}
+        </ul>
+      )}
       {isOff && (
         <div className={classes.off}>
           <TextInput
@@ -75,9 +93,15 @@ export function TurnInput({ question, wrong, busy, answer }: InputProps<Question
         </div>
       )}
       <div className={input.foot}>
-        <span className={input.grow}>{question.blocked ? `Not yet: ${question.blocked}.` : choice?.foot}</span>
+        <span className={input.grow}>
+          {question.blocked
+            ? `Not yet: ${question.blocked}.`
+            : toTry
+              ? 'One that does not go in: that is off.'
+              : choice?.foot}
+        </span>
         <Button size="lg" onClick={record} loading={busy} disabled={Boolean(question.blocked)}>
-          Record
+          {toTry ? 'It goes in' : 'Record'}
         </Button>
       </div>
       <Wrong wrong={wrong} />

@@ -9,10 +9,12 @@ import classes from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
 
 const EMPTY = { reason: '' };
+/** Verdicts on which a cam may be left without saying why. */
+const REASON_FREE: string[] = ['in', 'no limit known'];
 
 export function CamChoice({ bench, question, wrong, busy, answer }: InputProps<QuestionOf<'cam_decision'>>) {
   const cam = bench.state.timing?.cams.find((one) => one.camshaft === question.camshaft);
-  const [chosen, setChosen] = useState<number>(cam?.verdict === 'in' ? 0 : 1);
+  const [chosen, setChosen] = useState<number>(cam?.verdict && REASON_FREE.includes(cam.verdict) ? 0 : 1);
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, EMPTY);
   const offers = cam?.offers ?? [];
   const choices = [
@@ -26,7 +28,7 @@ export function CamChoice({ bench, question, wrong, busy, answer }: InputProps<Q
   ];
   const choice = choices[chosen] ?? choices[0];
   const record = async () => {
-    if (!cam || cam.advance_deg == null || !choice || busy) return;
+    if (!cam || !choice || busy) return;
     const { camshaft, advance_deg, rests_on } = cam;
     const { moves } = choice;
     const entry = { kind: 'cam_decision' as const, camshaft, advance_deg, moves, reason: draft.reason, rests_on };
@@ -47,7 +49,9 @@ export function CamChoice({ bench, question, wrong, busy, answer }: InputProps<Q
           ) : (
             <TextInput
               aria-label="Reason"
-              placeholder={cam.verdict === 'in' ? 'A reason, if you wish' : `Why is it left? It is “${cam.verdict}”.`}
+              placeholder={
+                REASON_FREE.includes(cam.verdict) ? 'A reason, if you wish' : `Why is it left? It is “${cam.verdict}”.`
+              }
               value={draft.reason}
               onChange={(event) => change({ reason: event.currentTarget.value })}
               onKeyDown={(event) => event.key === 'Enter' && void record()}

@@ -103,7 +103,9 @@ export function ReadingInput({
         <UnstyledButton className={classes.turned} data-back={draft.approach !== 'running way'} onClick={nextApproach}>
           <b>T</b> came {draft.approach === 'running way' ? 'the running way' : draft.approach}
         </UnstyledButton>
-        {question.kind === 'lift_reading' && <span className={classes.card}>card: {question.expected_words}</span>}
+        {question.kind === 'lift_reading' && question.expected_words && (
+          <span className={classes.card}>card: {question.expected_words}</span>
+        )}
         <Button onClick={record} loading={busy}>
           Record
         </Button>
