@@ -162,6 +162,8 @@ def _other_families(bench: Callable[..., Bench]) -> None:
     railcar = bench("D6-0012", "railcar", 7, 14, timedelta(hours=4), family="garth-d6")
     railcar.enter(kind="wheel_setup", **WHEEL)
     railcar.enter(kind="turn", to="0")
+    why = "an injector from the maker, promised for Thursday week"
+    railcar.enter(kind="engine_moved", stand=None, builder="della", whereabouts="set aside", reason=why)
     bench("F4-0044", "railcar generator", 8, 12, timedelta(hours=6), family="tarn-f4")
     bench("W1-0007", "orchard sprayer", 9, 2, timedelta(hours=7), family="wick-1")
 

@@ -73,8 +73,8 @@ class Build:
         return self
 
     def ends(self):
-        """Titles of the loose ends, but for what is over by itself."""
-        return [end.title for end in self.state.loose_ends if not end.clears]
+        """Titles of the loose ends, but for what is over by itself and what comes after hand-over."""
+        return [end.title for end in self.state.loose_ends if not end.clears and not end.is_after]
 
     def end(self, words):
         """The loose end that says this."""

@@ -1,9 +1,12 @@
 """Gauges, and how each person likes to see things. People are Django's own users, their role is a group."""
 
 import uuid
+from datetime import time
 
 from django.conf import settings
 from django.db import models
+
+from gurvo_core.run.ready import WorkingHours
 
 
 class Shop(models.Model):
@@ -15,9 +18,19 @@ class Shop(models.Model):
         default=15, help_text="After how long a bench left alone asks who is there [min]; 0 for never"
     )
 
+    day_begins = models.TimeField(default=time(7, 30))
+    day_ends = models.TimeField(default=time(16, 0))
+    works_saturdays = models.BooleanField(default=False)
+
     def __str__(self) -> str:
         """By its id."""
         return f"{'demo' if self.is_demo else 'shop'} {self.id}"
+
+
+def working_hours() -> WorkingHours:
+    """When this shop works."""
+    shop = Shop.objects.first() or Shop()
+    return WorkingHours(begins=shop.day_begins, ends=shop.day_ends, days=tuple(range(6 if shop.works_saturdays else 5)))
 
 
 class Pin(models.Model):

@@ -1,7 +1,7 @@
 """The people of the shop: who is there, in which role, and who has left. A lead decides; what somebody entered stays his for ever."""
 
 import unicodedata
-from datetime import datetime
+from datetime import datetime, time
 from itertools import chain
 from typing import Any, Literal, NamedTuple
 
@@ -121,9 +121,11 @@ def at_this_bench() -> list[dict[str, str]]:
     return [{"username": user.username, "name": shown_name(user)} for user in users]
 
 
-def set_alone_minutes(minutes: int) -> None:
-    """Say after how long a bench left alone asks who is there [min]; 0 for never."""
-    Shop.objects.update(alone_minutes=minutes)
+def choose(*, alone_minutes: int, day_begins: time, day_ends: time, works_saturdays: bool) -> None:
+    """Keep what the shop has chosen: when a bench left alone asks who is there, and when the shop works."""
+    if not day_begins < day_ends:
+        raise Refusal(f"The day would end at {day_ends:%H:%M}, before it begins; give a later end.", "day_ends")
+    Shop.objects.update(alone_minutes=alone_minutes, day_begins=day_begins, day_ends=day_ends, works_saturdays=works_saturdays)
 
 
 def unlock(user: User) -> None:

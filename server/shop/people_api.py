@@ -7,6 +7,7 @@ from ninja import Router, Status
 
 from config.schemas import refusals
 from shop import people
+from shop.models import Shop
 from shop.schemas import PersonChange, PersonIn, PersonRow, ShopChoices, SignInRow
 
 router = Router()
@@ -38,8 +39,15 @@ def log(request: HttpRequest) -> list[SignInRow]:
 def choose(request: HttpRequest, payload: ShopChoices) -> ShopChoices:
     """Keep what the shop has chosen for all its benches."""
     people.check_lead(request)
-    people.set_alone_minutes(payload.alone_minutes)
+    people.choose(**payload.model_dump())
     return payload
+
+
+@router.get("/choices", response={200: ShopChoices, **refusals(401, 403)}, operation_id="shop_choices", summary="What the shop has chosen")
+def choices(request: HttpRequest) -> ShopChoices:
+    """Say what the shop has chosen for all its benches."""
+    people.check_lead(request)
+    return ShopChoices.model_validate(Shop.objects.values(*ShopChoices.model_fields).first())
 
 
 @router.patch(

@@ -1,6 +1,6 @@
 """What the shop's API takes and gives."""
 
-from datetime import date, datetime
+from datetime import date, datetime, time
 from typing import Literal
 
 from ninja import Schema
@@ -44,6 +44,9 @@ class ShopChoices(InSchema):
     """What the shop has chosen for all its benches."""
 
     alone_minutes: int = Field(ge=0, le=240, description="After how long a bench left alone asks who is there [min]; 0 for never")
+    day_begins: time = Field(description="When work begins, by which it is told when an engine will be done")
+    day_ends: time
+    works_saturdays: bool = False
 
 
 class Person(Schema):

@@ -1,11 +1,15 @@
 """The engines' API: the Floor, the Bench, its entries, and what is handed over."""
 
 from collections.abc import Callable, Iterator
+from datetime import datetime
+from functools import partial
+from typing import cast
 
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
@@ -15,8 +19,11 @@ from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
 from gurvo_core.motion import Snapshot
+from gurvo_core.run.ready import ready_at
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.work import RULES_VERSION, TapeLine
+from gurvo_core.work.whereabouts import Whereabouts
+from shop.models import working_hours
 from shop.roles import may_record, may_sign, may_write_documents, role_of
 from shop.services import was_confirmed
 from work import bridge, services
@@ -24,7 +31,7 @@ from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
-from work.record.sheets import as_check_sheet, as_labels
+from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
 from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 
@@ -48,6 +55,13 @@ def _bench_tag(moment: tuple[object, ...] | None, by: User) -> str:
     return f"{moment}-{RULES_VERSION}-{by.pk}-{role_of(by)}"
 
 
+def _ready_at(ledger: bridge.Ledger) -> datetime | None:
+    """When it will be done, if somebody works at it all day; None where nobody knows, or nothing is left."""
+    run = ledger.shown.run if hasattr(ledger.shown, "run") else None
+    left = run.left_minutes if run else 0
+    return ready_at(timezone.localtime(), left, working_hours()) if left and not ledger.shown.signed else None
+
+
 def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
     """What the bench shows; it was checked when it was built, so it is written out once and not read again."""
     document = document_of(engine.revision_id)
@@ -60,6 +74,10 @@ def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
         newest_revision=engine.newest_revision,
         purpose=engine.purpose,
         stand=engine.stand,
+        builder=engine.builder.username if engine.builder else "",
+        whereabouts=cast("Whereabouts", engine.whereabouts),
+        aside_because=engine.aside_because,
+        ready_at=_ready_at(ledger),
         running_direction=document.running_direction,
         cautions=list(document.cautions),
         may_record=may_record(role),
@@ -114,7 +132,8 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
             serial, entry_id=entry_id, body=body, by=by, typed_at=payload.typed_at, because=because, confirmed=confirmed
         )
     except CoreError as error:
-        raise error.under("entry") from None
+        refused = error.under("entry")
+        raise bridge.meanwhile(_engine(serial), payload.seen, by, refused) or refused from None
     return _bench(engine, ledger, by)
 
 
@@ -205,10 +224,20 @@ def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     return _printed(request, serial, as_check_sheet, f"{serial}-run.pdf")
 
 
-@router.get("/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="labels_pdf", summary="A label a place")
-def labels_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over a label for every place of the parts that go back."""
-    return _printed(request, serial, as_labels, f"{serial}-labels.pdf")
+@router.get(
+    "/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409, 422)}, operation_id="labels_pdf", summary="A label a place"
+)
+def labels_pdf(request: HttpRequest, serial: str, small: bool = False) -> HttpResponseBase:
+    """Hand over a label for every place of the parts that go back: on A4, or one a page for a roll."""
+    return _printed(request, serial, partial(as_labels, small=small), f"{serial}-labels.pdf")
+
+
+@router.get(
+    "/{serial}/first-start.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="first_start_pdf", summary="First-start card"
+)
+def first_start_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the card that goes with the engine."""
+    return _printed(request, serial, as_first_start, f"{serial}-first-start.pdf")
 
 
 @printing_router.get("", response={200: Printing | None, 401: Problem}, operation_id="printing_look", summary="How far my record is")

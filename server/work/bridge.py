@@ -5,25 +5,29 @@ fetched. Each engine's row names its last entry: while that is the one kept, not
 """
 
 from bisect import bisect_left
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from operator import attrgetter
 from threading import Lock
 
 from cachetools import LRUCache, cached
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.utils.module_loading import import_string
+from django.utils.timezone import localtime
 
 from engine.bridge import document_of
-from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Folded, Gauge, LedgerEntry
+from gurvo_core.errors import AskFirst, CoreError
+from gurvo_core.ledger import MINUTES, Folded, Gauge, LedgerEntry
 from gurvo_core.ledger.chain import START, short
 from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.models import Gauge as GaugeRow
-from work.errors import BrokenLedger
+from shop.roles import shown_name
+from work.errors import BrokenLedger, Meanwhile
 from work.models import Engine, Entry
 from work.seals import NO_TAIL, row_misfit
+from work.times import minutes_of
 
 # before the last room, which closes the record, stand those that a shop adds in its settings
 HOUSE = House((*ROOMS[:-1], *map(import_string, settings.EXTRA_ROOMS), ROOMS[-1]))
@@ -40,6 +44,7 @@ class Ledger:
     revision_id: int
     head: str = START
     misfit: str = ""  # the first thing that does not fit
+    minutes: Mapping[str, float] = field(default_factory=dict)  # how long steps take in this shop, when it was read
 
     @property
     def entries(self) -> tuple[LedgerEntry, ...]:
@@ -54,7 +59,12 @@ class Ledger:
     @cached_property
     def shown(self) -> BenchState:
         """What the bench shows of it, worked out once however many benches look."""
-        return HOUSE.show(self.folded)
+        return HOUSE.show(self.known)
+
+    @property
+    def known(self) -> Folded:
+        """What stands, with what the shop knows beside."""
+        return self.folded.knowing({MINUTES: self.minutes}) if self.minutes else self.folded
 
 
 _kept: LRUCache[str, Ledger] = LRUCache(LEDGER_BYTES, getsizeof=lambda ledger: ENTRY_BYTES * (len(ledger.entries) + 1))
@@ -105,7 +115,7 @@ def _empty(engine: Engine) -> Ledger:
         folded = HOUSE.fold(document_of(engine.revision_id), ())
     except ValueError as error:
         raise BrokenLedger(engine.serial, f"its engine document, revision {engine.revision.number}, cannot be read") from error
-    return Ledger(folded=folded, revision_id=engine.revision_id)
+    return Ledger(folded=folded, revision_id=engine.revision_id, minutes=minutes_of(engine.revision.family_id))
 
 
 def on_revision(ledger: Ledger, revision_id: int) -> Ledger:
@@ -146,6 +156,20 @@ def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
         )
         for row in rows
     )
+
+
+def meanwhile(engine: Engine, seen: int | None, by: User, refused: CoreError) -> Meanwhile | None:
+    """What somebody else did since an old screen was looked at, said with the refusal; None when nobody did, or it only asks why."""
+    if seen is None or isinstance(refused, AskFirst):
+        return None
+    others = [entry for entry in ledger_of(engine).entries[seen:] if entry.by != shown_name(by)]
+    if not others:
+        return None
+    last = others[-1]
+    words = HOUSE.words(last.body)
+    said = f"{words.title}{f', {words.value}' if words.value else ''}"
+    since = f"Meanwhile, at {localtime(last.at):%H:%M}, {last.by} recorded: {said}."
+    return Meanwhile(f"{str(refused).rstrip('.')}. {since}", refused.field)
 
 
 def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = None) -> list[TapeLine]:

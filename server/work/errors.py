@@ -13,6 +13,13 @@ class BrokenLedger(Refusal):
         super().__init__(f"{serial} cannot be shown: {what}. Nothing of it is lost; bring Gurvo up to date or restore a backup.")
 
 
+class Meanwhile(Refusal):
+    """An entry from an old screen: what it rests on was changed by somebody else since."""
+
+    status = 409
+    code = "meanwhile"
+
+
 class WrongPerson(Refusal):
     """An entry typed by somebody else than the one signed in."""
 

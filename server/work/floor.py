@@ -8,7 +8,9 @@ from typing import Any
 from django.core.paginator import Paginator
 from django.utils import timezone
 
+from gurvo_core.run.ready import WorkingHours, ready_at
 from gurvo_core.work import RULES_VERSION
+from shop.models import working_hours
 from shop.roles import called
 from work import services
 from work.models import Engine, EngineSummary
@@ -16,7 +18,7 @@ from work.querysets import EngineQuerySet
 from work.schemas import FloorFilter, FloorPage, FloorRow
 
 ROWS_A_PAGE = 50
-OWN = ("serial", "purpose", "stand", "promised")
+OWN = ("serial", "purpose", "stand", "promised", "whereabouts", "aside_because")
 WORKED_OUT_AT = ("last_entry", "revision_id", "summary__at_entry", "summary__revision_id", "summary__rules")
 SHOWN = (
     "step",
@@ -28,6 +30,8 @@ SHOWN = (
     "clock",
     "clock_at",
     "clock_clears",
+    "after",
+    "after_at",
     "signed",
     "broken",
     "chain",
@@ -53,7 +57,8 @@ def floor_rows(serials: Sequence[str]) -> list[FloorRow]:
         services.refresh_summaries(Engine.objects.filter(pk__in=stale).with_names())
         forget()
         plain = list(named.in_order().values(*COLUMNS))
-    return [_row(row, today) for row in plain]
+    hours = working_hours()
+    return [_row(row, today, hours) for row in plain]
 
 
 def _is_stale(row: dict[str, Any]) -> bool:
@@ -61,15 +66,22 @@ def _is_stale(row: dict[str, Any]) -> bool:
     return worked_out != (row["last_entry"], row["revision_id"], RULES_VERSION)
 
 
-def _row(plain: dict[str, Any], today: date) -> FloorRow:
+def _row(plain: dict[str, Any], today: date, hours: WorkingHours) -> FloorRow:
     summary = {name: plain[f"summary__{name}"] for name in SHOWN}
     promised = None if summary["signed"] else plain["promised"]
     shown = {name: plain[name] for name in OWN} | summary
     shown["family"] = plain["revision__family__name"]
     shown["builder"] = called(plain["builder__first_name"], plain["builder__username"])
+    shown["expected"] = None if summary["signed"] else _expected(summary["left_minutes"], hours)
     shown["late_days"] = max(0, (today - promised).days) if promised else 0
     shown["verdict"] = summary["verdict"] or None
     return FloorRow.model_validate(shown)
+
+
+def _expected(left_minutes: float, hours: WorkingHours) -> date | None:
+    """The day on which so much work will be done; None where the document says nothing of it."""
+    at = ready_at(timezone.localtime(), left_minutes, hours) if left_minutes else None
+    return at.date() if at else None
 
 
 def floor_page(wanted: FloorFilter, moment: str) -> FloorPage:
@@ -91,6 +103,7 @@ def _found(_moment: str, wanted: FloorFilter, today: date) -> list[str]:
     found: EngineQuerySet = Engine.objects.searched(wanted.search)
     exact = {"builder__username": wanted.builder, "revision__family": wanted.family}
     found = found.filter(**{field: value for field, value in exact.items() if value})
+    found = found.filter(whereabouts="archived") if wanted.archived else found.exclude(whereabouts="archived")
     if wanted.late:
         found = found.late(today)
     if wanted.loose_ends:

@@ -20,6 +20,8 @@ class Engine(models.Model):
     stand = models.PositiveSmallIntegerField(null=True, blank=True)
     builder = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, blank=True, on_delete=models.PROTECT, related_name="engines")
     promised = models.DateField(null=True, blank=True)
+    whereabouts = models.CharField(max_length=10, default="at work", help_text="At work, set aside or archived; as its last move has it")
+    aside_because = models.CharField(max_length=500, blank=True)
     begun = models.DateTimeField(auto_now_add=True)
     last_seq = models.PositiveIntegerField(default=0, help_text="Place of the ledger's last entry")
     last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
@@ -93,6 +95,8 @@ class EngineSummary(models.Model):
     clock = models.CharField(max_length=200, blank=True, help_text="What runs by the clock and ends first")
     clock_at = models.DateTimeField(null=True)
     clock_clears = models.BooleanField(default=False)
+    after = models.CharField(max_length=120, blank=True, help_text="What is still due after hand-over")
+    after_at = models.DateTimeField(null=True)
     chain = models.CharField(max_length=300, blank=True, help_text="The first thing in its ledger that does not fit")
     broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
 
@@ -102,3 +106,19 @@ class EngineSummary(models.Model):
     def __str__(self) -> str:
         """Whose it is."""
         return f"{self.engine_id}: {self.waits_for}"
+
+
+class StepTime(models.Model):
+    """How long one step took on one engine; many of them make the shop's own median. Not part of any record."""
+
+    engine = models.ForeignKey(Engine, on_delete=models.CASCADE, related_name="step_times")
+    family = models.CharField(max_length=40)
+    step = models.CharField(max_length=40)
+    minutes = models.FloatField()
+
+    class Meta:
+        indexes = [models.Index(fields=["family", "-id"], name="family_times")]
+
+    def __str__(self) -> str:
+        """Which step, and how long."""
+        return f"{self.family} {self.step}: {self.minutes:.0f} min"

@@ -19,7 +19,7 @@ class EngineQuerySet(models.QuerySet[Any]):
 
     def with_names(self) -> Self:
         """With the name of their family; documents are kept apart and not read here."""
-        return self.select_related("revision__family").defer("revision__document")
+        return self.select_related("revision__family", "builder").defer("revision__document")
 
     def at_the_bench(self) -> Self:
         """With the name of their family and the number of its newest document."""

@@ -13,6 +13,7 @@ from gurvo_core.ledger.entry import Reason
 from gurvo_core.ledger.versions import ENTRY_VERSION, upcast
 from gurvo_core.timing import Verdict
 from gurvo_core.work import BenchState, TapeLine
+from gurvo_core.work.whereabouts import Whereabouts
 from work.bridge import HOUSE
 
 if TYPE_CHECKING:
@@ -32,6 +33,7 @@ class EntryIn(InSchema):
     by: str | None = Field(default=None, max_length=150, description="Sign-in name of who typed it; another's session is refused")
     because: Reason = Field(default="", description="Why it is made although it was objected to")
     typed_at: AwareDatetime | None = Field(default=None, description="When it was typed, by the client's clock")
+    seen: int | None = Field(default=None, ge=0, description="How many entries its maker had before him")
 
     @model_validator(mode="before")
     @classmethod
@@ -70,6 +72,9 @@ class FloorRow(BaseModel):
     stand: int | None
     builder: str
     promised: date | None
+    expected: date | None = Field(description="When it will be done, by the work that is left; None when nobody knows")
+    whereabouts: Whereabouts
+    aside_because: str
     late_days: int
     beads: list[Bead]
     step: str
@@ -83,6 +88,8 @@ class FloorRow(BaseModel):
     clock: str = Field(description="What runs by the clock and ends first; empty when nothing does")
     clock_at: AwareDatetime | None
     clock_clears: bool = Field(description="Whether it is over by itself then")
+    after: str = Field(description="What is still due after hand-over; empty when nothing is")
+    after_at: AwareDatetime | None
     broken: str = Field(description="Why it cannot be shown; empty when it can")
     chain: str = Field(description="The first thing in its ledger that does not fit; empty when all of it does")
 
@@ -99,6 +106,7 @@ class FloorFilter(Schema):
     loose_ends: bool = Field(default=False, description="Only with something temporary in")
     free_to_turn: bool | None = None
     open_only: bool = Field(default=False, description="Leave out what is signed")
+    archived: bool = Field(default=False, description="Only what is archived; it is left out otherwise")
     page: int = Field(default=1, ge=1, le=100_000)
 
 
@@ -127,6 +135,10 @@ class EngineHead(Schema):
     newest_revision: int
     purpose: str
     stand: int | None
+    builder: str = Field(description="Sign-in name of its builder; empty when nobody has it")
+    whereabouts: Whereabouts
+    aside_because: str
+    ready_at: AwareDatetime | None = Field(description="When it will be done, by the work that is left")
     running_direction: Literal["clockwise", "counter-clockwise"]
     cautions: list[str]
     may_record: bool

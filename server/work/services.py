@@ -20,7 +20,9 @@ from shop.roles import Role, may_record, may_write_documents, role_of, shown_nam
 from work import bridge
 from work.errors import BrokenLedger
 from work.models import Engine, EngineSummary, Entry
+from work.moves import FIELDS, follow, named
 from work.seals import seal
+from work.times import keep_time
 
 USED_ID = "This id has been used for another entry; make a new one."
 
@@ -50,6 +52,7 @@ def record(
     known: dict[Fact[Any], Any] = {GAUGES: {gauge.id: gauge for gauge in gauges}, NOW: timezone.now(), MAKER: shown_name(by)}
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
+    body = named(locked, body)
     body = house.signed(folded, house.settled(body, folded.document, folded.entries), RULES_VERSION)
     row = Entry(
         id=entry_id,
@@ -73,7 +76,9 @@ def record(
     if target is not None:
         locked.revision = target
         grown = bridge.on_revision(grown, target.pk)
-    locked.save(update_fields=["last_seq", "last_entry", "head", "revision"])
+    follow(locked, body)
+    locked.save(update_fields=["last_seq", "last_entry", "head", "revision", *FIELDS])
+    keep_time(locked, body, ledger.entries[-1] if ledger.entries else None, grown.entries[-1])
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))
     return locked, grown
@@ -116,7 +121,7 @@ def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
     key = {"at_entry": engine.last_entry, "revision_id": engine.revision_id, "rules": RULES_VERSION}
     try:
         ledger = ledger or bridge.ledger_of(engine)
-        summary = bridge.HOUSE.summary(ledger.folded, ledger.shown)
+        summary = bridge.HOUSE.summary(ledger.known, ledger.shown)
     except BrokenLedger as error:
         shown: dict[str, object] = {"broken": error.sentence[:600], "waits_for": "somebody to look into it"}
     else:

@@ -99,7 +99,8 @@ class KeyboardTests(Keys):
         later.start()
         self.addCleanup(later.stop)
         last = self.build("sign_off", self.by_keys)
-        self.assertEqual((last.kind, self.ledger.shown.loose_ends), ("sign_off", []))
+        ends = [end.title for end in self.ledger.shown.loose_ends]
+        self.assertEqual((last.kind, ends), ("sign_off", ["Early oil change"]))
         self.take_over("Lena")
         self.page.get_by_label("Your PIN or password").fill(PASSWORD)
         self.type("Enter")
@@ -152,3 +153,38 @@ class HeldUpTests(Keys):
         self.type("Enter")
         expect(ends).to_contain_text("Open again: Piston to bore")
         expect(ends).to_contain_text("measured with the wrong bore gauge")
+
+
+class PlaceTests(Keys):
+    def test_an_engine_is_set_aside_by_keys_and_a_taken_stand_is_refused_beside_its_field(self):
+        self.put("wick-1", "W-1")
+        self.sign_in()
+        self.bench("W-1")
+        self.type("g")
+        where = self.page.get_by_role("dialog", name="Where W-1 is")
+        where.get_by_label("Stand").select_option("2")
+        where.get_by_label("Why").fill("nearer the hoist")
+        self.type("Enter")
+        expect(where).to_contain_text("Stand 2 holds T-2; choose a free stand.")
+        where.get_by_text("set aside").click()
+        where.get_by_label("Why").fill("a head from the foundry")
+        self.type("Enter")
+        expect(where).to_have_count(0)
+        expect(self.page.get_by_role("button", name="set aside: a head from the foundry")).to_be_visible()
+        self.type("o")
+        expect(self.page.get_by_role("link", name="W-1")).to_contain_text("set aside: a head from the foundry")
+
+    def test_a_plate_that_must_go_in_again_is_asked_for_before_all_is_said_to_meet(self):
+        self.put("mallow-2", "M-1")
+        self.sign_in()
+        self.bench("M-1")
+        self.build("turn", self.by_keys)
+        self.asked("One turn done. What do the marks say?")
+        self.type("Enter")
+        self.asked("2 turns done. What do the marks say?")
+        again = self.page.get_by_role("list", name="Goes in again")
+        expect(again).to_contain_text("does it go in?")
+        self.type("Enter")
+        expect(again).to_contain_text("goes in")
+        self.type("Enter")
+        self.asked("Chain, marks and pump looked at by the lead")

@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
 
@@ -10,8 +11,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
+from demo.documents import family_data
 from gurvo_core.drive import Twin, draw_drive, show_twin
 from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.difference import difference
 from gurvo_core.engine.plain import plain_document
 from gurvo_core.engine.unknown import not_known
@@ -20,7 +23,7 @@ from gurvo_core.motion import twin_frames
 from gurvo_core.reading import doubts_of, read_document, read_text
 from gurvo_core.work import HOUSE, BenchState
 from tests.core.documents import documents, set_in
-from tests.engines import CODES, family, family_copy, quern_4, quern_4_copy
+from tests.engines import CODES, LITTLE_KNOWN, family, family_copy, quern_4, quern_4_copy
 
 ROOT = Path(__file__).parents[2]
 
@@ -171,6 +174,57 @@ class FaultTests(unittest.TestCase):
         """Practice: an author notes beside a figure where it is from."""
         text = json.dumps(quern_4_copy()).replace('{"format"', "{ // measured on the bench\n'format'", 1)
         self.assertEqual(read_document(read_text(text)), quern_4())
+
+
+class SaidTests(unittest.TestCase):
+    """What misled authors before."""
+
+    def only(self, code, change, path, words):
+        data = family_data(code)
+        change(data)
+        found = faults_of(data)
+        self.assertIn(words, found.get(path, f"only {found}"))
+
+    def test_a_list_too_short_says_how_many_it_needs(self):
+        self.only("wick-1", set_in("timing_positions", to=[]), "timing_positions", "needs at least 1, it has 0")
+
+    def test_an_unknown_kind_names_the_kinds_there_are(self):
+        self.only("wick-1", set_in("drive", "stages", 0, "kind", to="rope"), "drive.stages.0", "'chain', 'belt', 'gears'")
+
+    def test_a_path_against_the_crank_says_so(self):
+        self.only("brae-v8", lambda d: d["drive"]["stages"][0]["path"].reverse(), "drive.stages.0.path", "the other way round")
+
+    def test_a_chain_whose_links_were_counted_asks_for_the_shaft(self):
+        def stretch(data):
+            stage = data["drive"]["stages"][0]
+            stage["marked"] = [
+                {"id": "a", "name": "a", "meets": "rotor-line", "to_next": 40},
+                {"id": "b", "name": "b", "meets": "cam-left", "to_next": 58},
+            ]
+            data["drive"]["shafts"][1]["y_mm"] = 260.0
+
+        self.only("wick-1", stretch, "drive.stages.0.path", "was counted: 98 links, but the way round its wheels is 107.6")
+
+    def test_one_mark_at_two_positions_agrees_with_the_turn_between_them(self):
+        """The crank turns 57° from the pin to TDC, so its dot does; a figure away from that is misread."""
+        self.only(
+            "brae-v8", set_in("drive", "marks", 0, "seen", 0, "clock_deg", to=30.0), "drive.marks.0.seen.0.clock_deg", "brings it to 0.0°"
+        )
+
+    def test_pins_counted_from_mark_to_mark_agree_with_the_way(self):
+        """By hand: from 9 o'clock of the cam a straight run of 227 / 6.35 = 35.7 links, then a quarter of 17 teeth to the key below: 40."""
+
+        def count(data, number):
+            ends = {"from_mark": "cam-left", "to_mark": "crank-key", "counted": "pins", "both_ends_counted": True}
+            data["drive"]["stages"][0]["counts"] = [{"id": "n", "name": "Cam to crank", "number": number, **ends}]
+
+        self.only("wick-1", lambda d: count(d, 60), "drive.stages.0.counts.0.number", "leaves 59 between the marks")
+        data = family_data("wick-1")
+        count(data, 41)
+        self.assertEqual(faults_of(data), {})
+
+    def test_what_a_coupling_drives_turns_as_fast(self):
+        self.assertEqual(shaft_speeds(read_document(family_data(LITTLE_KNOWN)).drive).turns["pump"], Fraction(1, 2))
 
 
 class FamilyTests(unittest.TestCase):

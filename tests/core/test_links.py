@@ -9,7 +9,22 @@ from gurvo_core.reading import check_document
 from tests.engines import CODES, family_copy
 
 # keys that hold the id of something else, or of several
-POINTS = {"bank", "profile", "shaft", "wheel", "after", "meets", "position", "holds", "camshaft", "driver", "driven"}
+POINTS = {
+    "bank",
+    "profile",
+    "shaft",
+    "wheel",
+    "after",
+    "meets",
+    "position",
+    "holds",
+    "camshaft",
+    "driver",
+    "driven",
+    "from_mark",
+    "to_mark",
+    "right_bank",
+}
 NUMBERS = {"cylinder"}
 LISTS = ("banks", "camshafts", "profiles", "timing_positions", "joints", "fits")
 

@@ -48,6 +48,44 @@ class WholeBuildTests(RunCase):
         self.refused("“Piston to bore” first", lambda: build.done("barrel"))
 
 
+class ProvenTests(RunCase):
+    def test_plates_and_pin_must_go_in_again_and_are_asked_for_one_by_one(self):
+        build = Build("brae-v8").to("turn")
+        build.enter("turn_seen", step="turn", stop=1, saw="meets")
+        question = next_question(build.state)
+        self.assertEqual([one.value for one in question.goes_in], ["crank-pin", "plate-a", "plate-b"])
+        self.assertIn("at the flywheel end", question.goes_in[0].detail)
+        meets = {"step": "turn", "stop": 2, "saw": "meets"}
+        self.refused("try plate on the cams of bank b", lambda: build.enter("turn_seen", **meets, went_in=["crank-pin", "plate-a"]))
+        build.enter("turn_seen", **meets, went_in=["crank-pin", "plate-a", "plate-b"])
+        self.assertIn("Plate b went in", HOUSE.tape_line(build.folded.entries[-1], None).detail)
+
+    def test_the_one_dummy_tensioner_is_moved_over_and_a_plate_is_no_counter_hold(self):
+        build = Build("brae-v8").to("wrench-a")
+        self.refused("nothing holds", lambda: build.done("clamp-a", angle_by="gauge"))
+        self.assertIn("when the bank's own tensioner is in", build.end("Dummy tensioner").until)
+        self.refused("take it off there first", lambda: build.enter("thing", thing="dummy", on=True, place="bank B"))
+
+    def test_pins_are_counted_with_both_ends_and_a_dog_the_wrong_way_is_refused(self):
+        build = Build("mallow-2").to("chain-on")
+        question = next_question(build.state)
+        self.assertIn("both ends counted", question.fields[0].label)
+        self.assertIn("No mark, though it looks like one: dot beside the groove", question.hint)
+        self.refused("the book counts 9", lambda: build.done("chain-on", between="8"))
+        build.to("pump-on")
+        self.refused("take it apart and turn it round", lambda: build.done("pump-on", coupled="other"))
+        build.done("pump-on", coupled="right")
+
+    def test_permission_says_which_way_and_how_far(self):
+        build = Build("brae-v8").to("park")
+        self.assertEqual(build.state.permission.way, "back, for “Crank back to the pin, well before TDC of 1” alone")
+        build.enter("step_done", step="park", answers={"found_by": "pin"})
+        self.assertEqual(build.state.permission.how_far, "within the park window: crank pinned, 57° before TDC of 1")
+        build = Build("wick-1").to("tdc:before")
+        self.assertEqual((build.state.permission.way, build.state.permission.how_far), ("either way, gently", "up to the piston stop"))
+        self.assertEqual(Build("wick-1").state.permission.way, "", "what may not be turned has no way")
+
+
 class ForgottenTests(RunCase):
     """Every way of forgetting something that shops tell of: caught by name."""
 

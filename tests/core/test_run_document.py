@@ -65,6 +65,17 @@ class FaultTests(unittest.TestCase):
         laid = (step("on", "lay", loop="chain"), step("arm", "tension", loop="chain", how_far="armed"))
         self.only("stages.0.steps.0", "its tensioner is never proven", *laid)
 
+    def test_a_cover_over_a_joint_that_is_tightened_only_after_it(self):
+        on, cover = step("on", "fit", joint="head"), step("lid", "fit", joint="cam-cover", covers=True, needs=[{"done": "on"}])
+        late = step("tight", "tighten", joint="head", needs=[{"done": "lid"}])
+        self.only("stages.0.steps.1", "tight only afterwards", on, cover, late, step("lid-tight", "tighten", joint="cam-cover"))
+
+    def test_a_turn_with_a_pin_in_that_comes_out_only_after_it(self):
+        pin, turn = step("in", "put_on", thing="pin"), step("turn", "turn_over", stops=[{"turns": 2}], needs=[{"done": "in"}])
+        self.only(
+            "stages.0.steps.1", "this turn can never be done", pin, turn, step("out", "take_off", thing="pin", needs=[{"done": "turn"}])
+        )
+
     def test_steps_that_wait_for_each_other(self):
         a, b = step("a", "do", needs=[{"done": "b"}]), step("b", "do", needs=[{"done": "a"}])
         self.only("stages.0.steps.0.needs", "can never be done: a, b", a, b)

@@ -88,12 +88,18 @@ class PinTests(ShopCase):
             self.must(NOTE)
 
     def test_only_the_lead_chooses_for_the_shop(self):
-        asked = {"path": "/api/people/choices", "data": {"alone_minutes": 5}, "content_type": JSON}
+        asked = {
+            "path": "/api/people/choices",
+            "data": {"alone_minutes": 5, "day_begins": "07:00", "day_ends": "15:30"},
+            "content_type": JSON,
+        }
         self.refused(self.client.put(**asked), 403, "", "Only the lead")
         self.sign_in("lena")
         self.assertEqual(self.client.put(**asked).status_code, 200)
         self.assertEqual(self.client.get("/api/session").json()["alone_minutes"], 5)
-        beyond = self.client.put("/api/people/choices", {"alone_minutes": 241}, content_type=JSON)
+        beyond = self.client.put(
+            "/api/people/choices", {"alone_minutes": 241, "day_begins": "07:00", "day_ends": "15:30"}, content_type=JSON
+        )
         self.refused(beyond, 422, "alone_minutes", "240")
 
     def test_a_pin_tried_too_often_in_a_day_holds_no_longer(self):

@@ -16,7 +16,7 @@ from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
 POINTER_GAP = 0.026  # of the whole drawing's height or width
-MARGIN_MM = 26.0
+MARGIN_MM, MARGIN = 14.0, 0.05  # and this share of the drawing, since its letters grow with it
 
 
 class DrawnMark(Shown):
@@ -217,9 +217,9 @@ def _pointers(document: EngineDocument, wheels: list[DrawnWheel], box: Box) -> l
 
 
 def _box(wheels: list[DrawnWheel]) -> Box:
-    return Box(
-        left_mm=min(wheel.x_mm - wheel.radius_mm for wheel in wheels) - MARGIN_MM,
-        right_mm=max(wheel.x_mm + wheel.radius_mm for wheel in wheels) + MARGIN_MM,
-        bottom_mm=min(wheel.y_mm - wheel.radius_mm for wheel in wheels) - MARGIN_MM,
-        top_mm=max(wheel.y_mm + wheel.radius_mm for wheel in wheels) + MARGIN_MM,
-    )
+    left = min((wheel.x_mm - wheel.radius_mm for wheel in wheels), default=0.0)
+    right = max((wheel.x_mm + wheel.radius_mm for wheel in wheels), default=0.0)
+    bottom = min((wheel.y_mm - wheel.radius_mm for wheel in wheels), default=0.0)
+    top = max((wheel.y_mm + wheel.radius_mm for wheel in wheels), default=0.0)
+    margin = MARGIN_MM + MARGIN * max(right - left, top - bottom)
+    return Box(left_mm=left - margin, right_mm=right + margin, bottom_mm=bottom - margin, top_mm=top + margin)

@@ -101,6 +101,11 @@ class WorkStep(Part):
     working_minutes: float | None = Field(default=None, gt=0, le=600, description="seal: closed within [min]")
     cure_minutes: float | None = Field(default=None, gt=0, le=10000, description="seal: then left to cure [min]")
     seconds: float | None = Field(default=None, gt=0, le=600, description="prime: at most until pressure shows [s]")
+    way: Literal["running", "back"] | None = Field(default=None, description="park, turn_over: which way the book turns the crank")
+    oil_change_hours: float | None = Field(
+        default=None, gt=0, le=2000, description="first_start: the early oil change, running hours after"
+    )
+    oil_change_days: float | None = Field(default=None, gt=0, le=2000, description="first_start: the same by the calendar [days]")
 
 
 class WorkStage(Part):

@@ -14,7 +14,7 @@ from uuid import UUID
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.entry import LedgerEntry, Strike
-from gurvo_core.ledger.room import Facts, Hold, Kind, LooseEnd, Room
+from gurvo_core.ledger.room import Fact, Facts, Hold, Kind, LooseEnd, Room
 
 Rooms = tuple[Room[Any], ...]
 States = Mapping[str, Any]  # of each room, by its name
@@ -40,6 +40,12 @@ class Folded:
         for room in self.rooms:
             facts = facts.joined(room.facts(self.states[room.name], facts))
         return facts
+
+    def knowing(self, more: Mapping[Fact[Any], Any]) -> "Folded":
+        """The same, with what is known from outside the ledger beside what the rooms know."""
+        known = replace(self)
+        vars(known).update(facts=self.facts.joined(more), loose_ends=self.loose_ends, holds=self.holds)
+        return known
 
     @cached_property
     def loose_ends(self) -> tuple[LooseEnd, ...]:

@@ -8,6 +8,7 @@ __all__ = [
     "DONE_ELSEWHERE",
     "GAUGES",
     "MAKER",
+    "MINUTES",
     "NOW",
     "PLAN",
     "PLUGS_OUT",
@@ -20,6 +21,7 @@ __all__ = [
     "LooseEnd",
     "Objection",
     "Question",
+    "Reach",
     "Room",
     "Status",
     "Step",
@@ -40,7 +42,9 @@ from pydantic import BaseModel, ConfigDict
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
 
-Doing = Literal["look", "decide", "turn", "tighten", "cover", "start", "hand over"]
+Doing = Literal[
+    "look", "decide", "turn", "tighten", "cover", "start", "hand over", "keep"
+]  # keep: what is noted of an engine beside its work
 WayOut = Literal["none", "reason", "lead and reason"]
 Status = Literal["done", "open", "optional"]
 T = TypeVar("T")
@@ -123,6 +127,7 @@ DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it
 GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
 NOW: Fact[datetime] = Fact("now")
+MINUTES: Fact[Mapping[str, float]] = Fact("minutes")  # how long steps take in this shop, where it knows [min]
 MAKER: Fact[str] = Fact("who makes the entry")
 
 
@@ -187,6 +192,17 @@ class LooseEnd:
     ends_at: datetime | None = None  # of one that runs by the clock
     clears: bool = False  # whether it is over by itself then
     ends_with: Body | None = None  # the entry that ends it, where no step asks for it
+    ends_as: str = ""  # what its button says
+    waived_with: Body | None = None  # the entry by which the lead does without; he says why
+    is_after: bool = False  # of what comes after hand-over: it holds nothing back and is not counted
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reach:
+    """Which way the crank may be turned and how far, while it may be turned."""
+
+    way: str = ""
+    how_far: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -247,6 +263,7 @@ class Room(Generic[S]):
     holds: Callable[[S, Facts], Iterable[Hold]] = _nothing
     care: Callable[[S, Facts], Iterable[str]] = _nothing  # how to turn, while turning is allowed
     wary: Callable[[S, Facts], Iterable[str]] = _nothing  # why turning is allowed, but not free
+    reach: Callable[[S, Facts], Iterable[Reach]] = _nothing  # which way, and how far
     warnings: Callable[[S, Facts], Iterable[str]] = _nothing
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     shows: type[View] | None = None

@@ -175,9 +175,14 @@ def _said_marks(document: EngineDocument) -> list[Mark]:
     first: dict[str, Mark] = {}
     for mark in document.drive.marks:
         shaft = document.drive.wheel(mark.wheel).shaft
-        if mark.kind == "mark" and document.camshaft(shaft) and document.is_placed(mark.position):
+        if mark.kind == "mark" and document.camshaft(shaft) and _is_told(document, mark):
             first.setdefault(shaft, mark)
     return list(first.values())[:MARKS_SAID]
+
+
+def _is_told(document: EngineDocument, mark: Mark) -> bool:
+    """A mark that means something, and whose place is known from where angles count."""
+    return not mark.decoy and document.is_placed(mark.position)
 
 
 def _sentence(document: EngineDocument, crank_deg: float, clocks: list[tuple[str, float]]) -> str:
@@ -427,7 +432,7 @@ def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str,
         words=words_at(document, at_deg, known),
         at_tdc=[f"cylinder {cylinder} {centre}" for cylinder, centre in at_dead_centre(document, at_deg)],
         cylinders=cylinders,
-        marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks if document.is_placed(mark.position)],
+        marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks if _is_told(document, mark)],
         lobes=_lobes(document, frames, at_deg, known),
     )
 

@@ -52,7 +52,8 @@ def run_faults(document: EngineDocument) -> list[Fault]:
     if faults:
         return faults
     plan = plan_of(document, every=True)
-    return [*_circles(document, plan), *_things(document, plan), *_joints(document, plan), *_tensioners(document, plan)]
+    faults = [*_circles(document, plan), *_things(document, plan), *_joints(document, plan), *_tensioners(document, plan)]
+    return faults or list(_held_for_ever(document, plan))
 
 
 def _steps(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
@@ -171,6 +172,32 @@ def _joints(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
             left = f"at stage {stage} of {last}" if stage else "finger tight"
             sentence = f"{name} are left {left} here and no later step comes back to them: the book forgets them; add that step."
             yield Fault(path=_path(document, step_id), sentence=sentence)
+
+
+def _held_for_ever(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    """A cover over a joint that is tightened only after it; a turn with something in that comes out only after it."""
+    things, joints = {thing.id: thing for thing in document.things}, {joint.id: joint.name for joint in document.joints}
+    below = {one.step.id: plan.below(one.step.id) for one in plan.steps}
+    for one in plan.steps:
+        is_turn = one.step.does in ("park", "turn_over")
+        if not is_turn and not one.step.covers:
+            continue
+        later = [other.step for other in plan.steps if one.step.id in below[other.step.id]]
+        begun = [plan.by_id[name].step for name in below[one.step.id]]
+        for step in begun:
+            words = ""
+            if step.does == "put_on" and step.thing in {other.thing for other in later if other.does == "take_off"}:
+                off = any(other.does == "take_off" and other.thing == step.thing for other in begun)
+                thing = things[step.thing or ""]
+                words = f"{thing.name} is on here and comes off only afterwards" if not off and (not is_turn or thing.stops_turning) else ""
+            elif one.step.covers and step.joint and step.joint != one.step.joint and step.does == "fit":
+                finals = [other for other in plan.of_joint[step.joint] if other.does == "tighten"]
+                late = finals and finals[-1] in later
+                words = f"{joints[step.joint]} are tight only afterwards" if late else ""
+            if words:
+                doing = "turn" if is_turn else "cover"
+                sentence = f"{words}, so this {doing} can never be done; change the order, or what the steps need."
+                yield Fault(path=_path(document, one.step.id), sentence=sentence)
 
 
 def _tensioners(document: EngineDocument, plan: Plan) -> Iterator[Fault]:

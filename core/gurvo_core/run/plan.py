@@ -59,6 +59,15 @@ class Plan:
         """Ids of the parts that are laid out in some step."""
         return frozenset(part for step in self.laying_out for part in step.parts)
 
+    def below(self, step_id: str) -> frozenset[str]:
+        """Ids of everything that must be done before a step, over however many others."""
+        found, waiting = set[str](), [step_id]
+        while waiting:
+            more = self.by_id[waiting.pop()].needs & self.by_id.keys()
+            waiting += more - found
+            found |= more
+        return frozenset(found)
+
     def above(self, opened: str) -> frozenset[str]:
         """Ids of everything that stands on a step, over however many others."""
         found, growing = {opened}, True

@@ -70,10 +70,14 @@ def permission_of(folded: Folded) -> Permission:
     """
     reasons = held_back(folded, "turn")
     if reasons and folded.facts.get(SIGNED) is None:
-        return Permission(free=False, careful=False, title="Do not turn", reasons=reasons)
+        return Permission(free=False, careful=False, title="Do not turn", reasons=reasons, way="", how_far="")
     care = [word for room in folded.rooms for word in room.care(folded.states[room.name], folded.facts)]
     wary = [word for room in folded.rooms for word in room.wary(folded.states[room.name], folded.facts)]
-    return Permission(free=True, careful=bool(wary), title="Turn with care" if wary else "Free to turn", reasons=wary + care)
+    reach = [one for room in folded.rooms for one in room.reach(folded.states[room.name], folded.facts)]
+    way = next((one.way for one in reach if one.way), "")
+    how_far = "; ".join(one.how_far for one in reach if one.how_far)
+    title = "Turn with care" if wary or how_far else "Free to turn"
+    return Permission(free=True, careful=bool(wary or how_far), title=title, reasons=wary + care, way=way, how_far=how_far)
 
 
 def check_entry(folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, because: str = "", is_lead: bool = False) -> None:

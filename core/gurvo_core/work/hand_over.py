@@ -94,7 +94,7 @@ def _facts(now: HandOverState, _before: Facts) -> Mapping[Fact[Any], Any]:
 def _holds(now: HandOverState, _facts: Facts) -> Iterator[Hold]:
     if now.signed:
         reason = "the record is signed: strike the signature with a reason before adding to it"
-        yield Hold(holds_back=frozenset({"look", "decide", "turn", "tighten", "cover", "hand over"}), reason=reason)
+        yield Hold(holds_back=frozenset({"look", "decide", "turn", "tighten", "cover", "start", "hand over"}), reason=reason)
 
 
 ROOM: Room[HandOverState] = Room(

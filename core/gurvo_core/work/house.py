@@ -190,7 +190,10 @@ class House:
                 by=left.by if left else "",
                 ends_at=end.ends_at,
                 clears=end.clears,
-                ends_with=end.ends_with.model_dump(exclude_none=True) if end.ends_with else None,
+                ends_with=_plain(end.ends_with),
+                ends_as=end.ends_as or "It is off",
+                waived_with=_plain(end.waived_with),
+                is_after=end.is_after,
                 holds_back=end.kept_from or ", ".join(sorted(end.holds_back)),
                 until=end.until,
                 stops_turning="turn" in end.holds_back,
@@ -225,6 +228,7 @@ class House:
     def summary(self, folded: Folded, shown: BenchState) -> Summary:
         """What the Floor shows, from what the bench shows."""
         beads, clock = _by_stage(shown.steps), _first_clock(shown.loose_ends)
+        after = next((end for end in shown.loose_ends if end.is_after), None)
         verdicts = (room.verdict(folded.states[room.name]) for room in self.rooms if room.verdict)
         return Summary(
             beads=[status for _, status in beads],
@@ -234,12 +238,14 @@ class House:
             free_to_turn=shown.permission.free,
             careful=shown.permission.careful,
             left_minutes=sum(room.left(folded.states[room.name], folded.facts) for room in self.rooms if room.left),
-            loose_ends=sum(not end.clears for end in shown.loose_ends),
+            loose_ends=sum(not end.clears and not end.is_after for end in shown.loose_ends),
             verdict=next(filter(None, verdicts), None),
             signed=shown.signed,
             clock=clock.title if clock else "",
             clock_at=clock.ends_at if clock else None,
             clock_clears=clock is not None and clock.clears,
+            after=after.title if after else "",
+            after_at=after.ends_at if after else None,
         )
 
     def words(self, body: Body) -> Words:
@@ -273,6 +279,10 @@ class House:
         )
 
 
+def _plain(body: Body | None) -> dict[str, str | bool] | None:
+    return body.model_dump(exclude_none=True) if body else None
+
+
 def _entry_at(folded: Folded, seq: int) -> LedgerEntry | None:
     """The entry at a place in the ledger; None for what no entry left."""
     at = bisect_left(folded.entries, seq, key=attrgetter("seq"))
@@ -288,7 +298,7 @@ def _waits_for(current: StepView | None, shown_signed: bool) -> str:
 
 def _first_clock(ends: Sequence[LooseEndView]) -> LooseEndView | None:
     """What is at work is watched before what only cures."""
-    running = [(end.clears, end.ends_at, end) for end in ends if end.ends_at is not None]
+    running = [(end.clears, end.ends_at, end) for end in ends if end.ends_at is not None and not end.is_after]
     return min(running, key=itemgetter(0, 1))[2] if running else None
 
 

@@ -33,6 +33,9 @@ class LooseEndView(View):
     ends_at: datetime | None  # of one that runs by the clock
     clears: bool  # whether it is over by itself then
     ends_with: dict[str, str | bool] | None  # the entry that ends it, where no step asks for it
+    ends_as: str  # what its button says
+    waived_with: dict[str, str | bool] | None  # the entry by which the lead does without, but for his reason
+    is_after: bool  # it comes after hand-over and holds nothing back
     holds_back: str
     until: str
     stops_turning: bool
@@ -45,6 +48,8 @@ class Permission(View):
     careful: bool
     title: str
     reasons: list[str]
+    way: str  # which way; empty while it may not be turned
+    how_far: str  # how far; empty where nothing limits it
 
 
 class BenchState(View):
@@ -75,6 +80,8 @@ class Summary(View):
     clock: str  # what runs by the clock and ends first
     clock_at: datetime | None
     clock_clears: bool  # whether it is over by itself then
+    after: str  # what is still due after hand-over
+    after_at: datetime | None  # by when
 
 
 class StruckBy(View):

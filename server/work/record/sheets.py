@@ -1,4 +1,6 @@
-"""What hangs on the wall and sticks on the trays: the run of work as a check sheet with the kit, and a label for every place."""
+"""What hangs on the wall, sticks on the trays and goes with the engine: check sheet with the kit, labels, first-start card."""
+
+from datetime import timedelta
 
 from django.template.loader import render_to_string
 from django.utils import timezone
@@ -28,15 +30,41 @@ def check_sheet_page(engine: Engine) -> str:
     return render_to_string("work/check_sheet.html", {"engine": engine, "steps": steps, "kit": kit, "printed": timezone.localtime()})
 
 
-def as_labels(engine: Engine) -> bytes:
-    """Return a label for every place of the parts that go back where they came from, each with a code of engine and place."""
+def as_first_start(engine: Engine) -> bytes:
+    """Return the card that goes with the engine: priming, the first minutes, the early oil change with its day."""
+    return pdf_of(first_start_page(engine))
+
+
+def first_start_page(engine: Engine) -> str:
+    """The same as a page of HTML."""
+    run = bridge.ledger_of(engine).folded.states["run"]
+    prime, start = (next((one.step for one in run.plan.steps if one.step.does == does), None) for does in ("prime", "first_start"))
+    started, primed = (run.done.get(step.id) if step else None for step in (start, prime))
+    days = start.oil_change_days if start else None
+    shown = {
+        "engine": engine,
+        "seconds": prime.seconds if prime else None,
+        "primed": primed.answers.get("seconds", "") if primed else "",
+        "cautions": start.cautions if start else (),
+        "hours": start.oil_change_hours if start else None,
+        "days": days,
+        "due": timezone.localtime(started.at) + timedelta(days=days) if started and days else None,
+    }
+    return render_to_string("work/first_start.html", shown)
+
+
+def as_labels(engine: Engine, *, small: bool = False) -> bytes:
+    """Return a label for every place of the parts that go back where they came from, each with a code of engine and place.
+
+    On A4 to be cut, or one a page for a roll of small labels.
+    """
     parts = [part for part in document_of(engine.revision_id).kit if part.returns]
     labels = [
         {"part": part.name, "place": place, "code": square_code(f"{engine.serial} {part.id} {place}")}
         for part in parts
         for place in part.places or [str(n) for n in range(1, part.count + 1)]
     ]
-    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels}))
+    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels, "small": small}))
 
 
 def _options(engine: Engine) -> frozenset[str]:

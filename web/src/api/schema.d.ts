@@ -72,6 +72,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/first-start.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * First-start card
+         * @description Hand over the card that goes with the engine.
+         */
+        get: operations["first_start_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/labels.pdf": {
         parameters: {
             query?: never;
@@ -81,7 +101,7 @@ export interface paths {
         };
         /**
          * A label a place
-         * @description Hand over a label for every place of the parts that go back.
+         * @description Hand over a label for every place of the parts that go back: on A4, or one a page for a roll.
          */
         get: operations["labels_pdf"];
         put?: never;
@@ -507,7 +527,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * What the shop has chosen
+         * @description Say what the shop has chosen for all its benches.
+         */
+        get: operations["shop_choices"];
         /**
          * The shop's choices
          * @description Keep what the shop has chosen for all its benches.
@@ -1488,6 +1512,13 @@ export interface components {
          * @description Which engine the bench shows.
          */
         EngineHead: {
+            /** Aside Because */
+            aside_because: string;
+            /**
+             * Builder
+             * @description Sign-in name of its builder; empty when nobody has it
+             */
+            builder: string;
             /** Cautions */
             cautions: string[];
             /** Family */
@@ -1514,6 +1545,11 @@ export interface components {
             newest_revision: number;
             /** Purpose */
             purpose: string;
+            /**
+             * Ready At
+             * @description When it will be done, by the work that is left
+             */
+            ready_at: string | null;
             /** Revision */
             revision: number;
             /**
@@ -1525,6 +1561,11 @@ export interface components {
             serial: string;
             /** Stand */
             stand: number | null;
+            /**
+             * Whereabouts
+             * @enum {string}
+             */
+            whereabouts: "at work" | "set aside" | "archived";
         };
         /**
          * EngineIn
@@ -1562,12 +1603,17 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["VariantChosen"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Id
              * Format: uuid
              */
             id: string;
+            /**
+             * Seen
+             * @description How many entries its maker had before him
+             */
+            seen?: number | null;
             /**
              * Typed At
              * @description When it was typed, by the client's clock
@@ -1691,6 +1737,12 @@ export interface components {
          */
         FloorFilter: {
             /**
+             * Archived
+             * @description Only what is archived; it is left out otherwise
+             * @default false
+             */
+            archived: boolean;
+            /**
              * Builder
              * @description Sign-in name
              * @default
@@ -1763,6 +1815,15 @@ export interface components {
          * @description One engine on the Floor.
          */
         FloorRow: {
+            /**
+             * After
+             * @description What is still due after hand-over; empty when nothing is
+             */
+            after: string;
+            /** After At */
+            after_at: string | null;
+            /** Aside Because */
+            aside_because: string;
             /** Beads */
             beads: components["schemas"]["Bead"][];
             /**
@@ -1791,6 +1852,11 @@ export interface components {
              * @description Whether it is over by itself then
              */
             clock_clears: boolean;
+            /**
+             * Expected
+             * @description When it will be done, by the work that is left; None when nobody knows
+             */
+            expected: string | null;
             /** Family */
             family: string;
             /** Free To Turn */
@@ -1817,6 +1883,11 @@ export interface components {
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
             /** Waits For */
             waits_for: string;
+            /**
+             * Whereabouts
+             * @enum {string}
+             */
+            whereabouts: "at work" | "set aside" | "archived";
         };
         /**
          * Follower
@@ -2626,6 +2697,8 @@ export interface components {
             by: string;
             /** Clears */
             clears: boolean;
+            /** Ends As */
+            ends_as: string;
             /** Ends At */
             ends_at: string | null;
             /** Ends With */
@@ -2634,6 +2707,8 @@ export interface components {
             } | null;
             /** Holds Back */
             holds_back: string;
+            /** Is After */
+            is_after: boolean;
             /** Since */
             since: number;
             /** Stops Turning */
@@ -2642,6 +2717,10 @@ export interface components {
             title: string;
             /** Until */
             until: string;
+            /** Waived With */
+            waived_with: {
+                [key: string]: string | boolean;
+            } | null;
         };
         /**
          * Mark
@@ -2846,6 +2925,43 @@ export interface components {
             place: string;
         };
         /**
+         * Moved
+         * @description An engine moved to a stand, given to a builder, set aside, archived or fetched again; all of it as it is from now on.
+         */
+        Moved: {
+            /**
+             * Builder
+             * @description Sign-in name of whoever builds it from now on
+             */
+            builder: string;
+            /**
+             * Builder Name
+             * @description What he is called; completed when it is taken
+             */
+            builder_name?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "engine_moved";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Stand
+             * @description None = it stands on none
+             */
+            stand?: number | null;
+            /**
+             * Whereabouts
+             * @default at work
+             * @enum {string}
+             */
+            whereabouts: "at work" | "set aside" | "archived";
+        };
+        /**
          * Name
          * @description Somebody's sign-in name, and what he is called.
          */
@@ -2962,6 +3078,25 @@ export interface components {
             name: string;
         };
         /**
+         * OilChange
+         * @description The early oil change after the first start: done, or waived by the lead.
+         */
+        OilChange: {
+            /** Done */
+            done: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "oil_change";
+            /**
+             * Reason
+             * @description Why it is waived; a remark otherwise
+             * @default
+             */
+            reason: string;
+        };
+        /**
          * Option
          * @description One answer to choose from.
          */
@@ -2993,6 +3128,18 @@ export interface components {
             note: string;
         };
         /**
+         * PartPlaces
+         * @description A part that is fitted, and the places it has, by number and letter.
+         */
+        PartPlaces: {
+            /** Name */
+            name: string;
+            /** Places */
+            places: string[];
+            /** Returns */
+            returns: boolean;
+        };
+        /**
          * PathStep
          * @description One wheel that a chain or belt goes round, on its inside or its back.
          */
@@ -3015,10 +3162,14 @@ export interface components {
             careful: boolean;
             /** Free */
             free: boolean;
+            /** How Far */
+            how_far: string;
             /** Reasons */
             reasons: string[];
             /** Title */
             title: string;
+            /** Way */
+            way: string;
         };
         /**
          * Person
@@ -3518,6 +3669,22 @@ export interface components {
              * @description After how long a bench left alone asks who is there [min]; 0 for never
              */
             alone_minutes: number;
+            /**
+             * Day Begins
+             * Format: time
+             * @description When work begins, by which it is told when an engine will be done
+             */
+            day_begins: string;
+            /**
+             * Day Ends
+             * Format: time
+             */
+            day_ends: string;
+            /**
+             * Works Saturdays
+             * @default false
+             */
+            works_saturdays: boolean;
         };
         /**
          * Sides
@@ -3857,10 +4024,16 @@ export interface components {
              * @enum {string}
              */
             kind: "step_done";
+            /** Loop */
+            loop: string | null;
             /** Minutes */
             minutes: number | null;
+            /** Parts */
+            parts: components["schemas"]["PartPlaces"][];
             /** Position */
             position: string | null;
+            /** Shafts */
+            shafts: string[];
             /**
              * Status
              * @enum {string}
@@ -3868,6 +4041,8 @@ export interface components {
             status: "done" | "open" | "optional";
             /** Step */
             step: string;
+            /** Thing */
+            thing: string;
             /** Title */
             title: string;
             /**
@@ -5009,6 +5184,16 @@ export interface components {
              */
             needs: components["schemas"]["Need"][];
             /**
+             * Oil Change Days
+             * @description first_start: the same by the calendar [days]
+             */
+            oil_change_days?: number | null;
+            /**
+             * Oil Change Hours
+             * @description first_start: the early oil change, running hours after
+             */
+            oil_change_hours?: number | null;
+            /**
              * Only In
              * @description Id of the option for which it is done; for all when left out
              */
@@ -5057,6 +5242,11 @@ export interface components {
              * @description Left so on purpose until this step
              */
             until?: string | null;
+            /**
+             * Way
+             * @description park, turn_over: which way the book turns the crank
+             */
+            way?: ("running" | "back") | null;
             /**
              * Why
              * @default
@@ -5143,6 +5333,8 @@ export interface operations {
                 free_to_turn?: boolean | null;
                 /** @description Leave out what is signed */
                 open_only?: boolean;
+                /** @description Only what is archived; it is left out otherwise */
+                archived?: boolean;
                 page?: number;
             };
             header?: never;
@@ -5421,7 +5613,7 @@ export interface operations {
             };
         };
     };
-    labels_pdf: {
+    first_start_pdf: {
         parameters: {
             query?: never;
             header?: never;
@@ -5459,6 +5651,64 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels_pdf: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6436,6 +6686,44 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopChoices"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,23 +5,35 @@ type Document = Schemas['EngineDocument'];
 export type Fact = [name: string, value: string];
 
 /** A figure, or that nobody knows it. */
-function known(figure: number | null | undefined): string {
-  return figure == null ? 'not known' : `${figure}`;
+function known(figure: number | null | undefined, unit = ''): string {
+  return figure == null ? 'not known' : `${figure}${unit && ` ${unit}`}`;
+}
+
+/** The figures of some parts that are known, told apart; “not known” where none is. */
+function listed(parts: [name: string, figure: number | null | undefined, unit: string][]): string {
+  const told = parts.filter(([, figure]) => figure != null).map(([name, figure, unit]) => `${name}${figure} ${unit}`);
+  return told.join(', ') || 'not known';
 }
 
 function limits(of: { least_mm?: number | null; most_mm?: number | null }): string {
   if (of.least_mm == null && of.most_mm == null) return 'no limit known';
-  return `${known(of.least_mm)} to ${known(of.most_mm)} mm`;
+  return `${known(of.least_mm)} to ${known(of.most_mm, 'mm')}`;
 }
 
 export function crankFacts(document: Document): Fact[] {
   const banks = document.banks.map(
     (bank): Fact => [
       document.banks.length > 1 ? `${bank.name}, cylinders ${bank.cylinders.join(', ')}` : 'Bore, stroke, rod',
-      `${known(bank.cranktrain.bore_mm)} × ${known(bank.cranktrain.stroke_mm)}, rod ${known(bank.cranktrain.rod_mm)} mm`,
+      listed([
+        ['bore ', bank.cranktrain.bore_mm, 'mm'],
+        ['stroke ', bank.cranktrain.stroke_mm, 'mm'],
+        ['rod ', bank.cranktrain.rod_mm, 'mm'],
+      ]),
     ],
   );
   const offset = document.banks[0]?.cranktrain.pin_offset_mm ?? 0;
+  const { sides } = document;
+  const bankNamed = document.banks.find((bank) => bank.id === sides?.right_bank)?.name;
   return [
     ...banks,
     ['Pin offset', `${offset} mm`],
@@ -29,16 +41,31 @@ export function crankFacts(document: Document): Fact[] {
     ['Runs', `${document.running_direction}, seen from the front`],
     ['Wheel is set to', `cylinder ${document.reference_cylinder}`],
     ...document.timing_positions.map((one): Fact => ['Timing position', one.name]),
+    ...(bankNamed ? [['Called right', `${bankNamed}, seen from the ${sides?.seen_from}`] as Fact] : []),
+    ...(sides?.intake ? [['Intake side', sides.intake] as Fact] : []),
   ];
 }
 
 export function driveFacts(document: Document): Fact[] {
-  return document.drive.stages.map((stage) => {
+  const couplings = document.drive.couplings.map(
+    (one): Fact => [
+      one.name,
+      one.ways > 1 ? `goes together in ${one.ways} ways: ${one.told_by}` : 'goes together one way',
+    ],
+  );
+  const stages = document.drive.stages.map((stage): Fact => {
     if (stage.kind === 'gears') return [stage.name, `gears, module ${known(stage.module_mm)}`];
     const what = stage.kind === 'chain' ? 'links' : 'teeth';
     const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
-    return [stage.name, `${known(stage.count)} ${what}, pitch ${known(stage.pitch_mm)} mm${tensioner}`];
+    return [
+      stage.name,
+      `${listed([
+        ['', stage.count, what],
+        ['pitch ', stage.pitch_mm, 'mm'],
+      ])}${tensioner}`,
+    ];
   });
+  return [...stages, ...couplings];
 }
 
 /** What holds shafts, and what takes up slack: how each is fitted, armed and proven. */

@@ -64,7 +64,7 @@ async function send(item: Unsent, queries: QueryClient): Promise<void> {
   const { id, entry, version, by, because } = item;
   const answer = await client.POST('/api/engines/{serial}/entries', {
     params: { path: { serial: item.serial } },
-    body: { id, entry, version, by, because: because ?? '', typed_at: item.at },
+    body: { id, entry, version, by, because: because ?? '', typed_at: item.at, seen: item.seen ?? null },
   });
   const bench = unwrap(answer);
   await forget(id);
@@ -156,6 +156,7 @@ export function useRecord(serial: string, by: string): Record {
       entry,
       because,
       version: ENTRY_VERSION,
+      ...seenOf(queries, serial),
     };
     await keep(item);
     await changed();
@@ -169,6 +170,11 @@ export function useRecord(serial: string, by: string): Record {
     await discard(item.id);
     return { kind: 'refused', ...left.refused };
   };
+}
+
+function seenOf(queries: QueryClient, serial: string): { seen?: number } {
+  const bench = queries.getQueryData(benchQuery(serial).queryKey);
+  return bench ? { seen: bench.entries } : {};
 }
 
 /** `crypto.randomUUID` is there only on localhost and https; a shop's tablet may come by plain http. */

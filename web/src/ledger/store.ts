@@ -17,6 +17,8 @@ export interface Unsent {
   /** Of the entry's shape: what was typed before an update of Gurvo is read as it was meant then. */
   version: number;
   because?: string;
+  /** How many entries were seen when it was typed: if another person made more since, both are told. */
+  seen?: number;
   /** It was sent once and nobody answered; until then it is on its way and nothing is shown of it. */
   unanswered?: boolean;
   refused?: Refusal;

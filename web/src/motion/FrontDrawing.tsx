@@ -17,6 +17,8 @@ export interface FrontDrawingProps {
   cylinder: Schemas['CylinderFrames'] | undefined;
   turning: Turning;
   seenFrom: SeenFrom;
+  /** Ids of shafts and loops that are worked on now. */
+  lit?: string[];
 }
 
 /** A piece that is turned by the crank. */
@@ -25,7 +27,7 @@ interface Turner {
   turned: Turned;
 }
 
-export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawingProps) {
+export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [] }: FrontDrawingProps) {
   const { box, wheels } = twin.drawing;
   const turners = useRef(new Map<string, Turner>());
   const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
@@ -51,7 +53,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
           size={size}
           ref={hold(wheel.id, turnOf(wheel.shaft))}
         >
-          <g data-kind={wheel.kind}>
+          <g data-kind={wheel.kind} data-lit={lit.includes(wheel.shaft)}>
             <WheelShape wheel={wheel} size={size} />
           </g>
         </Piece>
@@ -75,7 +77,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom }: FrontDrawing
           )
         );
       })}
-      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} />
+      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} lit={lit} />
     </Sheet>
   );
 }
@@ -90,15 +92,16 @@ interface FixedProps {
   drawing: Schemas['DriveDrawing'];
   size: number;
   mirrored: boolean;
+  lit: string[];
 }
 
 /** What does not turn: the ways of chains and belts, tensioners, pointers, names. */
-function Fixed({ drawing, size, mirrored }: FixedProps) {
+function Fixed({ drawing, size, mirrored, lit }: FixedProps) {
   const { box, loops, pointers } = drawing;
   return (
     <Still box={box} size={size}>
       {loops.map((loop) => (
-        <Loop key={loop.id} loop={loop} />
+        <Loop key={loop.id} loop={loop} isLit={lit.includes(loop.id)} />
       ))}
       {loops.map(
         (loop) =>
@@ -179,7 +182,7 @@ function MarkShape({ kind, r, size }: { kind: string; r: number; size: number })
   );
 }
 
-function Loop({ loop }: { loop: Schemas['DrawnLoop'] }) {
+function Loop({ loop, isLit }: { loop: Schemas['DrawnLoop']; isLit: boolean }) {
   const begin = loop.arcs[0];
   if (!begin) return null;
   const place = (at: Schemas['Place']) => `${at.x_mm.toFixed(2)} ${(-at.y_mm).toFixed(2)}`;
@@ -189,7 +192,7 @@ function Loop({ loop }: { loop: Schemas['DrawnLoop'] }) {
   );
   const path = `M${place(begin.begin)} ${steps.join(' ')}`;
   return (
-    <g data-loop={loop.kind}>
+    <g data-loop={loop.kind} data-lit={isLit}>
       <path d={path} className={classes.loop} />
       {loop.kind === 'chain' && loop.count != null && (
         <path d={path} pathLength={loop.count * 2} className={classes.links} />

@@ -72,7 +72,7 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
     <>
       <main className={classes.twin}>
         <Sentence turning={turning} words={words} voice={voice} />
-        <div className={classes.drawings}>
+        <div className={classes.drawings} data-section={cylinder?.section != null}>
           <figure className={classes.front}>
             <FrontDrawing twin={twin} cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
             <figcaption>

@@ -7,6 +7,7 @@ import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontDrawing } from '../motion/FrontDrawing';
 import { Turning } from '../motion/turning';
+import { PartsDrawing } from './PartsDrawing';
 import classes from './RunDrawing.module.css';
 
 export function RunDrawing({ bench, question, voice }: DrawingProps) {
@@ -16,19 +17,25 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const run = bench.state.run;
   const named = run?.positions.find((one) => one.position === positionOf(question));
   const turned = question?.kind === 'turn_seen' ? question : undefined;
+  const step = question?.kind === 'step_done' ? question : undefined;
   const crankDeg = turned?.crank_deg ?? (named ?? run?.positions[0])?.crank_deg;
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
   return (
     <div className={classes.drawing}>
       <div className={classes.front}>
-        {twin && crankDeg !== undefined && <Standing twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} />}
+        {twin && crankDeg != null && (
+          <Standing twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} lit={litBy(question)} />
+        )}
       </div>
       <div className={classes.beside}>
         {turned && <Turned question={turned} />}
+        {step?.thing && <p className={classes.thing}>{step.thing}</p>}
+        {step && <PartsDrawing parts={step.parts} />}
         {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
         {turned?.after_note && <p className={classes.note}>{turned.after_note}</p>}
-        {question?.kind === 'step_done' &&
-          question.cautions.map((caution) => <Caution key={caution} words={caution} />)}
+        {step?.cautions.map((caution) => (
+          <Caution key={caution} words={caution} />
+        ))}
       </div>
     </div>
   );
@@ -38,15 +45,22 @@ function positionOf(question: Question | undefined): string | null {
   return question && 'position' in question ? (question.position ?? null) : null;
 }
 
+/** What is lit in the drawing: the shafts that a thing holds, the loop that is laid. */
+function litBy(question: Question | undefined): string[] {
+  if (question?.kind !== 'step_done') return [];
+  return [...question.shafts, ...(question.loop ? [question.loop] : [])];
+}
+
 interface StandingProps {
+  lit: string[];
   twin: Schemas['Twin'];
   crankDeg: number;
   seenFrom: 'front' | 'flywheel';
 }
 
-function Standing({ twin, crankDeg, seenFrom }: StandingProps) {
+function Standing({ twin, crankDeg, seenFrom, lit }: StandingProps) {
   const turning = useMemo(() => new Turning(crankDeg), [crankDeg]);
-  return <FrontDrawing twin={twin} cylinder={undefined} turning={turning} seenFrom={seenFrom} />;
+  return <FrontDrawing twin={twin} cylinder={undefined} turning={turning} seenFrom={seenFrom} lit={lit} />;
 }
 
 function Turned({ question }: { question: Schemas['TurnQuestion'] }) {

@@ -13,6 +13,7 @@ import { NewSecret, type Secret } from './NewSecret';
 import own from './People.module.css';
 import { ROLES } from './roles';
 import { SignInLog } from './SignInLog';
+import { WorkingHours } from './WorkingHours';
 
 type Row = Schemas['PersonRow'];
 
@@ -61,6 +62,7 @@ export function People() {
       </div>
       <AddPerson changes={changes} />
       <AloneChoice changes={changes} />
+      <WorkingHours changes={changes} />
       <SignInLog />
       {renewed && <NewSecret {...renewed} changes={changes} onClose={() => setRenewed(null)} />}
     </main>

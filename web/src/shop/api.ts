@@ -14,6 +14,12 @@ export const peopleQuery = queryOptions({
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/people', { signal })),
 });
 
+/** What the shop has chosen for all its benches. */
+export const choicesQuery = queryOptions({
+  queryKey: ['people', 'choices'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/people/choices', { signal })),
+});
+
 /** Who may take over a bench that is signed in. */
 export const hereQuery = queryOptions({
   queryKey: ['people', 'here'],
@@ -51,7 +57,9 @@ export function usePeopleChanges() {
         unwrap(await client.PUT('/api/people/choices', { body }));
         return unwrap(await client.GET('/api/people'));
       });
-      if (chosen) await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+      if (!chosen) return;
+      await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: choicesQuery.queryKey });
     },
     unlock: (username: string) =>
       taken(async () => unwrap(await client.POST('/api/people/{username}/unlock', at(username)))),

@@ -19,6 +19,7 @@ import { BenchHead } from './BenchHead';
 import { DRAWINGS, INPUTS } from './inputs';
 import { LooseEnds } from './LooseEnds';
 import { NoteDialog } from './NoteDialog';
+import { PlaceDialog } from './PlaceDialog';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
@@ -55,6 +56,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [striking, setStriking] = useState<string | null>(null);
   const [noting, setNoting] = useState(false);
   const [changing, setChanging] = useState(false);
+  const [placing, setPlacing] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
   const record = useRecord(engine.serial, person.username);
@@ -71,7 +73,11 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     changePerson: () => setChanging(true),
   });
   const actions: KeyAction[] = engine.may_record
-    ? [...commonKeys, { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) }]
+    ? [
+        ...commonKeys,
+        { keys: ['g'], label: 'move the engine', quiet: true, run: () => setPlacing(true) },
+        { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) },
+      ]
     : commonKeys.filter((action) => action.label !== 'note');
   const step =
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
@@ -85,8 +91,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         seenFrom={voice.seenFrom}
         other="twin"
         changePerson={() => setChanging(true)}
+        {...(engine.may_record ? { move: () => setPlacing(true) } : {})}
       />
-      <RunOfWork serial={engine.serial} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
+      <RunOfWork engine={engine} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre}>
         <div>
           <h1>
@@ -119,10 +126,11 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         <LooseEnds
           ends={state.loose_ends}
           voice={voice}
+          maySign={engine.may_sign}
           onEnd={
             engine.may_record
-              ? (title, entry) =>
-                  void record(`end:${title}`, title, 'ended', entry).then((outcome) => setEnding(outcome))
+              ? (title, entry, because) =>
+                  void record(`end:${title}`, title, 'ended', entry, because).then((outcome) => setEnding(outcome))
               : undefined
           }
         />
@@ -145,6 +153,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         onClose={() => setStriking(null)}
       />
       <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />
+      {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
       <Here opened={changing} onClose={() => setChanging(false)} />
     </div>
   );

@@ -18,9 +18,11 @@ export interface BenchHeadProps {
   other: 'bench' | 'twin';
   /** Somebody else comes to this bench. */
   changePerson?: () => void;
+  /** It goes to another stand, another builder, aside. */
+  move?: () => void;
 }
 
-export function BenchHead({ engine, permission, seenFrom, other, changePerson }: BenchHeadProps) {
+export function BenchHead({ engine, permission, seenFrom, other, changePerson, move }: BenchHeadProps) {
   const turnRound = useTurnRound();
   const { person } = usePerson();
   const [moving, setMoving] = useState(false);
@@ -36,8 +38,13 @@ export function BenchHead({ engine, permission, seenFrom, other, changePerson }:
         <span>
           {engine.family}
           {engine.purpose && ` · ${engine.purpose}`}
-          {engine.stand && ` · stand ${engine.stand}`}
+          {!move && ` · ${place(engine)}`}
         </span>
+        {move && (
+          <UnstyledButton className={classes.place} title="Move the engine" onClick={move}>
+            {place(engine)}
+          </UnstyledButton>
+        )}
         {behind && !engine.may_move && <span>{behind}</span>}
         {behind && engine.may_move && (
           <UnstyledButton className={classes.behind} onClick={() => setMoving(true)}>
@@ -66,8 +73,17 @@ export function BenchHead({ engine, permission, seenFrom, other, changePerson }:
       </div>
       <div className={classes.permission} data-free={permission.free} data-careful={permission.careful} role="status">
         <b>{permission.title}</b>
+        {(permission.way || permission.how_far) && (
+          <strong>{[permission.way, permission.how_far].filter(Boolean).join(' · ')}</strong>
+        )}
         <span>{permission.reasons.join(' · ')}</span>
       </div>
     </header>
   );
+}
+
+function place(engine: Schemas['EngineHead']): string {
+  if (engine.whereabouts === 'set aside') return `set aside: ${engine.aside_because}`;
+  if (engine.whereabouts === 'archived') return 'archived';
+  return engine.stand ? `stand ${engine.stand}` : 'no stand';
 }

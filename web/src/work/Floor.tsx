@@ -3,12 +3,14 @@ import { Button } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from '@tanstack/react-router';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { Clock, useSeconds } from '../app/Clock';
 import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
+import { sayDay, sayLeft } from '../app/saying';
 import { usePerson } from '../app/session';
+import { useAlarm } from '../app/sound';
 import { Verdict } from '../app/Verdict';
 import { floorQuery, type Wanted } from './api';
 import classes from './Floor.module.css';
@@ -19,7 +21,15 @@ import { Rod } from './Rod';
 type Row = Schemas['FloorRow'];
 type Page = Schemas['FloorPage'];
 
-const ALL: Wanted = { search: '', late: false, loose_ends: false, open_only: false, mine: '', page: 1 };
+const ALL: Wanted = {
+  search: '',
+  late: false,
+  loose_ends: false,
+  open_only: false,
+  archived: false,
+  mine: '',
+  page: 1,
+};
 const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 
 export function Floor() {
@@ -31,6 +41,11 @@ export function Floor() {
   const search = useRef<HTMLInputElement>(null);
   const [adding, setAdding] = useState(false);
   const mayAdd = person.role !== 'viewer';
+  const running = useMemo(
+    () => (data?.rows ?? []).map((row) => ({ ends_at: row.clock_at, clears: row.clock_clears })),
+    [data?.rows],
+  );
+  useAlarm(running, useSeconds(running.some((one) => one.ends_at)));
   const openStand = (stand: number) => {
     const row = data?.rows.find((one) => one.stand === stand);
     if (row) navigate({ to: '/bench/$serial', params: { serial: row.serial } });
@@ -142,13 +157,15 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               <span className={classes.waits}>
                 {row.broken || row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
                 {row.clock_at && <FloorClock row={row} endsAt={row.clock_at} />}
+                {row.after && <After row={row} />}
+                {row.whereabouts === 'set aside' && <small>set aside: {row.aside_because}</small>}
               </span>
               <span className={classes.turning}>{turning(row)}</span>
               <span className={classes.ends}>{row.loose_ends || '–'}</span>
               <span className={classes.builder}>{row.builder || <small>nobody yet</small>}</span>
               <span className={row.late_days ? classes.late : classes.promised}>
                 {row.late_days ? `late by ${row.late_days} day${row.late_days > 1 ? 's' : ''}` : sayDay(row.promised)}
-                {!row.signed && row.left_minutes > 0 && <small>{sayLeft(row.left_minutes)}</small>}
+                {!row.signed && row.left_minutes > 0 && <Expected row={row} />}
               </span>
             </Link>
           </li>
@@ -165,6 +182,28 @@ function FloorClock({ row, endsAt }: { row: Row; endsAt: string }) {
   return (
     <small>
       {row.clock} · <Clock endsAt={endsAt} now={now} />
+    </small>
+  );
+}
+
+/** What is still due after hand-over, and by when. */
+function After({ row }: { row: Row }) {
+  const isOver = row.after_at != null && Date.parse(row.after_at) < Date.now();
+  return (
+    <small className={isOver ? classes.late : classes.after}>
+      {row.after}
+      {row.after_at && `, ${isOver ? 'was due' : 'by'} ${sayDay(row.after_at.slice(0, 10))}`}
+    </small>
+  );
+}
+
+/** The work that is left, and the day on which it will be done; against what was promised. */
+function Expected({ row }: { row: Row }) {
+  const isLate = row.expected && row.promised && row.expected > row.promised;
+  return (
+    <small className={isLate ? classes.late : undefined}>
+      {sayLeft(row.left_minutes)}
+      {row.expected && `, done ${sayDay(row.expected)}`}
     </small>
   );
 }
@@ -200,15 +239,4 @@ function summary(page: Page): string {
     say(page.late, 'engine is late', 'engines are late'),
   ];
   return parts.filter(Boolean).join(' ') || (page.engines ? 'Nothing is late and nothing is out.' : '');
-}
-
-function sayLeft(minutes: number): string {
-  return minutes < 90 ? `${Math.round(minutes)} min left` : `${Math.round(minutes / 60)} h of work left`;
-}
-
-function sayDay(day: string | null | undefined): string {
-  if (!day) return 'no date';
-  const date = new Date(`${day}T12:00:00`);
-  if (date.toDateString() === new Date().toDateString()) return 'today';
-  return date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '');
 }

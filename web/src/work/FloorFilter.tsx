@@ -16,6 +16,7 @@ export function FloorFilter({ wanted, want, me, search }: FloorFilterProps) {
     { label: 'mine', on: wanted.mine !== '', set: (on: boolean) => want({ mine: on ? me : '' }) },
     { label: 'not signed', on: wanted.open_only, set: (on: boolean) => want({ open_only: on }) },
     { label: 'late', on: wanted.late, set: (on: boolean) => want({ late: on }) },
+    { label: 'archived', on: wanted.archived, set: (on: boolean) => want({ archived: on }) },
     { label: 'with loose ends', on: wanted.loose_ends, set: (on: boolean) => want({ loose_ends: on }) },
   ];
   return (

@@ -2,20 +2,21 @@
 import { UnstyledButton } from '@mantine/core';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../api/client';
+import { sayLeft, sayReady } from '../app/saying';
 import type { Question } from '../ledger/contract';
 import classes from './RunOfWork.module.css';
 
 type Step = Schemas['Step'];
 
 export interface RunOfWorkProps {
-  serial: string;
+  engine: Schemas['EngineHead'];
   state: Schemas['BenchState'];
   current: string | undefined;
   waiting: string[];
   onChoose: (key: string) => void;
 }
 
-export function RunOfWork({ serial, state, current, waiting, onChoose }: RunOfWorkProps) {
+export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWorkProps) {
   const nav = useRef<HTMLElement>(null);
   // the question that is asked stays in sight, however many there are
   useEffect(() => {
@@ -27,11 +28,18 @@ export function RunOfWork({ serial, state, current, waiting, onChoose }: RunOfWo
         Run of work
         {state.run?.is_planned && (
           <span className={classes.papers}>
-            <a href={`/api/engines/${serial}/run.pdf`}>Check sheet</a>
-            <a href={`/api/engines/${serial}/labels.pdf`}>Labels</a>
+            <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
+            <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>
+            <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>small</a>
+            <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
           </span>
         )}
       </h2>
+      {engine.ready_at && state.run && (
+        <p className={classes.left}>
+          {sayLeft(state.run.left_minutes)} · done {sayReady(engine.ready_at)}
+        </p>
+      )}
       <ol>
         {byStage(state.steps).map((stage) => {
           const isOpen = stage.status === 'now' || stage.steps.some((step) => isAsked(step, current));
@@ -113,7 +121,7 @@ function StageHead({ stage, onChoose }: { stage: Stage; onChoose: (key: string) 
   );
 }
 
-interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'serial'> {
+interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
   stage: Stage;
   step: Step;
 }
@@ -139,7 +147,7 @@ function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
   );
 }
 
-interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'serial'> {
+interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
   step: Step;
 }
 

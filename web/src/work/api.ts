@@ -9,6 +9,7 @@ export interface Wanted {
   late: boolean;
   loose_ends: boolean;
   open_only: boolean;
+  archived: boolean;
   mine: string;
   page: number;
 }

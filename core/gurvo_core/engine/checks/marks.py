@@ -74,7 +74,7 @@ def _elsewhere(document: EngineDocument) -> Iterator[Fault]:
             turned_deg = turns * (document.position_deg(other.position) - document.position_deg(mark.position))
             stands_deg = wrap_deg(mark.clock_deg + turned_deg)
             if abs(signed_deg(other.clock_deg - stands_deg)) > _half_tooth_deg(wheel):
-                between = f"the crank's turn from {mark.position} to {other.position} brings it to {stands_deg:.1f}°"
+                between = f"the crank's turn from {mark.position} to {other.position} brings it to {abs(stands_deg):.1f}°"
                 sentence = f"{mark.name} is said to stand at {other.clock_deg:g}° there, but {between}: one of the two is misread."
                 yield Fault(path=f"drive.marks.{at}.seen.{n}.clock_deg", sentence=sentence)
 

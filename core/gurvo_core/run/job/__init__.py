@@ -10,7 +10,7 @@ __all__ = ["ROOM", "RunState"]
 from gurvo_core.ledger import Room
 from gurvo_core.run.job.asks import ask_step, ask_variant, blocks_step, plan_facts
 from gurvo_core.run.job.kinds import KINDS
-from gurvo_core.run.job.show import care_of, holds_of, left_of, loose_ends_of, view_of, wary_of
+from gurvo_core.run.job.show import holds_of, left_of, loose_ends_of, reach_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
 
@@ -24,7 +24,7 @@ ROOM: Room[RunState] = Room(
     facts=plan_facts,
     loose_ends=loose_ends_of,
     holds=holds_of,
-    care=care_of,
+    reach=reach_of,
     wary=wary_of,
     shows=RunView,
     view=view_of,

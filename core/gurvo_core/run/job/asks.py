@@ -4,21 +4,21 @@ __all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
-from functools import lru_cache
 from math import lcm
-from typing import Any, NamedTuple
+from typing import Any
 
-from gurvo_core.engine import Drive, LoopStage, Thing, WorkStep
+from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
-from gurvo_core.run.job.fields import AskedField, FieldOption, fields_of, stage_words
+from gurvo_core.run.job.fields import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
-from gurvo_core.run.job.standing import is_done, sees_to, title_of, unmet
+from gurvo_core.run.job.said import said_of, where_of
+from gurvo_core.run.job.standing import is_done, minutes_of, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
-from gurvo_core.run.plan import Plan, PlanStep
+from gurvo_core.run.plan import PlanStep
 from gurvo_core.sentence import RUNNING
 
 VARIANT = "variant:"
@@ -85,10 +85,10 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
         if now.hard_stop is not None and done is None:
             questions.insert(0, _hard_stop(step))
     else:
-        questions.append(_step(now, one, is_whole=done is not None, blocked=blocked))
+        questions.append(_step(now, one, minutes_of(one.step, facts), is_whole=done is not None, blocked=blocked))
     if one.step.hold_point and done is not None:
         questions.append(_hold(one.step, done.by, is_signed=bool(done.signed)))
-    return Asked(questions=questions, note=_note(now, one))
+    return Asked(questions=questions, note=_note(now, one, minutes_of(one.step, facts)))
 
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
@@ -97,18 +97,18 @@ def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
     return "; ".join(unmet(now, one, facts)) if one is not None else ""
 
 
-def _note(now: RunState, one: PlanStep) -> str:
+def _note(now: RunState, one: PlanStep, minutes: float | None) -> str:
     done, opened = now.done.get(one.step.id), now.opened.get(one.step.id)
     if done is not None:
         return "left out" if done.is_skipped else ""
     if opened is not None:
         return "open again"
-    return f"{one.step.minutes:g} min" if one.step.minutes else ""
+    return f"{minutes:.0f} min" if minutes else ""
 
 
-def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> StepQuestion:
+def _step(now: RunState, one: PlanStep, minutes: float | None, *, is_whole: bool, blocked: str) -> StepQuestion:
     step, status = one.step, _status(is_whole)
-    opened, said = now.opened.get(step.id), _said_of(now.plan, step.id)
+    opened, said = now.opened.get(step.id), said_of(now.plan, step.id)
     return StepQuestion.model_construct(
         key=step.id,
         kind="step_done",
@@ -126,7 +126,11 @@ def _step(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Step
         button=_button(now, step),
         cautions=list(step.cautions),
         position=step.position,
-        minutes=step.minutes,
+        minutes=minutes,
+        loop=step.loop,
+        shafts=said.shafts,
+        thing=said.thing,
+        parts=said.parts,
     )
 
 
@@ -140,64 +144,6 @@ def _button(now: RunState, step: WorkStep) -> str:
     if step.does == "tension":
         return _HOW_FAR[step.how_far or "fitted"]
     return _BUTTONS.get(step.does, "Done")
-
-
-class _Said(NamedTuple):
-    """What a step says and asks, whatever stands."""
-
-    hint: str
-    fields: list[AskedField]
-
-
-@lru_cache(maxsize=4096)
-def _said_of(plan: Plan, step_id: str) -> _Said:
-    step = plan.by_id[step_id].step
-    return _Said(_hint(plan, step), fields_of(plan, step))
-
-
-def _hint(plan: Plan, step: WorkStep) -> str:
-    """Why, and what the document says elsewhere about what is done here."""
-    said = [step.why] if step.why else []
-    joint = plan.document.joint(step.joint)
-    if joint is not None and step.does == "tighten":
-        count = f"{joint.fasteners} × {joint.thread or 'fasteners'}: " if joint.fasteners else ""
-        said.append(f"{count}{stage_words(plan, step)}.")
-        said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
-    kit = {part.id: part for part in plan.document.kit}
-    if step.does == "fit":
-        for part in (kit[name] for name in step.parts):
-            said += [f"{part.name}: each back in its own place."] if part.returns else []
-            said += [f"{part.name}: {part.lubricant}."] if part.lubricant else []
-        said += [f"{joint.name} finger tight."] if joint is not None else []
-    loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
-    if step.does == "tension" and isinstance(loop, LoopStage) and loop.tensioner:
-        words = {"fitted": loop.tensioner.fit, "armed": loop.tensioner.arm, "proven": loop.tensioner.prove}[step.how_far or "fitted"]
-        said += [f"{words.rstrip('.')}."] if words else []
-    if step.does == "lay" and isinstance(loop, LoopStage):
-        said += _laying_words(plan.document.drive, loop)
-    thing = plan.document.thing(step.thing)
-    if step.does == "put_on" and thing is not None:
-        said += [f"It goes on {_where(thing)}."] if thing.at else []
-        said += [f"It stands in for {thing.stands_in_for}: a loose end until that is in."] if thing.stands_in_for else []
-    if step.does == "seal" and step.working_minutes:
-        said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
-    return " ".join(said)
-
-
-def _laying_words(drive: Drive, loop: LoopStage) -> list[str]:
-    """What is easily taken for a mark, and how links and sprockets stand while a loop is laid."""
-    said, names = [], {mark.id: mark.name for mark in drive.marks}
-    for link in loop.marked:
-        said += [f"{link.name} stand astride {names[link.meets]}."] if link.how == "astride" else []
-        said += [f"{link.name} is a help to the eye alone."] if link.how == "help" else []
-    own = [mark for mark in drive.marks if mark.wheel in loop.wheel_ids]
-    decoys = [mark.name for mark in own if mark.decoy]
-    said += [f"No mark, though it looks like one: {', '.join(decoys)}."] if decoys else []
-    for group in dict.fromkeys(mark.alike for mark in own if mark.alike):
-        said.append(f"{' and '.join(mark.name for mark in own if mark.alike == group)} look alike: do not mistake them.")
-    mid = [drive.shaft(wheel.shaft).name for wheel in drive.wheels if wheel.id in loop.wheel_ids and wheel.lay == "mid_slot"]
-    said += [f"Slots mid-travel: {', '.join(mid)}."] if mid else []
-    return said
 
 
 def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> TurnQuestion:
@@ -228,13 +174,8 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
         crank_deg=crank_deg,
         marks=[] if crank_deg is None or is_whole else marks_at(now, crank_deg),
         after_note=_meet_again(now),
-        goes_in=[] if is_whole else [FieldOption(value=one.id, label=one.name, detail=_where(one)) for one in goes_in(now, step, at)],
+        goes_in=[] if is_whole else [FieldOption(value=one.id, label=one.name, detail=where_of(one)) for one in goes_in(now, step, at)],
     )
-
-
-def _where(thing: Thing) -> str:
-    ends = {"front": "at the front", "rear": "at the flywheel end", "top": "from above"}
-    return ", ".join([*([ends[thing.at]] if thing.at else []), *thing.places])
 
 
 def marks_at(now: RunState, crank_deg: float) -> list[MarkSeen]:

@@ -1,6 +1,17 @@
 """What is entered in the run of work."""
 
-__all__ = ["HardStopSeen", "HoldSigned", "Reopened", "Saw", "StepDone", "StepSkipped", "ThingMoved", "TurnSeen", "VariantChosen"]
+__all__ = [
+    "HardStopSeen",
+    "HoldSigned",
+    "OilChange",
+    "Reopened",
+    "Saw",
+    "StepDone",
+    "StepSkipped",
+    "ThingMoved",
+    "TurnSeen",
+    "VariantChosen",
+]
 
 from typing import Annotated, Literal
 
@@ -82,6 +93,14 @@ class Reopened(Body):
     step: Word
     title: Title | None = Field(default=None, description="What the step was called; completed when it is taken")
     reason: Reason
+
+
+class OilChange(Body):
+    """The early oil change after the first start: done, or waived by the lead."""
+
+    kind: Literal["oil_change"]
+    done: bool
+    reason: Reason = Field(default="", description="Why it is waived; a remark otherwise")
 
 
 class VariantChosen(Body):

@@ -8,7 +8,17 @@ from typing import Any
 from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.ledger import Kind, LedgerEntry, Words
 from gurvo_core.run.job import rules, take, words
-from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.entries import (
+    HardStopSeen,
+    HoldSigned,
+    OilChange,
+    Reopened,
+    StepDone,
+    StepSkipped,
+    ThingMoved,
+    TurnSeen,
+    VariantChosen,
+)
 from gurvo_core.run.job.state import RunState
 
 Named = StepDone | TurnSeen | HoldSigned | StepSkipped | Reopened | ThingMoved
@@ -66,6 +76,13 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
         words=lambda body: Words(title=words.called(body.step, body.title), value="open again", detail=body.reason, look_again=True),
         take=take.take_opened,
         check=rules.check_opened,
+    ),
+    Kind(
+        body=OilChange,
+        does="keep",
+        words=lambda body: Words(title="Early oil change", value="done" if body.done else "waived", detail=body.reason),
+        take=take.take_oil_change,
+        check=rules.check_oil_change,
     ),
     Kind(
         body=VariantChosen,

@@ -4,6 +4,7 @@ __all__ = [
     "check_done",
     "check_hard_stop",
     "check_hold",
+    "check_oil_change",
     "check_opened",
     "check_skipped",
     "check_thing",
@@ -18,7 +19,17 @@ from collections.abc import Iterator
 
 from gurvo_core.engine import LoopStage, Thing, WorkStep
 from gurvo_core.ledger import MAKER, Doing, Facts, Objection, need
-from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.entries import (
+    HardStopSeen,
+    HoldSigned,
+    OilChange,
+    Reopened,
+    StepDone,
+    StepSkipped,
+    ThingMoved,
+    TurnSeen,
+    VariantChosen,
+)
 from gurvo_core.run.job.fields import check_answers
 from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, sees_to, unmet
 from gurvo_core.run.job.state import RunState
@@ -160,6 +171,16 @@ def check_opened(now: RunState, body: Reopened, _facts: Facts) -> Objections:
     """A step that was done, and a reason."""
     yield from need(body.step in now.done, "step", "this step is open already")
     yield from need(bool(body.reason), "reason", "say what was undone")
+
+
+def check_oil_change(now: RunState, body: OilChange, _facts: Facts) -> Objections:
+    """It is due, and only the lead does without, saying why."""
+    due = any(one.step.does == "first_start" and one.step.id in now.done for one in now.plan.steps)
+    yield from need(due, "kind", "no oil change is due before the first start")
+    yield from need(not now.oil_changed, "kind", "the early oil change is done or waived already")
+    rule = "an early oil change carries the assembly lube away: only the lead waives it, with the reason"
+    yield from need(body.done or bool(body.reason), "reason", "say why it is waived")
+    yield from need(body.done, "done", rule, "lead and reason")
 
 
 def check_variant(now: RunState, body: VariantChosen, _facts: Facts) -> Objections:

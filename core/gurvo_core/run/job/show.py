@@ -1,14 +1,14 @@
 """What the run shows: loose ends, what holds back turning, how far it may be turned. Nothing is typed: all follows from what stands."""
 
-__all__ = ["care_of", "holds_of", "left_of", "loose_ends_of", "view_of", "wary_of"]
+__all__ = ["holds_of", "left_of", "loose_ends_of", "reach_of", "view_of", "wary_of"]
 
 from collections.abc import Iterator
 from datetime import timedelta
 
 from gurvo_core.engine import Thing
-from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd
-from gurvo_core.run.job.entries import ThingMoved, TurnSeen
-from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
+from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd, Reach
+from gurvo_core.run.job.entries import OilChange, ThingMoved, TurnSeen
+from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, minutes_of, parts_ready, tensioner_at, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
 
@@ -32,6 +32,29 @@ def loose_ends_of(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
     yield from _inspected(now)
     yield from _hold_points(now)
     yield from _opened_steps(now)
+    yield from _oil_change(now)
+
+
+def _oil_change(now: RunState) -> Iterator[LooseEnd]:
+    """Due from the first start on, also when the engine is handed over."""
+    for one in now.plan.steps:
+        step, done = one.step, now.done.get(one.step.id)
+        if done is None or now.oil_changed or not (step.oil_change_hours or step.oil_change_days):
+            continue
+        due = done.at + timedelta(days=step.oil_change_days) if step.oil_change_days else None
+        after = [f"after {step.oil_change_hours:g} running hours"] if step.oil_change_hours else []
+        after += [f"by {due:%d %b %Y}"] if due else []
+        yield LooseEnd(
+            title="Early oil change",
+            since=done.seq,
+            holds_back=frozenset(),
+            until=f"{' or '.join(after)}, whichever comes first: it carries the assembly lube away" if len(after) > 1 else after[0],
+            ends_at=due,
+            ends_with=OilChange(kind="oil_change", done=True),
+            ends_as="It is done",
+            waived_with=OilChange(kind="oil_change", done=False),
+            is_after=True,
+        )
 
 
 def _hard_stop(now: RunState) -> Iterator[LooseEnd]:
@@ -220,17 +243,20 @@ def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
             yield f"the tensioner of {stage.name.lower()} is not armed"
 
 
-def care_of(now: RunState, _facts: Facts) -> Iterator[str]:
-    """How far: while the crank is parked for laying the drive, no further than its place."""
+def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
+    """Back where the book says so; while the crank is parked for laying the drive, no further than its place."""
+    step = next((one.step for one in now.plan.steps if not is_done(now, one.step.id, facts) and not list(unmet(now, one, facts))), None)
+    if step is not None and step.way == "back":
+        yield Reach(way=f"back, for “{step.says.rstrip('.')}” alone")
     laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
     if now.parked and now.plan.steps and not laid:
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
-        yield f"parked at {name}: turning moves it from there"
+        yield Reach(how_far=f"within the park window: {name}")
 
 
 def left_of(now: RunState, facts: Facts) -> float:
-    """What is left by the document's minutes [min]."""
-    return sum(one.step.minutes or 0 for one in now.plan.steps if not is_done(now, one.step.id, facts))
+    """What is left, by the shop's own times where it has any, else by the document's [min]."""
+    return sum(minutes_of(one.step, facts) or 0 for one in now.plan.steps if not is_done(now, one.step.id, facts))
 
 
 def view_of(now: RunState, facts: Facts) -> RunView:

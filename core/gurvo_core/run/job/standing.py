@@ -1,13 +1,13 @@
 """What the run's state comes to: what is done, how far joints and tensioners are, which need is not met and why."""
 
-__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
+__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "minutes_of", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
 from gurvo_core.engine import Thing, WorkStep
-from gurvo_core.ledger import DONE_ELSEWHERE, NOW, Facts
+from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, NOW, Facts
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.plan import PlanStep
 
@@ -128,6 +128,34 @@ def is_on_at(now: RunState, thing: str, place: str) -> bool:
     False
     """
     return any(one.place == place for one in now.on.get(thing, ()))
+
+
+def minutes_of(step: WorkStep, facts: Facts) -> float | None:
+    """Return how long a step takes.
+
+    Parameters
+    ----------
+    step : WorkStep
+        The step.
+    facts : Facts
+        With how long steps take in this shop.
+
+    Returns
+    -------
+    minutes : float or None
+        The shop's own median, else the document's; None where nobody knows [min].
+
+    Source
+    ------
+    House rule.
+
+    Example
+    -------
+    >>> step = WorkStep(id="x", does="do", says="Wipe the face", minutes=5)
+    >>> minutes_of(step, Facts()), minutes_of(step, Facts({MINUTES: {"x": 8.0}}))
+    (5.0, 8.0)
+    """
+    return (facts.get(MINUTES) or {}).get(step.id, step.minutes)
 
 
 def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:

@@ -67,6 +67,7 @@ class RunState:
     hard_stop: LedgerEntry | None = None
     off: LedgerEntry | None = None  # marks that did not meet, until they do
     plugs_out: bool = False
+    oil_changed: bool = False  # or waived
 
 
 def begin_run(document: EngineDocument) -> RunState:

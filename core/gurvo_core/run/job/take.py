@@ -1,6 +1,16 @@
 """What stands after each entry of the run."""
 
-__all__ = ["take_done", "take_hard_stop", "take_hold", "take_opened", "take_skipped", "take_thing", "take_turn", "take_variant"]
+__all__ = [
+    "take_done",
+    "take_hard_stop",
+    "take_hold",
+    "take_oil_change",
+    "take_opened",
+    "take_skipped",
+    "take_thing",
+    "take_turn",
+    "take_variant",
+]
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
@@ -8,7 +18,17 @@ from typing import TypeVar
 
 from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import LedgerEntry
-from gurvo_core.run.job.entries import HardStopSeen, HoldSigned, Reopened, StepDone, StepSkipped, ThingMoved, TurnSeen, VariantChosen
+from gurvo_core.run.job.entries import (
+    HardStopSeen,
+    HoldSigned,
+    OilChange,
+    Reopened,
+    StepDone,
+    StepSkipped,
+    ThingMoved,
+    TurnSeen,
+    VariantChosen,
+)
 from gurvo_core.run.job.standing import is_on_at
 from gurvo_core.run.job.state import Done, Opened, RunState, StopSeen, ThingOn
 from gurvo_core.run.plan import DRIVE, plan_of
@@ -149,6 +169,11 @@ def take_opened(now: RunState, entry: LedgerEntry, body: Reopened) -> RunState:
     now = _opened(now, entry, [body.step], body.reason)
     said = {name: replace(one, because=f"stands on “{title}”") if name in above else one for name, one in now.opened.items()}
     return replace(now, opened=said)
+
+
+def take_oil_change(now: RunState, _entry: LedgerEntry, _body: OilChange) -> RunState:
+    """Done or waived: either way nothing is due any more."""
+    return replace(now, oil_changed=True)
 
 
 def take_variant(now: RunState, _entry: LedgerEntry, body: VariantChosen) -> RunState:

@@ -1,6 +1,16 @@
 """The shapes of what the run asks and shows."""
 
-__all__ = ["HardStopQuestion", "HoldQuestion", "MarkSeen", "PositionPlace", "RunView", "StepQuestion", "TurnQuestion", "VariantQuestion"]
+__all__ = [
+    "HardStopQuestion",
+    "HoldQuestion",
+    "MarkSeen",
+    "PartPlaces",
+    "PositionPlace",
+    "RunView",
+    "StepQuestion",
+    "TurnQuestion",
+    "VariantQuestion",
+]
 
 from typing import Literal
 
@@ -17,6 +27,14 @@ class MarkSeen(View):
     decides: bool
 
 
+class PartPlaces(View):
+    """A part that is fitted, and the places it has, by number and letter."""
+
+    name: str
+    places: list[str]
+    returns: bool
+
+
 class StepQuestion(Question):
     """A step to be done."""
 
@@ -28,6 +46,10 @@ class StepQuestion(Question):
     cautions: list[str]
     position: str | None  # of the crank, where the step has one
     minutes: float | None
+    loop: str | None  # what is laid or tensioned
+    shafts: list[str]  # what a thing holds
+    thing: str  # what is put on or taken off, in words, and where
+    parts: list[PartPlaces]
 
 
 class TurnQuestion(Question):

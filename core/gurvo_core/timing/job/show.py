@@ -1,11 +1,23 @@
 """What the timing hands to other rooms and shows on the bench."""
 
-__all__ = ["CAM_PLACES", "TRUE_TDC", "care_of", "facts_of", "holds_of", "loose_ends_of", "says_of", "verdict_of", "view_of", "warnings_of"]
+__all__ = [
+    "CAM_PLACES",
+    "TRUE_TDC",
+    "care_of",
+    "facts_of",
+    "holds_of",
+    "loose_ends_of",
+    "reach_of",
+    "says_of",
+    "verdict_of",
+    "view_of",
+    "warnings_of",
+]
 
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd
+from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd, Reach
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -55,10 +67,15 @@ def holds_of(now: TimingState, facts: Facts) -> Iterator[Hold]:
         yield Hold(holds_back=frozenset({"hand over"}), reason=f"decide first what is done about: {', '.join(undecided)}")
 
 
-def care_of(now: TimingState, _facts: Facts) -> Iterator[str]:
+def care_of(_now: TimingState, _facts: Facts) -> Iterator[str]:
     """How to turn."""
-    yield "by hand, gently up to the stop" if now.stop_in else "by hand, the running way only"
+    yield "by hand"
     yield "plugs are out"
+
+
+def reach_of(now: TimingState, _facts: Facts) -> Iterator[Reach]:
+    """Up to the stop while one is in; otherwise the running way, so that play stays taken up."""
+    yield Reach(way="either way, gently", how_far="up to the piston stop") if now.stop_in else Reach(way="the running way only")
 
 
 def view_of(now: TimingState, _facts: Facts) -> TimingView:

@@ -1,0 +1,31 @@
+"""How long steps took in this shop: kept beside the ledger as they are recorded, and only ever used as medians."""
+
+from collections import defaultdict
+from datetime import timedelta
+
+from gurvo_core.ledger import Body, LedgerEntry
+from gurvo_core.run.job.entries import StepDone
+from gurvo_core.run.ready import own_minutes
+from work.models import Engine, StepTime
+
+LONGEST = timedelta(hours=4)  # a longer pause was dinner, or another engine
+KEPT = 25  # builds a step's median is taken of, the newest
+
+
+def keep_time(engine: Engine, body: Body, before: LedgerEntry | None, after: LedgerEntry) -> None:
+    """Keep how long a step took, from the entry before it by the same person."""
+    if not isinstance(body, StepDone) or before is None or before.by != after.by:
+        return
+    taken = after.at - before.at
+    if timedelta() < taken <= LONGEST:
+        minutes = taken.total_seconds() / 60
+        StepTime.objects.create(engine=engine, family=engine.revision.family_id, step=body.step, minutes=minutes)
+
+
+def minutes_of(family: str) -> dict[str, float]:
+    """The shop's own medians of a family's steps [min]."""
+    taken: dict[str, list[float]] = defaultdict(list)
+    for step, minutes in StepTime.objects.filter(family=family).order_by("-pk").values_list("step", "minutes")[: KEPT * 100]:
+        if len(taken[step]) < KEPT:
+            taken[step].append(minutes)
+    return own_minutes(taken)

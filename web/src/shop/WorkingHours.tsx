@@ -1,0 +1,38 @@
+/** When the shop works: by these hours it is told on which day an engine will be done. */
+import { Checkbox, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import type { Schemas } from '../api/client';
+import classes from '../app/Page.module.css';
+import { choicesQuery, type usePeopleChanges } from './api';
+import own from './People.module.css';
+
+type Choices = Schemas['ShopChoices'];
+
+export function WorkingHours({ changes }: { changes: ReturnType<typeof usePeopleChanges> }) {
+  const { data } = useQuery(choicesQuery);
+  if (!data) return null;
+  const choose = (change: Partial<Choices>) => void changes.choose({ ...data, ...change });
+  const time = (key: 'day_begins' | 'day_ends', label: string) => (
+    <TextInput
+      key={`${key} ${data[key]}`}
+      type="time"
+      label={label}
+      defaultValue={data[key].slice(0, 5)}
+      onBlur={(event) => {
+        const value = event.currentTarget.value;
+        if (value && value !== data[key].slice(0, 5)) choose({ [key]: value });
+      }}
+    />
+  );
+  return (
+    <section className={`${classes.sheet} ${own.choice} ${own.hours}`} aria-label="Working hours">
+      {time('day_begins', 'Work begins')}
+      {time('day_ends', 'Work ends')}
+      <Checkbox
+        label="Saturdays too"
+        checked={data.works_saturdays ?? false}
+        onChange={(event) => choose({ works_saturdays: event.currentTarget.checked })}
+      />
+    </section>
+  );
+}
