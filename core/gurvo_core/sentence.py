@@ -5,7 +5,7 @@
 Sentences that hold words typed by a person are not of this grammar and are never parsed.
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "clock", "length", "say"]
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "length", "say"]
 
 import re
 from collections.abc import Callable, Mapping
@@ -25,6 +25,31 @@ class Reader:
     length: Callable[[float], str]
     clock: Callable[[float], str]
     turn: Callable[[str], str]
+
+
+def at_place(name: str) -> str:
+    """Return where something is, whose own name may begin with its preposition.
+
+    Parameters
+    ----------
+    name : str
+        Such as ``TDC of cylinder 1`` or ``at the pin``.
+
+    Returns
+    -------
+    words : str
+        With one “at”.
+
+    Source
+    ------
+    Plain English.
+
+    Example
+    -------
+    >>> at_place("TDC of cylinder 1"), at_place("at the pin")
+    ('at TDC of cylinder 1', 'at the pin')
+    """
+    return name if name.lower().startswith(("at ", "on ", "in ")) else f"at {name}"
 
 
 def length(length_mm: float) -> str:

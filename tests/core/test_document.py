@@ -325,3 +325,25 @@ class DifferenceTests(unittest.TestCase):
             with self.subTest(sentence=sentence):
                 newer = EngineDocument.model_validate(data)
                 self.assertEqual([one.sentence for one in difference(quern_4(), newer)], [sentence])
+
+    def test_a_run_of_work_is_compared_in_its_own_words(self):
+        changes = {
+            "Stages “Turn over and prove”, steps “Two turns by hand”, minutes: was 10, is 12.": set_in(
+                "stages", 7, "steps", 3, "minutes", to=12
+            ),
+            "Stages “Hand over”, steps “Plugs in, leads on” is gone.": lambda d: d["stages"][10]["steps"].pop(2),
+            "Things “dummy”, made of: was “a screw with a slipper and a lock nut”, is not given.": set_in("things", 3, "made_of", to=""),
+        }
+        whole = read_document(family_data("brae-v8"))
+        for sentence, change in changes.items():
+            data = family_data("brae-v8")
+            change(data)
+            with self.subTest(sentence):
+                found = [one.sentence for one in difference(whole, EngineDocument.model_validate(data))]
+                self.assertIn(sentence, found)
+
+    def test_another_order_is_a_change_too(self):
+        data = family_data("brae-v8")
+        data["stages"][8:10] = reversed(data["stages"][8:10])
+        [change] = difference(read_document(family_data("brae-v8")), EngineDocument.model_validate(data))
+        self.assertRegex(change.sentence, r"^Stages: in another order, “Receive and lay out”")

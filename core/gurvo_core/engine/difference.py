@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.engine.document import EngineDocument
 
+MAX_SAID = 6
 UNITS = {"mm": " mm", "deg": "°", "n": " N", "n_mm": " N/mm"}
 # what tells the parts of a list from each other, best first
 NAMES = ("id", "cylinder", "valve", "place", "camshaft", "lift_mm", "driver", "driven", "wheel", "name", "title")
@@ -78,6 +79,9 @@ def _list_changes(old: list[Any], new: list[Any], path: str, where: list[str]) -
 
 def _part_changes(old: list[dict[str, Any]], new: list[dict[str, Any]], path: str, where: list[str]) -> Iterator[Change]:
     before = {_called(part, old): part for part in old}
+    names = [_called(part, new) for part in new]
+    if list(before) != names and sorted(before) == sorted(names):
+        yield Change(path=path, sentence=f"{_said(where)}: in another order, {', '.join(f'“{name}”' for name in names[:MAX_SAID])}.")
     for place, part in enumerate(new):
         name = _called(part, new)
         if name in before:
@@ -89,7 +93,10 @@ def _part_changes(old: list[dict[str, Any]], new: list[dict[str, Any]], path: st
 
 
 def _called(part: dict[str, Any], among: list[dict[str, Any]]) -> str:
-    """Enough of a part's own names to tell it from the others of its list."""
+    """Enough of a part's own names to tell it from the others of its list; what is done goes by its own words."""
+    own = part.get("says") or (part.get("title") if "steps" in part else None)
+    if own and sum(other.get("says", other.get("title")) == own for other in among) == 1:
+        return str(own).rstrip(".")
     names: list[str] = []
     for key in NAMES:
         if part.get(key) in (None, ""):
@@ -126,5 +133,6 @@ def _value(value: Any, where: list[str]) -> str:
     if isinstance(value, list):
         return ", ".join(_value(part, where) for part in value)
     if isinstance(value, dict):
-        return "given"
+        given = [(key, part) for key, part in value.items() if part not in (None, "", [], False)]
+        return " ".join(f"{_plain(key)} {_value(part, [*where, key])}" for key, part in given[:MAX_SAID]) or "given"
     return f"“{value}”"

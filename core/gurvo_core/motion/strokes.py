@@ -9,6 +9,7 @@ from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.motion.frames import slider_of, timed_cylinders
+from gurvo_core.sentence import at_place
 
 Stroke = Literal["power", "exhaust", "intake", "compression"]
 STROKES: tuple[Stroke, ...] = ("power", "exhaust", "intake", "compression")
@@ -150,7 +151,7 @@ def _from_position(name: str, crank_deg: float) -> str:
     if abs(on_deg - 360.0) < AT_CENTRE_DEG:
         turns, on_deg = (turns + 1) % 2, 0.0
     said = ["one turn"] * bool(turns) + [f"{round(on_deg, 1):g}°"] * (on_deg >= AT_CENTRE_DEG)
-    return f"{' and '.join(said)} on from {name}" if said else f"at {name}"
+    return f"{' and '.join(said)} on from {name}" if said else at_place(name)
 
 
 def headline(document: EngineDocument, crank_deg: float) -> str:

@@ -10,6 +10,7 @@ from gurvo_core.angles import signed_deg
 from gurvo_core.engine.document import CYCLE_DEG, EngineDocument
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.errors import Fault
+from gurvo_core.sentence import at_place
 
 FIRING_TOLERANCE_DEG = 0.05
 HALF_WAY_WITHIN = 0.15  # of the stroke, for a position that says mid-stroke
@@ -135,6 +136,7 @@ def _half_way(document: EngineDocument, position: TimingPosition, path: str) -> 
         side_mm = min(throw_mm * abs(math.sin(turned)), train.rod_mm)
         drop_mm = throw_mm * (1 - math.cos(turned)) + train.rod_mm - math.sqrt(train.rod_mm**2 - side_mm**2)
         if abs(drop_mm / train.stroke_mm - 0.5) > HALF_WAY_WITHIN:
-            sentence = f"At {position.name} cylinder {cylinder} is {drop_mm:.0f} mm down a stroke of {train.stroke_mm:g} mm, not half-way."
+            place = at_place(position.name)
+            sentence = f"{place[:1].upper()}{place[1:]} cylinder {cylinder} is {drop_mm:.0f} mm down a stroke of {train.stroke_mm:g} mm, not half-way."
             yield Fault(path=path, sentence=sentence)
             return

@@ -10,6 +10,7 @@ from gurvo_core.engine import Thing, WorkStep
 from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, NOW, Facts
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.plan import PlanStep
+from gurvo_core.sentence import at_place
 
 FINGER_TIGHT = 0
 _HOW_FAR = ("laid", "fitted", "armed", "proven")
@@ -347,7 +348,7 @@ def _not_decided(now: RunState, _camshaft: str, facts: Facts) -> Iterator[str]:
 
 def _not_parked(now: RunState, position: str, _facts: Facts) -> Iterator[str]:
     if now.parked != position:
-        yield f"the crank is not parked at {_called(now.document.timing_positions, position)}"
+        yield f"the crank is not parked {at_place(_called(now.document.timing_positions, position))}"
 
 
 def _not_on(now: RunState, thing: str, _facts: Facts) -> Iterator[str]:
