@@ -137,6 +137,7 @@ def _half_way(document: EngineDocument, position: TimingPosition, path: str) -> 
         drop_mm = throw_mm * (1 - math.cos(turned)) + train.rod_mm - math.sqrt(train.rod_mm**2 - side_mm**2)
         if abs(drop_mm / train.stroke_mm - 0.5) > HALF_WAY_WITHIN:
             place = at_place(position.name)
-            sentence = f"{place[:1].upper()}{place[1:]} cylinder {cylinder} is {drop_mm:.0f} mm down a stroke of {train.stroke_mm:g} mm, not half-way."
+            down = f"is {drop_mm:.0f} mm down a stroke of {train.stroke_mm:g} mm, not half-way."
+            sentence = f"{place[:1].upper()}{place[1:]} cylinder {cylinder} {down}"
             yield Fault(path=path, sentence=sentence)
             return
