@@ -128,6 +128,7 @@ class TouchTests(BrowserCase):
         self.asked("intake valve pass 1.00 mm, opening")
         self.tap("1", "6", "before TDC", "Record")
         self.asked("intake valve pass 1.00 mm, closing")
+        expect(self.tape.first).to_contain_text("16")
         self.assertEqual(Entry.objects.latest("seq").si_values, {"wheel_deg": 344.0, "lift_mm": 1.0})
 
     def test_targets_are_large_enough_for_a_glove(self):

@@ -120,6 +120,7 @@ class NothingIsLostTests(BenchReadyCase):
     def test_what_waited_and_is_refused_later_stays_on_the_tape_with_the_reason(self):
         self.context.set_offline(True)
         self.answer("intake valve pass 1.00 mm, opening", "95", "Enter")
+        expect(self.tape.first).to_contain_text("not yet sent")
         self.asked("closing")
         self.context.set_offline(False)
         expect(self.tape.first).to_contain_text("has no 95°")

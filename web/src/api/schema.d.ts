@@ -4028,6 +4028,8 @@ export interface components {
             loop: string | null;
             /** Minutes */
             minutes: number | null;
+            /** Next Step */
+            next_step: string | null;
             /** Parts */
             parts: components["schemas"]["PartPlaces"][];
             /** Position */

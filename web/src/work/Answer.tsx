@@ -1,10 +1,8 @@
 /** The input that fits the question, and the sentence when an answer is refused; one that somebody may have taken all the same asks why. */
-import { useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import type { Voice } from '../app/saying';
-import { usePerson } from '../app/session';
-import type { EntryBody, InputProps, Kind, Question, QuestionOf, Refusal } from '../ledger/contract';
-import { useRecord } from '../ledger/outbox';
+import type { InputProps, Kind, Question, QuestionOf } from '../ledger/contract';
+import type { useAnswering } from './answering';
 import { Because } from './Because';
 import { INPUTS } from './inputs';
 
@@ -12,7 +10,7 @@ export interface AnswerProps {
   bench: Schemas['Bench'];
   question: Question;
   voice: Voice;
-  onDone: () => void;
+  answering: ReturnType<typeof useAnswering>;
 }
 
 interface ChosenProps<K extends Kind> extends InputProps<QuestionOf<K>> {
@@ -24,44 +22,26 @@ function Chosen<K extends Kind>({ kind, ...props }: ChosenProps<K>) {
   return <Input {...props} />;
 }
 
-export function Answer({ bench, question, voice, onDone }: AnswerProps) {
-  const { person } = usePerson();
-  const record = useRecord(bench.engine.serial, person.username);
-  const [wrong, setWrong] = useState<Refusal | null>(null);
-  const [tried, setTried] = useState<{ value: string; entry: EntryBody } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const here = useRef(true);
-  useEffect(() => {
-    here.current = true;
-    return () => {
-      here.current = false;
-    };
-  }, []);
-  const answer = async (value: string, entry: EntryBody, because = '') => {
-    setBusy(true);
-    setTried({ value, entry });
-    const outcome = await record(question.key, question.title, value, entry, because);
-    setBusy(false);
-    setWrong(outcome.kind === 'refused' ? outcome : null);
-    // the bench may have gone on to the next question by itself, and somebody to another since
-    if (outcome.kind !== 'refused' && here.current) onDone();
-    return outcome.kind;
-  };
+export function Answer({ bench, question, voice, answering }: AnswerProps) {
+  const { answer, underway, refused } = answering;
+  const busy = underway.some((one) => one.question === question.key);
+  const own = refused?.question === question.key ? refused : null;
   const asked: QuestionOf<Kind> = question;
   return (
     <div>
       <Chosen
         kind={question.kind}
         question={asked}
-        {...{ bench, voice, wrong, busy }}
-        answer={(v, e) => answer(v, e)}
+        wrong={own?.wrong ?? null}
+        {...{ bench, voice, busy }}
+        answer={(value, entry) => answer(question, value, entry)}
       />
-      {wrong && wrong.wayOut !== 'none' && tried && (
+      {own && own.wrong.wayOut !== 'none' && (
         <Because
-          wayOut={wrong.wayOut}
-          may={wrong.wayOut === 'reason' || bench.engine.may_sign}
+          wayOut={own.wrong.wayOut}
+          may={own.wrong.wayOut === 'reason' || bench.engine.may_sign}
           busy={busy}
-          onRecord={(because) => void answer(tried.value, tried.entry, because)}
+          onRecord={(because) => void answer(question, own.tried.value, own.tried.entry, because)}
         />
       )}
     </div>

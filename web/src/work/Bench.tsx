@@ -2,7 +2,7 @@
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
@@ -14,6 +14,7 @@ import { type Outcome, useOutbox, useRecord } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
 import { Here } from '../shop/Here';
 import { Answer } from './Answer';
+import { type Sent, useAnswering } from './answering';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
 import { DRAWINGS, INPUTS } from './inputs';
@@ -25,6 +26,7 @@ import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
+const LAST = 'last';
 const NEXT_UNIT: Record<LengthUnit, LengthUnit> = { mm: 'in', in: 'thou', thou: 'mm' };
 
 export function Bench({ serial }: { serial: string }) {
@@ -47,6 +49,13 @@ function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, und
   return picked ?? open ?? step?.questions.find(may);
 }
 
+/** The question to go on with while an answer is on its way, what kept it waiting being answered; itself where nobody knows the next. */
+function goingOn(state: Schemas['BenchState'], sent: Sent | undefined): Question | undefined {
+  const all = state.steps.flatMap((one) => one.questions);
+  const next = sent?.next ? all.find((one) => one.key === sent.next) : undefined;
+  return next ? { ...next, blocked: '' } : all.find((one) => one.key === sent?.question);
+}
+
 function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const { engine, state } = bench;
   const voice = useVoice(engine.running_direction);
@@ -61,7 +70,8 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const { person } = usePerson();
   const record = useRecord(engine.serial, person.username);
   const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
-  const question = chooseQuestion(state, chosen, waiting);
+  const answering = useAnswering(bench, person.username, setChosen);
+  const question = goingOn(state, answering.underway.at(-1)) ?? chooseQuestion(state, chosen, waiting);
   const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
   const commonKeys = useBenchKeys({
     serial: engine.serial,
@@ -76,9 +86,15 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     ? [
         ...commonKeys,
         { keys: ['g'], label: 'move the engine', quiet: true, run: () => setPlacing(true) },
-        { keys: ['u'], label: 'strike the last', run: () => setStriking(strikable[0]?.id ?? null) },
+        { keys: ['u'], label: 'strike the last', run: () => setStriking(LAST) },
       ]
     : commonKeys.filter((action) => action.label !== 'note');
+  // what was typed last is struck, not what happens to be the last that has arrived
+  const isSettled = answering.underway.length === 0;
+  const lastId = strikable[0]?.id ?? null;
+  useEffect(() => {
+    if (striking === LAST && isSettled) setStriking(lastId);
+  }, [striking, isSettled, lastId]);
   const step =
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
   const Drawing = DRAWINGS[step?.does ?? 'sign'];
@@ -117,9 +133,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           ))}
         </div>
         <Drawing bench={bench} question={question} voice={voice} />
-        {question && engine.may_record && (
-          <Answer key={question.key} bench={bench} question={question} voice={voice} onDone={() => setChosen(null)} />
-        )}
+        {question && engine.may_record && <Answer key={question.key} {...{ bench, question, voice, answering }} />}
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>

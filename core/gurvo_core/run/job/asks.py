@@ -85,7 +85,7 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
         if now.hard_stop is not None and done is None:
             questions.insert(0, _hard_stop(step))
     else:
-        questions.append(_step(now, one, minutes_of(one.step, facts), is_whole=done is not None, blocked=blocked))
+        questions.append(_step(now, one, facts, is_whole=done is not None, blocked=blocked))
     if one.step.hold_point and done is not None:
         questions.append(_hold(one.step, done.by, is_signed=bool(done.signed)))
     return Asked(questions=questions, note=_note(now, one, minutes_of(one.step, facts)))
@@ -106,7 +106,7 @@ def _note(now: RunState, one: PlanStep, minutes: float | None) -> str:
     return f"{minutes:.0f} min" if minutes else ""
 
 
-def _step(now: RunState, one: PlanStep, minutes: float | None, *, is_whole: bool, blocked: str) -> StepQuestion:
+def _step(now: RunState, one: PlanStep, facts: Facts, *, is_whole: bool, blocked: str) -> StepQuestion:
     step, status = one.step, _status(is_whole)
     opened, said = now.opened.get(step.id), said_of(now.plan, step.id)
     return StepQuestion.model_construct(
@@ -126,12 +126,22 @@ def _step(now: RunState, one: PlanStep, minutes: float | None, *, is_whole: bool
         button=_button(now, step),
         cautions=list(step.cautions),
         position=step.position,
-        minutes=minutes,
+        minutes=minutes_of(step, facts),
         loop=step.loop,
         shafts=said.shafts,
         thing=said.thing,
+        next_step=None if is_whole or blocked else _next_step(now, one, facts),
         parts=said.parts,
     )
+
+
+def _next_step(now: RunState, one: PlanStep, facts: Facts) -> str | None:
+    """The first step that nothing but this one keeps waiting; None where this one asks for more, or another room sees to the next."""
+    if one.step.hold_point or (one.step.does == "seal" and one.step.id not in now.sealing):
+        return None
+    done = {s.step.id for s in now.plan.steps if is_done(now, s.step.id, facts)} | {one.step.id}
+    after = next((s for s in now.plan.steps if s.step.id not in done and s.needs <= done), None)
+    return after.step.id if after is not None and sees_to(after.step) else None
 
 
 def _status(is_whole: bool) -> Status:

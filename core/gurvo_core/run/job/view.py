@@ -49,6 +49,7 @@ class StepQuestion(Question):
     loop: str | None  # what is laid or tensioned
     shafts: list[str]  # what a thing holds
     thing: str  # what is put on or taken off, in words, and where
+    next_step: str | None  # the step that most likely comes next, so that a screen need not wait to be told
     parts: list[PartPlaces]
 
 

@@ -1,0 +1,64 @@
+/**
+ * Answers on their way. The screen goes on to what most likely comes next at once, without waiting for the network; whoever is refused
+ * is brought back, with the sentence and with everything he typed.
+ */
+import { useState } from 'react';
+import type { Schemas } from '../api/client';
+import type { EntryBody, Question, Refusal } from '../ledger/contract';
+import { type Outcome, useRecord } from '../ledger/outbox';
+
+export interface Sent {
+  question: string;
+  next: string | null;
+  /** How many entries there are once it is in the ledger: until the bench shows as many, the screen stays ahead of it. */
+  entries: number;
+}
+
+interface Refused {
+  question: string;
+  wrong: Refusal;
+  tried: { value: string; entry: EntryBody };
+}
+
+export type AnswerIt = (
+  question: Question,
+  value: string,
+  entry: EntryBody,
+  because?: string,
+) => Promise<Outcome['kind']>;
+
+export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: string | null) => void) {
+  const record = useRecord(bench.engine.serial, by);
+  const [all, setAll] = useState<Sent[]>([]);
+  const [refused, setRefused] = useState<Refused | null>(null);
+  const underway = all.filter((one) => bench.entries < one.entries);
+  const answer: AnswerIt = async (question, value, entry, because = '') => {
+    const own = {
+      question: question.key,
+      next: nextOf(bench.state, question, underway),
+      entries: (underway.at(-1)?.entries ?? bench.entries) + 1,
+    };
+    setAll([...underway, own]);
+    setRefused(null);
+    choose(null);
+    const outcome = await record(question.key, question.title, value, entry, because);
+    // what was taken stays until the bench shows it; what was not is shown where it was asked
+    if (outcome.kind !== 'sent') setAll((now) => (outcome.kind === 'refused' ? [] : now.filter((one) => one !== own)));
+    if (outcome.kind === 'refused') {
+      setRefused({ question: question.key, wrong: outcome, tried: { value, entry } });
+      choose(question.key);
+    }
+    return outcome.kind;
+  };
+  return { answer, underway, refused };
+}
+
+/** What most likely comes next: of readings the next one open in the same step, of steps what the server said. */
+function nextOf(state: Schemas['BenchState'], question: Question, underway: Sent[]): string | null {
+  if (question.kind === 'step_done') return question.next_step;
+  if (question.kind !== 'lift_reading') return null;
+  const step = state.steps.find((one) => one.questions.some((each) => each.key === question.key));
+  const gone = [question.key, ...underway.map((one) => one.question)];
+  const open = step?.questions.find((one) => one.status === 'open' && !gone.includes(one.key) && !one.blocked);
+  return open?.kind === 'lift_reading' ? open.key : null;
+}
