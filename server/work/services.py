@@ -1,6 +1,6 @@
 """Changes to engines. ``record`` is the one door through which every entry goes."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import date, datetime
 from functools import partial
 from typing import Any
@@ -12,7 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, MAKER, NOW, Body, Fact
+from gurvo_core.ledger import GAUGES, MAKER, NOW, Body, Fact, LedgerEntry
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
@@ -49,7 +49,11 @@ def record(
     if house.needs_confirming(body) and not confirmed:
         raise Unconfirmed
     gauges = bridge.gauges_named(house.gauges_named(body))
-    known: dict[Fact[Any], Any] = {GAUGES: {gauge.id: gauge for gauge in gauges}, NOW: timezone.now(), MAKER: shown_name(by)}
+    known: dict[Fact[Any], Any] = {
+        GAUGES: {gauge.id: gauge for gauge in gauges},
+        NOW: _typed_or_now(typed_at, ledger.entries),
+        MAKER: shown_name(by),
+    }
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
     body = named(locked, body)
@@ -82,6 +86,12 @@ def record(
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))
     return locked, grown
+
+
+def _typed_or_now(typed_at: datetime | None, before: Sequence[LedgerEntry]) -> datetime:
+    """By which hour an entry is judged: when it was typed, if it waited for the network and that clock can be right; else now."""
+    now = timezone.now()
+    return typed_at if typed_at and (not before or before[-1].at <= typed_at) and typed_at <= now else now
 
 
 def _insert(row: Entry) -> None:

@@ -139,6 +139,12 @@ class NotKnownTests(unittest.TestCase):
         self.assertEqual(read_document(json.loads(document.model_dump_json())), document)
 
 
+def _link_on_top_of_the_crank(data):
+    """A chain to a cam above lies on the lower half of its crank sprocket; a mark on top is out of its reach."""
+    data["drive"]["marks"][0]["meets"] = None
+    data["drive"]["stages"][0]["marked"] = [{"id": "l", "name": "painted link", "meets": "rotor-line", "to_next": 98}]
+
+
 class DoubtTests(unittest.TestCase):
     def test_what_is_doubtful_is_kept_with_it_said(self):
         spoilt = (
@@ -150,6 +156,7 @@ class DoubtTests(unittest.TestCase):
                 "slack one",
             ),
             ("wick-1", lambda d: d["drive"]["marks"][2].update(meets="head-left", clock_deg=269.5), "drive.marks.2.clock_deg", "one place"),
+            ("wick-1", _link_on_top_of_the_crank, "drive.marks.0.clock_deg", "from where Cam chain touches that wheel"),
         )
         for code, change, path, words in spoilt:
             data = family_copy(code)

@@ -5,6 +5,7 @@ What is right here is common practice at the bench, without a published source.
 
 import random
 import unittest
+from datetime import timedelta
 
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
@@ -75,6 +76,13 @@ class ProvenTests(RunCase):
         build.to("pump-on")
         self.refused("take it apart and turn it round", lambda: build.done("pump-on", coupled="other"))
         build.done("pump-on", coupled="right")
+
+    def test_a_bead_closed_too_late_is_laid_anew_or_taken_by_the_lead(self):
+        build = Build("brae-v8").to("front-bead")
+        build.done("front-bead")
+        build.clock += timedelta(minutes=12)
+        self.refused("was opened 15 minutes ago and works for 10", lambda: build.done("front-bead"), AskFirst)
+        build.done("front-bead", by=LEAD, because="cool shop, still wet")
 
     def test_permission_says_which_way_and_how_far(self):
         build = Build("brae-v8").to("park")

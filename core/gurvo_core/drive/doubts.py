@@ -6,11 +6,14 @@ from collections.abc import Iterator
 from itertools import combinations
 
 from gurvo_core.angles import signed_deg
+from gurvo_core.drive.path import loop_path
+from gurvo_core.drive.sketch import stage_is_known
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import Fault
 
 LOADS = ("camshaft", "pump", "auxiliary", "balance")  # what a loop has to pull round
 SAME_PLACE_DEG = 1.0
+SMOOTH_TEETH = 60
 
 
 def drive_doubts(document: EngineDocument) -> list[Fault]:
@@ -35,7 +38,7 @@ def drive_doubts(document: EngineDocument) -> list[Fault]:
     >>> drive_doubts(quern_4())
     []
     """
-    return [*_tensioners(document), *_marks(document), *_locks(document), *_clamped(document)]
+    return [*_tensioners(document), *_marks(document), *_untouched(document), *_locks(document), *_clamped(document)]
 
 
 def _tensioners(document: EngineDocument) -> Iterator[Fault]:
@@ -79,6 +82,27 @@ def _clamped(document: EngineDocument) -> Iterator[Fault]:
             name = document.drive.shaft(wheel.shaft).name
             sentence = f"{wheel.name or wheel.id} is held by its bolt alone, and no thing holds {name} while that is tightened."
             yield Fault(path=f"drive.wheels.{at}.fixed_by", sentence=sentence)
+
+
+def _untouched(document: EngineDocument) -> Iterator[Fault]:
+    """A marked link meets its mark where the loop lies on the wheel; a mark without a pointer that stands elsewhere is off its place."""
+    marks = {mark.id: (at, mark) for at, mark in enumerate(document.drive.marks)}
+    for stage in document.drive.stages:
+        if not isinstance(stage, LoopStage) or not stage_is_known(document, stage):
+            continue
+        wraps = {wrap.circle.name: wrap for wrap in loop_path(document, stage).wraps}
+        for link in stage.marked:
+            at, mark = marks[link.meets]
+            wrap = wraps.get(mark.wheel)
+            if wrap is None or mark.meets is not None:
+                continue
+            middle_deg = wrap.from_clock_deg + (1 if wrap.circle.clockwise else -1) * wrap.wrap_deg / 2
+            off_deg = abs(signed_deg(mark.clock_deg - middle_deg)) - wrap.wrap_deg / 2
+            if off_deg > 180 / (wrap.circle.teeth or SMOOTH_TEETH):
+                sentence = (
+                    f"{link.name} meets {mark.name} at {mark.clock_deg:g}°, {off_deg:.0f}° from where {stage.name} touches that wheel."
+                )
+                yield Fault(path=f"drive.marks.{at}.clock_deg", sentence=sentence)
 
 
 def _locks(document: EngineDocument) -> Iterator[Fault]:

@@ -87,7 +87,7 @@ class Step(View):
     stage: str = ""
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Asked:
     """What a room asks for in a step, and a word on how far it has come."""
 

@@ -14,6 +14,7 @@ from functools import cached_property, reduce
 from itertools import groupby, zip_longest
 from operator import attrgetter, itemgetter, or_
 from typing import Annotated, Any, Literal
+from weakref import WeakKeyDictionary
 
 from pydantic import Field, TypeAdapter, ValidationError, create_model
 
@@ -79,6 +80,11 @@ class House:
         step: Any = create_model("Step", __base__=StepView, __doc__=StepView.__doc__, **parts)
         views: dict[str, Any] = {room.name: (room.shows | None, None) for room in self.rooms if room.shows}
         return create_model("BenchState", __base__=BenchState, __doc__=BenchState.__doc__, steps=(list[step], ...), **views)
+
+    @cached_property
+    def _done_views(self) -> WeakKeyDictionary[Asked, StepView]:
+        """Views of steps that are done, as long as what is asked in them is kept: they are sent over and over."""
+        return WeakKeyDictionary()
 
     def read(self, body: Mapping[str, Any], version: int) -> Body:
         """Read a plain body of any version; raises EntryRefused when it is none."""
@@ -151,6 +157,8 @@ class House:
 
     def _block(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked) -> None:
         """Say of each open question why it cannot be answered yet: another room holds its step back, or what it does may not be done."""
+        if all(question.status != "open" for question in asked.questions):
+            return
         reasons = (room.blocks(folded.states[room.name], step, folded.facts) for room in self.rooms if room.blocks and room is not asked_by)
         before = next(filter(None, reasons), "")
         for question in asked.questions:
@@ -174,8 +182,14 @@ class House:
             all_before = all_before and not is_open
             # without a plan one step stands on the other: nothing after an open one is done
             is_done = not is_open if plan else all_before
+            if is_done and asked in self._done_views:
+                views.append(self._done_views[asked])
+                continue
             parts = {**vars(step), "note": asked.note, "questions": list(asked.questions)}
-            views.append(step_type.model_construct(**parts, status="now" if is_now else "done" if is_done else "open"))
+            view = step_type.model_construct(**parts, status="now" if is_now else "done" if is_done else "open")
+            if is_done:
+                self._done_views[asked] = view
+            views.append(view)
         return views
 
     def show(self, folded: Folded) -> BenchState:

@@ -4,12 +4,13 @@ __all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
+from functools import lru_cache
 from math import lcm
 from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger import MINUTES, PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption
@@ -18,7 +19,7 @@ from gurvo_core.run.job.said import said_of, where_of
 from gurvo_core.run.job.standing import is_done, minutes_of, sees_to, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
-from gurvo_core.run.plan import PlanStep
+from gurvo_core.run.plan import Plan, PlanStep
 from gurvo_core.sentence import RUNNING
 
 VARIANT = "variant:"
@@ -43,17 +44,22 @@ def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """The run as steps that every room may see to; variants are told apart before anything else."""
     if not now.plan.steps:
         return {}
-    first = now.plan.steps[0].stage
-    groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in now.document.variants]
-    # a step that a room of its own craft sees to is asked for there, all others here
-    steps = [
-        Step(key=one.step.id, title=title_of(now, one.step.id), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
-        for one in now.plan.steps
-    ]
-    known: dict[Fact[Any], Any] = {PLAN: [*groups, *steps]}
+    known: dict[Fact[Any], Any] = {PLAN: _steps_of(now.plan)}
     if any(one.step.does == "plugs_out" for one in now.plan.steps):
         known[PLUGS_OUT] = now.plugs_out
     return known
+
+
+@lru_cache(maxsize=256)
+def _steps_of(plan: Plan) -> tuple[Step, ...]:
+    """The steps of a plan. One that a room of its own craft sees to is asked for there, all others here."""
+    first = plan.steps[0].stage
+    groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in plan.document.variants]
+    steps = [
+        Step(key=one.step.id, title=one.step.says.rstrip("."), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
+        for one in plan.steps
+    ]
+    return (*groups, *steps)
 
 
 def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
@@ -78,6 +84,8 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     one = now.plan.by_id[step.key]
     done = now.done.get(step.key)
     is_whole = is_done(now, step.key, facts)
+    if done is not None and is_whole and not one.step.hold_point and one.step.does != "turn_over":
+        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), note="left out" if done.is_skipped else "")
     blocked = "" if is_whole else "; ".join(unmet(now, one, facts))
     questions: list[Question] = []
     if one.step.does == "turn_over":
@@ -89,6 +97,13 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     if one.step.hold_point and done is not None:
         questions.append(_hold(one.step, done.by, is_signed=bool(done.signed)))
     return Asked(questions=questions, note=_note(now, one, minutes_of(one.step, facts)))
+
+
+@lru_cache(maxsize=8192)
+def _asked_done(plan: Plan, step_id: str, minutes: float | None, *, note: str) -> Asked:
+    """What is said of a step that is done; the same for every look at it, and most steps of a long run are done."""
+    one, quiet = plan.by_id[step_id], RunState(document=plan.document, plan=plan)
+    return Asked(questions=[_step(quiet, one, Facts({MINUTES: {step_id: minutes}}), is_whole=True, blocked="")], note=note)
 
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:

@@ -18,7 +18,7 @@ __all__ = [
 from collections.abc import Iterator
 
 from gurvo_core.engine import LoopStage, Thing, WorkStep
-from gurvo_core.ledger import MAKER, Doing, Facts, Objection, need
+from gurvo_core.ledger import MAKER, NOW, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
@@ -79,7 +79,18 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
         for part in now.document.kit:
             if part.id in step.parts and part.one_time and ready.get(part.id) != "new":
                 yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
+    yield from _check_closed_in_time(now, step, facts)
     yield from check_answers(now.plan, step, body.answers)
+
+
+def _check_closed_in_time(now: RunState, step: WorkStep, facts: Facts) -> Objections:
+    """A bead that was closed too late has skinned over: wiped off and laid anew, unless the lead takes it."""
+    opened, clock = now.sealing.get(step.id), facts.get(NOW)
+    if opened is None or clock is None or not step.working_minutes:
+        return
+    minutes = (clock - opened.at).total_seconds() / 60
+    rule = f"the bead was opened {minutes:.0f} minutes ago and works for {step.working_minutes:g}: wipe it off and lay it anew"
+    yield from need(minutes <= step.working_minutes, "step", rule, "lead and reason")
 
 
 def _check_put_on(now: RunState, thing_id: str) -> Objections:
