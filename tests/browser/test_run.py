@@ -122,19 +122,49 @@ class TouchTests(RunCase):
                 elif field.needed:
                     main.get_by_role("textbox", name=field.label, exact=True).fill(body["answers"][field.key])
             main.get_by_role("button", name=question.button, exact=True).tap()
+        elif question.kind in ("tdc_reading", "lift_reading"):
+            for digit in body["wheel"]["text"]:
+                main.get_by_role("button", name=digit, exact=True).tap()
+            main.get_by_role("button", name=body["wheel"]["side"], exact=True).tap()
+            main.get_by_role("button", name="Record", exact=True).tap()
+        elif question.kind in ("hold_point", "sign_off"):
+            self.sign_by_touch("Sign the record" if question.kind == "sign_off" else "Sign the hold point")
+        elif question.kind == "wheel_setup":
+            self.page.get_by_label("Plugs are out, stand is locked").tap()
+            main.get_by_role("button", name="Record the set-up").tap()
         else:
-            self.fail(f"{question.kind} is for another test")
+            name = {"tdc_method": "Positive stop", "wheel_zero": "Take it over", "cam_decision": "Leave it"}.get(question.kind)
+            main.get_by_role("button", name=name or ("The stop is in" if question.fitted else "The stop is out")).last.tap()
 
-    def test_the_single_by_touch_as_far_as_its_wheel_and_a_hard_stop(self):
+    def sign_by_touch(self, button):
+        """The lead comes, signs by his PIN, and goes again."""
+        self.come("Lena")
+        self.page.get_by_label("Your PIN or password").fill(PASSWORD)
+        self.page.get_by_role("main").get_by_role("button", name=button).tap()
+        expect(self.page.get_by_label("Your PIN or password")).to_have_count(0)
+        self.come("Bo")
+
+    def come(self, name):
+        self.page.get_by_role("button", name=re.compile("^(Bo|Lena)$")).first.tap()
+        change = self.page.get_by_role("dialog", name="Change of person")
+        change.get_by_role("button", name=name).tap()
+        change.get_by_label("PIN or password").fill(PASSWORD)
+        change.locator("button[type=submit]").tap()
+        expect(change).to_have_count(0)
+
+    def test_the_single_from_receiving_to_hand_over_by_touch(self):
         self.put("wick-1", "W-1")
         self.open(TABLET, has_touch=True)
         self.sign_in()
         self.bench("W-1")
-        self.build("setup", self.by_touch)
-        self.asked("How is your wheel numbered")
+        self.build("plug", self.by_touch)
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Chain", exact=True).tap()
         self.asked("Rotor line to the case line")
         expect(self.page.get_by_text("Not yet: “Find true TDC” first")).to_be_visible()
+        self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="True TDC", exact=True).tap()
+        self.build("", self.by_touch)
+        self.asked("Signed. Nothing is left to do here.")
+        expect(self.page.get_by_label("Loose ends")).to_contain_text("Early oil change")
 
 
 class HeldUpTests(Keys):
