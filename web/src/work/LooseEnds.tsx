@@ -21,16 +21,17 @@ interface LooseEndsProps {
 }
 
 export function LooseEnds({ ends: all, voice, maySign, onEnd }: LooseEndsProps) {
-  const running = useMemo(() => all.filter((end) => end.ends_at && !end.is_after), [all]);
-  const now = useSeconds(running.length > 0);
-  useAlarm(running, now);
+  const clocks = useMemo(() => all.filter((end) => end.ends_at && !end.is_after), [all]);
+  const now = useSeconds(clocks.length > 0);
+  useAlarm(clocks, now);
   const ends = all.filter((end) => !(end.clears && end.ends_at && Date.parse(end.ends_at) < now));
+  const isRunning = ends.some((end) => end.ends_at && !end.is_after);
   const count = ends.filter((end) => !end.is_after).length;
   return (
     <section className={classes.ends} aria-label="Loose ends">
       <h2>
         Loose ends · {count}
-        {running.length > 0 && <SoundSwitch />}
+        {isRunning && <SoundSwitch />}
       </h2>
       {count === 0 && <p>Nothing temporary is in the engine.</p>}
       {ends.map((end) => (

@@ -24,20 +24,18 @@ export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWo
   }, [current]);
   return (
     <nav className={classes.run} aria-label="Run of work" ref={nav}>
-      <h2>
-        Run of work
-        {state.run?.is_planned && (
-          <span className={classes.papers}>
-            <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
-            <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>
-            <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>small</a>
-            <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
-          </span>
-        )}
-      </h2>
-      {engine.ready_at && state.run && (
-        <p className={classes.left}>
-          {sayLeft(state.run.left_minutes)} · done {sayReady(engine.ready_at)}
+      <h2>Run of work</h2>
+      {state.run?.is_planned && (
+        <p className={classes.papers}>
+          {engine.ready_at && (
+            <span>
+              {sayLeft(state.run.left_minutes)}, done {sayReady(engine.ready_at)}
+            </span>
+          )}
+          <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
+          <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
+          <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>
+          <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>small ones</a>
         </p>
       )}
       <ol>
