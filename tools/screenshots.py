@@ -75,6 +75,8 @@ def _take(browser: Browser, address: str, view: View) -> None:
         page.get_by_label("Document", exact=True).fill(_spoilt_document())
         page.get_by_text("Cannot be taken in.").wait_for()
     page.wait_for_load_state("networkidle")
+    if path.startswith("/bench/"):
+        page.locator("main svg").first.wait_for()  # the drawing may come after everything else
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
 

@@ -185,6 +185,35 @@ class HeldUpTests(Keys):
         expect(ends).to_contain_text("measured with the wrong bore gauge")
 
 
+class RefusedTests(Keys):
+    def test_whoever_is_refused_is_brought_back_with_the_sentence_and_what_he_typed(self):
+        """The screen had gone on; a figure out of its limits is the lead's, who says why."""
+        self.put("wick-1", "W-1")
+        self.sign_in()
+        self.bench("W-1")
+        self.build("bore-fit", self.by_keys)
+        self.type("0.4", "Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("the lead decides, with the reason")
+        self.asked("Piston to bore")
+        expect(self.page.get_by_label("Piston to bore").get_by_role("textbox")).to_have_value("0.4")
+        self.page.get_by_role("textbox", name="Piston to bore").fill("0.04")
+        self.type("Enter")
+        self.asked("Barrel and head on, nuts finger tight")
+
+    def test_somebody_quick_answers_the_next_before_the_first_has_arrived(self):
+        self.put("wick-1", "W-1")
+        self.sign_in()
+        self.bench("W-1")
+        self.build("wire-on", self.by_keys)
+        before = len(self.ledger.entries)
+        self.page.route("**/entries", lambda route: (self.page.wait_for_timeout(300), route.continue_()))
+        self.type("Enter")
+        self.asked("Piston to bore")
+        self.type("0.04", "Enter")
+        self.recorded(before + 2)
+        self.assertEqual([entry.body.step for entry in self.ledger.entries[-2:]], ["wire-on", "bore-fit"])
+
+
 class PlaceTests(Keys):
     def test_an_engine_is_set_aside_by_keys_and_a_taken_stand_is_refused_beside_its_field(self):
         self.put("wick-1", "W-1")

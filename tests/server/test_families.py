@@ -9,13 +9,14 @@ from tempfile import TemporaryDirectory
 from django.core.management import CommandError, call_command
 from django.test import Client
 
+from demo.documents import family_data
 from engine.bridge import twin_json
 from engine.models import Family, Revision
 from engine.services import add_revision
 from gurvo_core.engine.reading import MAX_FAULTS
 from gurvo_core.reading import read_document
 from press.documents import LARGE
-from tests.engines import CODES, SETUP, act, family_copy, found_tdc, lift, quern_4_copy
+from tests.engines import CODES, LITTLE_KNOWN, SETUP, act, family_copy, found_tdc, lift, quern_4_copy
 from tests.server.cases import JSON, ShopCase
 from work.models import Engine, Entry
 
@@ -95,6 +96,31 @@ class CheckTests(FamiliesCase):
         spoilt = self.send("/check", text=json.dumps(quern_4_copy() | {"reference_cylinder": 9})).json()
         self.assertEqual((spoilt["revision"], [fault["path"] for fault in spoilt["faults"]]), (None, ["reference_cylinder"]))
         self.assertEqual(Revision.objects.count(), 1)
+
+    def test_an_engine_of_which_little_is_known_is_taken_in_turned_and_handed_out_with_its_nulls(self):
+        plain = family_data(LITTLE_KNOWN)
+        found = self.send("/check", text=json.dumps(plain)).json()
+        self.assertEqual(found["faults"], [])
+        self.assertIn("drive.shafts", [one["path"] for one in found["not_known"]])
+        self.take_in(json.dumps(plain))
+        at = f"/api/families/{LITTLE_KNOWN}"
+        twin = self.client.get(f"{at}/revisions/1/twin").json()
+        self.assertEqual((twin["counted_from"], twin["drawing"]["is_to_scale"]), ("the flywheel pin's hole", False))
+        self.assertEqual((twin["frames"]["cylinders"], len(twin["drawing"]["loops"][0]["arcs"])), ([], 2))
+        words = self.client.get(f"{at}/revisions/1/twin/words").json()
+        self.assertEqual(words[450].split(";")[0], "one turn and 90° on from the flywheel pin's hole")
+        self.assertEqual(self.client.get(f"{at}/revisions/1/snapshot?crank_deg=90").json()["lobes"][0]["lift_mm"], None)
+        out = self.client.get(f"{at}/revisions/1/document.json").json()
+        self.assertIsNone(out["drive"]["shafts"][1]["x_mm"])
+        self.assertEqual(read_document(out), read_document(plain))
+        self.refused(self.send("", text=json.dumps(out), remark=""), 409, "text", "the same as revision 1")
+
+    def test_what_is_doubtful_is_said_and_taken_in_all_the_same(self):
+        data = quern_4_copy()
+        data["cam_card"][0]["opens_deg"] = 24.0
+        found = self.send("/check", text=json.dumps(data)).json()
+        self.assertEqual(([one["path"] for one in found["doubtful"]], found["faults"]), (["cam_card.0.opens_deg"], []))
+        self.assertEqual(self.take_in(json.dumps(data))["doubtful"], found["doubtful"])
 
     def test_a_lift_table_is_read_and_its_choices_are_guarded(self):
         found = self.send("/lift-table", text="0,0\n10,2\n20,5\n30,2\n40,0").json()

@@ -15,8 +15,9 @@ from gurvo_core.engine.drive import Drive, Shaft
 
 PITCH_MM, MODULE_MM = 9.0, 3.0
 UNKNOWN_MM = 24.0  # radius of a wheel of which neither teeth nor size is known
-ROOM_BETWEEN = 1.5  # of the wheels' own widths, along the circle
+ROOM_BETWEEN = 1.8  # of the wheels' own widths, along the circle
 BACK_IN = 0.3  # of its radius, how far a wheel on the back bends the run in
+STEEP = 0.95  # of the sine of how far a run may lean
 FAN_DEG = 60.0  # either way, between the loops that the crank drives
 SPREAD_DEG = 50.0  # between gears that one gear drives
 
@@ -152,12 +153,15 @@ def _place_loop(drive: Drive, stage: LoopStage, way: int, places: Places) -> Non
     round_it = [n for n, (_, on_back) in enumerate(steps) if not on_back]
     # a wheel needs room for itself and for those on the back of the run after it
     widths = [sum(2 * radius[wheel.id] * ROOM_BETWEEN for wheel, _ in steps[a:b]) for a, b in pairwise([*round_it, len(steps)])]
-    circle_mm = max(sum(widths) / (2 * math.pi), max(radius.values()) * 2.2)
-    middle = (from_xy[0] + circle_mm * math.sin(out), from_xy[1] + circle_mm * math.cos(out))
+    # every wheel touches one circle from inside, so that none hides behind larger neighbours
+    rim_mm = max(sum(widths) / (2 * math.pi), max(radius.values()) * 2.2) + max(radius.values())
+    first_mm = rim_mm - radius[steps[0][0].id]
+    middle = (from_xy[0] + first_mm * math.sin(out), from_xy[1] + first_mm * math.cos(out))
     at = out + math.pi
     for place, n in enumerate(round_it):
-        places.setdefault(steps[n][0].shaft, (middle[0] + circle_mm * math.sin(at), middle[1] + circle_mm * math.cos(at)))
-        at += way * 2 * math.pi * widths[place] / sum(widths)
+        in_mm = rim_mm - radius[steps[n][0].id]
+        places.setdefault(steps[n][0].shaft, (middle[0] + in_mm * math.sin(at), middle[1] + in_mm * math.cos(at)))
+        at += way * math.pi * (widths[place] + widths[(place + 1) % len(widths)]) / sum(widths)
     for a, b in pairwise([*round_it, len(steps)]):
         along = [wheel for wheel, _ in steps[a + 1 : b]]
         _place_on_back(places, radius, (steps[a][0], steps[b % len(steps)][0]), along, way)
@@ -169,9 +173,11 @@ def _place_on_back(places: Places, radius: dict[str, float], run: tuple[Sprocket
     (x0, y0), (x1, y1) = places[first.shaft], places[last.shaft]
     apart_mm = math.hypot(x1 - x0, y1 - y0) or 1.0
     left = (-(y1 - y0) / apart_mm * way, (x1 - x0) / apart_mm * way)  # outside lies to the left of a clockwise loop
+    lean = math.cos(math.asin(max(-STEEP, min(STEEP, (radius[first.id] - radius[last.id]) / apart_mm))))
     for n, wheel in enumerate(along, 1):
         share = n / (len(along) + 1)
-        off_mm = radius[first.id] * (1 - share) + radius[last.id] * share + radius[wheel.id] * (1 - BACK_IN)
+        run_mm = radius[first.id] * (1 - share) + radius[last.id] * share
+        off_mm = (run_mm + radius[wheel.id] * (1 - BACK_IN)) / lean  # the run leans from a large wheel to a small one
         places.setdefault(wheel.shaft, (x0 + (x1 - x0) * share + left[0] * off_mm, y0 + (y1 - y0) * share + left[1] * off_mm))
 
 
