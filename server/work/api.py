@@ -1,5 +1,6 @@
 """The engines' API: the Floor, the Bench, its entries, and what is handed over."""
 
+import json
 from collections.abc import Callable, Iterator
 from datetime import datetime
 from functools import partial
@@ -21,8 +22,10 @@ from gurvo_core.errors import CoreError
 from gurvo_core.motion import Snapshot
 from gurvo_core.run.ready import ready_at
 from gurvo_core.timing.job import CAM_PLACES
+from gurvo_core.timing.job.measured import with_measured_card
 from gurvo_core.work import RULES_VERSION, TapeLine
 from gurvo_core.work.whereabouts import Whereabouts
+from shop.errors import Conflict
 from shop.models import working_hours
 from shop.roles import may_record, may_sign, may_write_documents, role_of
 from shop.services import was_confirmed
@@ -200,6 +203,22 @@ def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], byte
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
     return _download(as_json(_engine(serial)), "application/json", f"{serial}.json")
+
+
+@router.get(
+    "/{serial}/measured.json",
+    response={200: None, **refusals(401, 404, 409)},
+    operation_id="measured_document",
+    summary="Its document with the cams' measured card",
+)
+def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the engine's document with what was measured of cams without a card: the lead may take it in as the next revision."""
+    timing = bridge.ledger_of(_engine(serial)).folded.states["timing"]
+    plain = with_measured_card(timing, f"measured on {serial}")
+    if plain is None:
+        raise Conflict("No cam without a card has been measured on both flanks yet.")
+    text = json.dumps(plain, ensure_ascii=False, indent=1)
+    return _download(text.encode(), "application/json", f"{serial}-measured.json")
 
 
 @router.get("/{serial}/readings.csv", operation_id="record_csv", summary="The readings as a table")

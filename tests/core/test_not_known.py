@@ -13,7 +13,9 @@ from gurvo_core.errors import EntryRefused
 from gurvo_core.motion import snapshot_at
 from gurvo_core.motion.strokes import headline
 from gurvo_core.reading import doubts_of, read_document
+from gurvo_core.timing.job.measured import with_measured_card
 from gurvo_core.timing.job.state import begin
+from gurvo_core.work import HOUSE
 from tests.builds import Build
 from tests.core.documents import set_in
 from tests.engines import CODES, family_copy
@@ -97,6 +99,19 @@ class NotKnownTests(unittest.TestCase):
         self.assertIsNotNone(cam.valves[0].centreline_deg)
         build.enter("cam_decision", camshaft="cam")
         self.assertEqual(build.state.timing.cams[0].decided, "left as it is")
+
+    def test_a_measured_cam_becomes_the_card_of_the_next_revision(self):
+        """What was measured comes back as it was: the same engine measured again on that card is straight up."""
+        build = Build(forgetful("wick-1", "card")).play("cam:cam")
+        before = build.state.timing.cams[0].valves[0]
+        written = with_measured_card(build.folded.states["timing"], "W1-0009")
+        document = read_document(json.loads(json.dumps(written)))
+        self.assertEqual(document.origin("/cam_card/0/opens_deg"), "measured")
+        self.assertEqual([line.valve for line in document.cam_card], ["intake", "exhaust"])
+        again = HOUSE.show(HOUSE.fold(document, build.folded.entries)).timing.cams[0]
+        self.assertAlmostEqual(again.valves[0].card_centreline_deg, before.centreline_deg, delta=0.1)
+        self.assertEqual((again.advance_words, again.verdict), ("straight up", "no limit known"), "nobody has given a tolerance")
+        self.assertIsNone(with_measured_card(HOUSE.fold(document, ()).states["timing"], "W1-0009"))
 
     def test_nothing_is_judged_against_a_guess(self):
         data = family_data("wick-1") | {"origins": {"/cam_card": {"is": "guess"}, "/fits": {"is": "guess", "note": "by feel"}}}

@@ -110,6 +110,16 @@ class AfterTests(ShopCase):
         self.assertEqual(self.row()["after"], "")
         self.refused(self.enter({"kind": "oil_change", "done": True}, serial="W-1"), 422, "entry.kind", "already")
 
+    def test_a_card_is_handed_out_once_it_is_measured(self):
+        at = "/api/engines/W-1/measured.json"
+        self.refused(self.client.get(at), 409, "", "No cam without a card has been measured")
+        add_revision({**family_data("wick-1"), "cam_card": []}, by=None)
+        self.sign_in("lena")
+        self.must({"kind": "revision", "number": 2, "reason": "the card was another engine's"}, serial="W-1")
+        self.build(until="cam:cam")
+        card = self.client.get(at).json()["cam_card"]
+        self.assertEqual([(line["valve"], line["tolerance_deg"]) for line in card], [("intake", None), ("exhaust", None)])
+
     def test_only_the_lead_does_without_and_says_why(self):
         self.refused(self.enter({"kind": "oil_change", "done": True}, serial="W-1"), 422, "entry.kind", "before the first start")
         self.build()

@@ -23,7 +23,7 @@ export function Figures({ timing, question, engine, voice }: FiguresProps) {
       ) : (
         camsShown(timing, question).map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
       )}
-      {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} />}
+      {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} timing={timing} />}
       {timing.wheel && early && (
         <p className={classes.soft}>
           {timing.wheel.wheel_gauge} {timing.wheel.wheel_name} · {timing.wheel.dial_gauge} {timing.wheel.dial_name} ·
@@ -198,13 +198,15 @@ function Derived({ cam }: { cam: Schemas['CamFigures'] }) {
   );
 }
 
-function HandOver({ serial }: { serial: string }) {
+function HandOver({ serial, timing }: { serial: string; timing: Schemas['TimingView'] }) {
   const base = `/api/engines/${serial}`;
+  const asFound = timing.cams.some((cam) => cam.valves.some((valve) => valve.verdict === 'no limit known'));
   return (
     <div className={classes.handOver}>
       <b>To hand over</b>
       <a href={`${base}/record.json`}>Record, JSON</a>
       <a href={`${base}/readings.csv`}>Readings, CSV</a>
+      {asFound && <a href={`${base}/measured.json`}>Document with the measured card</a>}
     </div>
   );
 }
