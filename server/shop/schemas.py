@@ -1,10 +1,10 @@
 """What the shop's API takes and gives."""
 
 from datetime import date, datetime, time
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from config.schemas import InSchema
 from shop.roles import Role
@@ -40,12 +40,15 @@ class Name(Schema):
     name: str
 
 
+ShopTime = Annotated[time, AfterValidator(lambda at: at.replace(tzinfo=None))]  # by the shop's own clock, whatever zone was sent
+
+
 class ShopChoices(InSchema):
     """What the shop has chosen for all its benches."""
 
     alone_minutes: int = Field(ge=0, le=240, description="After how long a bench left alone asks who is there [min]; 0 for never")
-    day_begins: time = Field(description="When work begins, by which it is told when an engine will be done")
-    day_ends: time
+    day_begins: ShopTime = Field(description="When work begins, by which it is told when an engine will be done")
+    day_ends: ShopTime
     works_saturdays: bool = False
 
 

@@ -12,7 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, MAKER, NOW, Body, Fact, LedgerEntry
+from gurvo_core.ledger import GAUGES, MAKER, NOW, TYPED, Body, Fact, LedgerEntry
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
@@ -51,9 +51,11 @@ def record(
     gauges = bridge.gauges_named(house.gauges_named(body))
     known: dict[Fact[Any], Any] = {
         GAUGES: {gauge.id: gauge for gauge in gauges},
-        NOW: _typed_or_now(typed_at, ledger.entries),
+        NOW: timezone.now(),
         MAKER: shown_name(by),
     }
+    if typed_at and _may_be(typed_at, ledger.entries):
+        known[TYPED] = typed_at
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
     target = _new_revision(locked, body)
     body = named(locked, body)
@@ -88,10 +90,9 @@ def record(
     return locked, grown
 
 
-def _typed_or_now(typed_at: datetime | None, before: Sequence[LedgerEntry]) -> datetime:
-    """By which hour an entry is judged: when it was typed, if it waited for the network and that clock can be right; else now."""
-    now = timezone.now()
-    return typed_at if typed_at and (not before or before[-1].at <= typed_at) and typed_at <= now else now
+def _may_be(typed_at: datetime, before: Sequence[LedgerEntry]) -> bool:
+    """Whether the clock by which an entry was typed can be right: after the entry before it, and not to come."""
+    return (not before or before[-1].at <= typed_at) and typed_at <= timezone.now()
 
 
 def _insert(row: Entry) -> None:

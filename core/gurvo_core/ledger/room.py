@@ -12,6 +12,7 @@ __all__ = [
     "NOW",
     "PLAN",
     "PLUGS_OUT",
+    "TYPED",
     "Asked",
     "Doing",
     "Fact",
@@ -127,6 +128,7 @@ DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it
 GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
 NOW: Fact[datetime] = Fact("now")
+TYPED: Fact[datetime] = Fact("typed")  # when an entry was typed, where it waited for the network
 MINUTES: Fact[Mapping[str, float]] = Fact("minutes")  # how long steps take in this shop, where it knows [min]
 MAKER: Fact[str] = Fact("who makes the entry")
 

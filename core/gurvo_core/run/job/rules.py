@@ -18,7 +18,7 @@ __all__ = [
 from collections.abc import Iterator
 
 from gurvo_core.engine import LoopStage, Thing, WorkStep
-from gurvo_core.ledger import MAKER, NOW, Doing, Facts, Objection, need
+from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
@@ -85,7 +85,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
 
 def _check_closed_in_time(now: RunState, step: WorkStep, facts: Facts) -> Objections:
     """A bead that was closed too late has skinned over: wiped off and laid anew, unless the lead takes it."""
-    opened, clock = now.sealing.get(step.id), facts.get(NOW)
+    opened, clock = now.sealing.get(step.id), facts.get(TYPED) or facts.get(NOW)
     if opened is None or clock is None or not step.working_minutes:
         return
     minutes = (clock - opened.at).total_seconds() / 60
