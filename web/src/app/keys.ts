@@ -1,5 +1,5 @@
 /** Keys for gloved hands: one listener a screen, letters work even while a figure is being typed. */
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 export interface KeyAction {
   /** As `KeyboardEvent.key`, letters in lower case. */
@@ -58,7 +58,8 @@ function onKey(event: KeyboardEvent): void {
 export function useKeys(actions: KeyAction[]): void {
   const own = useRef<Listener>({ actions });
   own.current.actions = actions;
-  useEffect(() => {
+  // before anything is painted: a key pressed the moment a question is seen must be heard
+  useLayoutEffect(() => {
     const listener = own.current;
     listeners.push(listener);
     if (listeners.length === 1) window.addEventListener('keydown', onKey);

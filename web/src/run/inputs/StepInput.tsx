@@ -1,6 +1,6 @@
 /** A step to be done: one key where that is all there is to say; its counts, figures and choices where there is more. */
 import { Button, TextInput, UnstyledButton } from '@mantine/core';
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import { say, type Voice } from '../../app/saying';
@@ -134,7 +134,7 @@ interface FieldRowProps {
 
 function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, onType, onEnter }: FieldRowProps) {
   const typed = useRef<HTMLInputElement>(null);
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!isCurrent) return;
     if (field.kind === 'choice') (document.activeElement as HTMLElement | null)?.blur();
     else typed.current?.focus();

@@ -1,7 +1,7 @@
 /** One big figure from the wheel, its side, and a length where the method needs one. Enter, Space or PageDown records. */
 import { Button, UnstyledButton } from '@mantine/core';
 import { useMediaQuery } from '@mantine/hooks';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useKeys } from '../../app/keys';
 import { NumberPad } from '../../app/NumberPad';
 import { say } from '../../app/saying';
@@ -31,7 +31,7 @@ export function ReadingInput({
   const typesLength = question.field != null && question.field.asked_mm == null;
   const [into, setInto] = useState<'wheel' | 'length'>(typesLength ? 'length' : 'wheel');
   // the figure has the focus back after every answer
-  useEffect(() => input.current?.focus(), [busy]);
+  useLayoutEffect(() => input.current?.focus(), [busy]);
 
   const record = async () => {
     const entry = toEntry(question, draft, voice.unit);
