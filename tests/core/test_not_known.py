@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from demo.documents import family_data
 from gurvo_core.drive import show_twin
 from gurvo_core.engine.unknown import not_known
-from gurvo_core.errors import EntryRefused
+from gurvo_core.errors import AskFirst, EntryRefused
 from gurvo_core.motion import snapshot_at
 from gurvo_core.motion.strokes import headline
 from gurvo_core.reading import doubts_of, read_document
@@ -125,6 +125,13 @@ class NotKnownTests(unittest.TestCase):
         with self.assertRaises(Exception) as asked:
             Build("wick-1").to("bore-fit").done("bore-fit", piston_clearance="0.9")
         self.assertIn("out of", str(asked.exception))
+
+    def test_a_limit_of_nought_is_a_limit(self):
+        data = family_data("wick-1")
+        data["fits"][1].update(least_mm=0, most_mm=None)
+        with self.assertRaises(AskFirst) as asked:
+            Build(read_document(data)).to("bore-fit").done("bore-fit", piston_clearance="-0.01")
+        self.assertIn("out of least", str(asked.exception))
 
     def test_without_stroke_and_rod_tdc_is_found_by_stop_or_equal_drops(self):
         build = Build(forgetful("wick-1", "rods")).to("tdc:method")

@@ -140,14 +140,15 @@ def frames_at(document: EngineDocument, crank_deg: ArrayLike, places: Mapping[st
     [0.0]
     """
     angles = np.asarray(crank_deg, dtype=np.float64)
-    sliders = {n: slider for n in timed_cylinders(document) if (slider := slider_of(document, n))}
+    timed = timed_cylinders(document)
+    sliders = {n: slider for n in timed if (slider := slider_of(document, n))}
     drops = np.array([drop_mm(angles - document.firing_deg[n], slider) for n, slider in sliders.items()])
     names, lifts = [], []
     for cam in document.camshafts:
         on_deg = advance_of(cam, places.get(cam.id))
         for place, lobe in enumerate(cam.lobes):
             profile = document.shape(cam, lobe)
-            if profile is None or lobe.nose_deg is None or lobe.cylinder not in timed_cylinders(document):
+            if profile is None or lobe.nose_deg is None or lobe.cylinder not in timed:
                 continue
             from_nose = (angles - nose_crank_deg(document, lobe) + on_deg) / 2
             lifts.append(valve_lift_mm(from_nose, profile, cam, lobe))

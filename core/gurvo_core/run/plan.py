@@ -21,6 +21,11 @@ class PlanStep:
     needs: frozenset[str]  # what has to be done before it
     stands_on: frozenset[str]  # what re-opens it when it is opened again
 
+    @property
+    def title(self) -> str:
+        """What it is called: its sentence without the stop."""
+        return self.step.says.rstrip(".")
+
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Plan:

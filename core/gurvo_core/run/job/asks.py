@@ -56,8 +56,7 @@ def _steps_of(plan: Plan) -> tuple[Step, ...]:
     first = plan.steps[0].stage
     groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in plan.document.variants]
     steps = [
-        Step(key=one.step.id, title=one.step.says.rstrip("."), does="run" if sees_to(one.step) else one.step.does, stage=one.stage)
-        for one in plan.steps
+        Step(key=one.step.id, title=one.title, does="run" if sees_to(one.step) else one.step.does, stage=one.stage) for one in plan.steps
     ]
     return (*groups, *steps)
 
@@ -85,7 +84,7 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     done = now.done.get(step.key)
     is_whole = is_done(now, step.key, facts)
     if done is not None and is_whole and not one.step.hold_point and one.step.does != "turn_over":
-        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), note="left out" if done.is_skipped else "")
+        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), note=_note(now, one, None))
     blocked = "" if is_whole else "; ".join(unmet(now, one, facts))
     questions: list[Question] = []
     if one.step.does == "turn_over":

@@ -285,8 +285,8 @@ def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[O
         fit = next(fit for fit in plan.document.fits if fit.id == key)
         yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")
         at = plan.document.fits.index(fit)
-        is_out = not (fit.least_mm or -math.inf) <= figure <= (math.inf if fit.most_mm is None else fit.most_mm)
-        if is_out and not plan.document.is_guessed(f"/fits/{at}"):
+        low, high = (-math.inf if fit.least_mm is None else fit.least_mm), (math.inf if fit.most_mm is None else fit.most_mm)
+        if not low <= figure <= high and not plan.document.is_guessed(f"/fits/{at}"):
             limits = _limits_words(fit.least_mm, fit.most_mm)
             rule = f"{fit.name} of {figure:g} mm is out of {limits}: the lead decides, with the reason"
             yield Objection(field, rule, "lead and reason")

@@ -245,9 +245,9 @@ def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
 
 def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     """Back where the book says so; while the crank is parked for laying the drive, no further than its place."""
-    step = next((one.step for one in now.plan.steps if not is_done(now, one.step.id, facts) and not list(unmet(now, one, facts))), None)
-    if step is not None and step.way == "back":
-        yield Reach(way=f"back, for “{step.says.rstrip('.')}” alone")
+    next_one = next((one for one in now.plan.steps if not is_done(now, one.step.id, facts) and not list(unmet(now, one, facts))), None)
+    if next_one is not None and next_one.step.way == "back":
+        yield Reach(way=f"back, for “{next_one.title}” alone")
     laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
     if now.parked and now.plan.steps and not laid:
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)

@@ -67,7 +67,7 @@ def title_of(now: RunState, step_id: str) -> str:
     'gone'
     """
     planned = now.plan.by_id.get(step_id)
-    return planned.step.says.rstrip(".") if planned else step_id
+    return planned.title if planned else step_id
 
 
 def is_done(now: RunState, step_id: str, facts: Facts) -> bool:

@@ -205,7 +205,9 @@ def _opens_before_it_closes(now: TimingState, body: LiftReading, line: CamLine, 
 
 
 def _same_deg(one: float | None, other: float | None) -> bool:
-    return one is None and other is None if one is None or other is None else abs(one - other) <= SAME_SHOWN_DEG
+    if one is None or other is None:
+        return one is other
+    return abs(one - other) <= SAME_SHOWN_DEG
 
 
 def check_cam_decision(now: TimingState, body: CamDecision, _facts: Facts) -> Objections:
