@@ -82,16 +82,10 @@ def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: st
     marks = {mark.id: mark for mark in document.drive.marks}
     if len(stage.marked) < 2 or len({marks[link.meets].position for link in stage.marked}) > 1:
         return
-    places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
-    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
     for n, link in enumerate(stage.marked):
         here, there = marks[link.meets], marks[stage.marked[(n + 1) % len(stage.marked)].meets]
-        if any(mark.wheel not in places for mark in (here, there)):
-            continue
-        passed, over = _between(loop, places, here, there)
-        if slack_after in over:
-            continue
-        if abs(passed - link.to_next) > COUNT_WITHIN:
+        passed = _taut_way(stage, loop, here, there)
+        if passed is not None and abs(passed - link.to_next) > COUNT_WITHIN:
             counted = f"From {here.name} to {there.name} {link.to_next:g} {stage.counted_in} are counted"
             sentence = f"{counted}, but the way is {passed:.1f}: they cannot meet."
             yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
@@ -100,16 +94,22 @@ def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: st
 def _bare_counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
     """Counts from mark to mark without marked links, against the way between them."""
     marks = {mark.id: mark for mark in document.drive.marks}
-    places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
-    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
     for n, count in enumerate(stage.counts):
         here, there = marks[count.from_mark], marks[count.to_mark]
-        if here.position != there.position or any(mark.wheel not in places for mark in (here, there)):
-            continue
-        passed, over = _between(loop, places, here, there)
-        if slack_after not in over and abs(passed - count.apart) > COUNT_WITHIN:
+        passed = _taut_way(stage, loop, here, there) if here.position == there.position else None
+        if passed is not None and abs(passed - count.apart) > COUNT_WITHIN:
             sentence = f"{count.name}: {count.number:g} {count.counted} are counted, which leaves {count.apart:g} between the marks; "
             yield Fault(path=f"{path}.counts.{n}.number", sentence=f"{sentence}the way is {passed:.1f}: they cannot meet.")
+
+
+def _taut_way(stage: LoopStage, loop: LoopPath, here: Mark, there: Mark) -> float | None:
+    """Pitches from one mark to another; None where a mark is not on the loop, or the tensioner's run, which may hold slack, is passed."""
+    places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
+    if any(mark.wheel not in places for mark in (here, there)):
+        return None
+    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
+    passed, over = _between(loop, places, here, there)
+    return None if slack_after in over else passed
 
 
 def _between(loop: LoopPath, places: Mapping[str, int], here: Mark, there: Mark) -> tuple[float, set[str]]:

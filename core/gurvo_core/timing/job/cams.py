@@ -142,7 +142,7 @@ class _Valve:
         return Estimate(value=found.value - to_wheel_deg, u=found.u) if found else None
 
     def _measured(self, flank: Flank) -> Estimate | None:
-        known = self.profile is not None and self.lobe is not None
+        known = self.profile is not None
         slope = _slope(self.profile, self.shaft, self.lobe, self.line.lift_mm, flank) if known else SLOW_SLOPE_MM_PER_DEG
         u_place = root_sum_square(self.wheel.u, self.dial.u / slope)
         return self._estimate(flank, self.line.lift_mm, self.line.event_deg(flank), u_place)
@@ -162,7 +162,7 @@ class _Valve:
         mean = self._estimate("top", None, self.line.top_deg, self.wheel.u)
         if mean is None or self.zero is None:
             return None
-        known = self.profile is not None and self.lobe is not None
+        known = self.profile is not None
         hidden_deg = (_nose_width(self.profile, self.shaft, self.lobe, self.now.dial_step_mm) if known else BROAD_NOSE_DEG) / 3**0.5
         return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=root_sum_square(mean.u, hidden_deg, self.zero.u_deg))
 
