@@ -9,6 +9,7 @@ Body = dict[str, Any]
 SETUP: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 
+WRENCHES = (("T1", 25), ("T2", 100), ("T3", 300))  # and up to which torque each is taken [N·m]
 ANY_FIT_MM = "0.05"  # where no limit is known
 
 
@@ -38,6 +39,13 @@ def answer(state: Any, question: Any, document: EngineDocument) -> Body:
         "wheel_zero": lambda state, *_args: {"method": "positive_stop", "zero_deg": state.timing.tdc.zero_deg},
         "lift_reading": _lift,
         "cam_decision": _cam,
+        "joint_ready": _ready,
+        "pull": _pull,
+        "pull_decided": lambda _state, asked, _document: {
+            **{key: getattr(asked, key) for key in ("step", "stage", "turn", "fastener")},
+            "decision": "go_on",
+            "reason": "looked at, threads clean; the lead is told",
+        },
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
     }[question.kind]
     return {"kind": question.kind, **maker(state, question, document)}
@@ -55,6 +63,24 @@ def _field(field: Any, question: Any, document: EngineDocument) -> str:
         limits = [limit for limit in (fit.least_mm, fit.most_mm) if limit is not None]
         return f"{sum(limits) / len(limits):.4g}" if limits else ANY_FIT_MM
     return str(field.hint.removeprefix("book: ")) or "9"
+
+
+def _ready(_state: Any, question: Any, _document: EngineDocument) -> Body:
+    most = next((float(one.text) for one in question.needs_torque if one.unit == "N·m"), None)
+    wrench = next((code for code, up_to in WRENCHES if most is not None and most <= up_to), None)
+    angle = {"angle_by": "gauge"} if question.needs_angle else {}
+    held = bool(question.held_by)
+    return {"step": question.step, "threads": question.threads or "dry", "held": held, "wrench": wrench, **angle}
+
+
+def _pull(_state: Any, question: Any, _document: EngineDocument) -> Body:
+    """Torques at the end of an angle as ten bolts of one batch give them: near each other, and never twice the same."""
+    body = {key: getattr(question, key) for key in ("step", "stage", "turn", "fastener")}
+    if not question.asks_torque:
+        return body
+    odd = sum(map(ord, question.fastener)) % 5
+    shown = {"torque": {"text": f"{70 + odd}", "unit": "N·m"}} if question.does == "angle" else {}
+    return {**body, **shown, "wrench": question.wrench}
 
 
 def _tdc(_state: Any, question: Any, _document: EngineDocument) -> Body:

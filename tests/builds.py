@@ -8,7 +8,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.ledger import GAUGES, MAKER, NOW, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
 from gurvo_core.work import HOUSE, RULES_VERSION
-from tests.engines import DIAL, WHEEL, family_with_run
+from tests.engines import DIAL, WHEEL, WRENCHES, family_with_run
 
 BUILDER, LEAD = "Della", "Oren"
 
@@ -21,6 +21,7 @@ class Build:
         self.folded = HOUSE.fold(self.engine, ())
         self.shown = None
         self.clock = datetime(2026, 11, 2, 7, tzinfo=UTC)
+        self.gauges = (WHEEL, DIAL, *WRENCHES)
 
     @property
     def state(self):
@@ -33,7 +34,7 @@ class Build:
         """Make an entry, or be refused."""
         read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
         self.clock += timedelta(minutes=3)
-        known = {GAUGES: {gauge.id: gauge for gauge in (WHEEL, DIAL)}, NOW: self.clock, MAKER: by}
+        known = {GAUGES: {gauge.id: gauge for gauge in self.gauges}, NOW: self.clock, MAKER: by}
         HOUSE.check(self.folded, read, known, because=because, is_lead=by == LEAD)
         read = HOUSE.signed(self.folded, HOUSE.settled(read, self.engine, self.folded.entries), RULES_VERSION)
         gauges = (WHEEL, DIAL) if kind == "wheel_setup" else ()

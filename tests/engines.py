@@ -17,6 +17,11 @@ CODES = ("brae-v8", "corrie-v6", "garth-d6", "quern-4", "sorrel-f4", "tarn-f4", 
 LITTLE_KNOWN = "mallow-2"
 WHEEL = Gauge(id="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
 DIAL = Gauge(id="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
+WRENCHES = (
+    Gauge(id="T1", name="small wrench", kind="wrench", resolution=0.1, expanded_uncertainty=0.4, least=4, most=25),
+    Gauge(id="T2", name="wrench", kind="wrench", resolution=0.5, expanded_uncertainty=2, least=10, most=100),
+    Gauge(id="T3", name="long wrench", kind="wrench", resolution=1, expanded_uncertainty=6, least=40, most=300),
+)
 SETUP = {"kind": "wheel_setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 
@@ -32,6 +37,11 @@ def quern_4() -> EngineDocument:
 def family_copy(code: str) -> dict:
     """Plain data of one of the shipped families before its run was written, that a test may spoil."""
     return without_run(family_data(code))
+
+
+def family_copy_with_run(code: str) -> dict:
+    """Plain data of one of the shipped families as it is, that a test may spoil."""
+    return family_data(code)
 
 
 @cache

@@ -18,6 +18,7 @@ from gurvo_core.engine.checks import find_faults
 from gurvo_core.engine.checks.links import link_faults
 from gurvo_core.engine.reading import parse_document
 from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.joints.faults import joint_doubts, joint_faults
 from gurvo_core.run import run_faults
 from gurvo_core.timing import card_doubts
 
@@ -97,7 +98,7 @@ def check_document(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``engine.checks``, ``drive.faults``, ``run.faults``. What differs from a guess is no fault.
+    ``engine.checks``, ``drive.faults``, ``joints.faults``, ``run.faults``. What differs from a guess is no fault.
 
     Example
     -------
@@ -109,7 +110,9 @@ def check_document(document: EngineDocument) -> list[Fault]:
         return faults
     if not any(fault.path.startswith("drive.") for fault in faults):
         faults += [fault for fault in drive_faults(document) if not _rests_on_a_guess(document, fault)]
-    faults += run_faults(document)
+    faults += joint_faults(document)
+    if not any(fault.path.startswith("joints.") for fault in faults):
+        faults += run_faults(document)
     return faults
 
 
@@ -132,7 +135,7 @@ def doubts_of(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``timing.card``, ``drive.doubts``, and what differs from a guess.
+    ``timing.card``, ``drive.doubts``, ``joints.faults``, and what differs from a guess.
 
     Example
     -------
@@ -140,7 +143,7 @@ def doubts_of(document: EngineDocument) -> list[Fault]:
     []
     """
     guessed = [fault for fault in drive_faults(document) if _rests_on_a_guess(document, fault)]
-    return [*card_doubts(document), *drive_doubts(document), *guessed]
+    return [*card_doubts(document), *drive_doubts(document), *joint_doubts(document), *guessed]
 
 
 def read_document(data: object) -> EngineDocument:

@@ -165,7 +165,7 @@ class ForgottenTests(RunCase):
 
     def test_a_joint_left_finger_tight(self):
         build = Build("wick-1").to("studs")
-        self.assertIn("Cylinder studs: finger tight", build.ends())
+        self.assertIn("Stud nuts: finger tight", build.ends())
 
     def test_plugs_left_in(self):
         build = Build("tarn-f4").to("plugs-out")

@@ -59,7 +59,7 @@ class FaultTests(unittest.TestCase):
 
     def test_a_joint_left_loose_and_never_come_back_to(self):
         self.only("stages.0.steps.0", "finger tight here and no later step comes back", step("on", "fit", joint="head"))
-        self.only("stages.0.steps.1", "stage 1 of 2", step("on", "fit", joint="head"), step("tight", "tighten", joint="head", stage=1))
+        self.only("stages.0.steps.1", "stage 1 of 3", step("on", "fit", joint="head"), step("tight", "tighten", joint="head", stage=1))
 
     def test_a_tensioner_never_proven(self):
         laid = (step("on", "lay", loop="chain"), step("arm", "tension", loop="chain", how_far="armed"))
@@ -98,7 +98,7 @@ class FaultTests(unittest.TestCase):
         self.only("stages.0.steps.0.thing", "says its thing", step("x", "put_on"))
         self.only("stages.0.steps.0.stops", "says its stops", step("x", "turn_over"))
         self.only("stages", "2 are called x here", STEP, STEP)
-        self.only("stages.0.steps.0.stage", "stage 3 of a joint that has 2", step("x", "tighten", joint="head", stage=3))
+        self.only("stages.0.steps.0.stage", "stage 4 of a joint that has 3", step("x", "tighten", joint="head", stage=4))
 
     def test_a_need_says_just_one_thing(self):
         found = self.faults(step("x", "do", needs=[{"done": "x", "on": "pin"}]))

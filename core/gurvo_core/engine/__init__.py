@@ -13,6 +13,7 @@ __all__ = [
     "GearStage",
     "HoleCircles",
     "Joint",
+    "JointStage",
     "KeySlots",
     "KitPart",
     "LiftProfile",
@@ -40,7 +41,7 @@ from gurvo_core.engine.card import CardLine, Flank
 from gurvo_core.engine.cranktrain import Bank, Cranktrain
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket, Stage
-from gurvo_core.engine.lists import Joint
+from gurvo_core.engine.joint import Joint, JointStage
 from gurvo_core.engine.marks import Mark
 from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile
 from gurvo_core.engine.things import KitPart, Thing

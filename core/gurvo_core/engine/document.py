@@ -20,7 +20,8 @@ from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.cranktrain import Bank, Throw
 from gurvo_core.engine.drive import Drive
 from gurvo_core.engine.identity import Identity
-from gurvo_core.engine.lists import Fit, Joint, Lash
+from gurvo_core.engine.joint import Joint
+from gurvo_core.engine.lists import Fit, Lash
 from gurvo_core.engine.part import CylinderNumber, Part, Sentence
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile

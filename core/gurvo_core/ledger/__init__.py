@@ -4,14 +4,18 @@ Lies under every room's job and knows none of them.
 """
 
 __all__ = [
+    "CURRENT_STEP",
     "DONE_ELSEWHERE",
     "GAUGES",
+    "GAUGE_UNIT",
     "MAKER",
     "MINUTES",
     "NOW",
     "PLAN",
     "PLUGS_OUT",
+    "STEPS_DONE",
     "TYPED",
+    "WHY_STEP_WAITS",
     "Asked",
     "Basis",
     "Body",
@@ -29,6 +33,7 @@ __all__ = [
     "Reach",
     "Room",
     "Step",
+    "StepNews",
     "Strike",
     "View",
     "Words",
@@ -38,9 +43,10 @@ __all__ = [
     "need",
 ]
 
-from gurvo_core.ledger.entry import Basis, Body, Gauge, LedgerEntry, Strike
+from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.room import (
+    CURRENT_STEP,
     DONE_ELSEWHERE,
     GAUGES,
     MAKER,
@@ -48,7 +54,9 @@ from gurvo_core.ledger.room import (
     NOW,
     PLAN,
     PLUGS_OUT,
+    STEPS_DONE,
     TYPED,
+    WHY_STEP_WAITS,
     Asked,
     Doing,
     Fact,
@@ -61,6 +69,7 @@ from gurvo_core.ledger.room import (
     Reach,
     Room,
     Step,
+    StepNews,
     View,
     Words,
     need,

@@ -3,7 +3,7 @@
 Figures are kept as text with their unit; each room turns its own into mm and degrees.
 """
 
-__all__ = ["Basis", "Body", "Gauge", "LedgerEntry", "Reason", "Shape", "Strike", "Text", "Typed"]
+__all__ = ["GAUGE_UNIT", "Basis", "Body", "Gauge", "GaugeKind", "LedgerEntry", "Reason", "Shape", "Strike", "Text", "Typed"]
 
 from dataclasses import dataclass, field
 from datetime import date, datetime
@@ -57,15 +57,30 @@ class Strike(Body):
     reason: Reason
 
 
+# a wheel, angle gauge and encoder read degrees, a wrench and a torque-limiting bar torque, all others lengths
+GaugeKind = Literal["wheel", "dial", "wrench", "bar", "angle", "encoder", "micrometer", "bore", "caliper", "feeler"]
+
+GAUGE_UNIT: dict[str, Unit] = {
+    **dict.fromkeys(("wheel", "angle", "encoder"), "deg"),
+    **dict.fromkeys(("wrench", "bar"), "N·m"),
+    **dict.fromkeys(("dial", "micrometer", "bore", "caliper", "feeler"), "mm"),
+}
+
+
 class Gauge(Shape):
-    """A gauge as it was when an entry was made."""
+    """A gauge or wrench as it was when an entry was made; figures in deg, mm or N·m, by its kind."""
 
     id: Word
     name: str
-    kind: Literal["wheel", "dial"]
-    resolution: float = Field(gt=0, description="Smallest step read [deg or mm]")
-    expanded_uncertainty: float = Field(ge=0, description="U (k = 2) of its calibration [deg or mm]")
+    kind: GaugeKind
+    resolution: float = Field(gt=0, description="Smallest step read [deg, mm or N·m]")
+    expanded_uncertainty: float = Field(ge=0, description="U (k = 2) of its calibration [deg, mm or N·m]")
     due: date | None = Field(default=None, description="Day its calibration is due")
+    least: float | None = Field(default=None, description="Where its range begins [deg, mm or N·m]")
+    most: float | None = Field(default=None, description="Where it ends [deg, mm or N·m]")
+    certificate: str = ""
+    pulls: int = Field(default=0, ge=0, description="Of a wrench: pulls since its calibration")
+    checked: date | None = Field(default=None, description="Day it was last checked against another")
 
 
 @dataclass(frozen=True, kw_only=True)

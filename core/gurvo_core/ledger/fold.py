@@ -1,7 +1,8 @@
 """What stands in a ledger: each room folds the kinds it takes, struck entries leave no trace.
 
-A strike folds anew only the room whose entry it strikes, from the last halt before it; every other entry is applied to what
-stands. Nothing is changed in place: what was folded may be kept, shared and gone on from.
+A strike folds anew only the room whose entry it strikes, and those that talk with it, from the last halt before it; every other entry
+is applied to what stands. Rooms that see to the same steps hear of each other what became of them, entry by entry.
+Nothing is changed in place: what was folded may be kept, shared and gone on from.
 """
 
 __all__ = ["Folded", "apply", "find_kind", "fold"]
@@ -112,23 +113,42 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     ()
     """
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
-    runs = {room.name: _run(room, room.empty(document), entries, struck) for room in rooms}
-    states = {name: run[-1] for name, run in runs.items()}
-    halts = tuple({name: run[n] for name, run in runs.items()} for n in range(len(entries) // HALT + 1))
+    run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
     place = {entry.id: n for n, entry in enumerate(entries)}
-    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=states, halts=halts, place=place)
+    halts = tuple(run[: len(entries) // HALT + 1])
+    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place)
 
 
-def _run(room: Room[Any], state: Any, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> list[Any]:
-    """What stands for a room at each halt, from the one before the first of these entries on; and at last after all of them."""
-    kinds, run = {kind.name: kind for kind in room.kinds}, [state]
+def _run(rooms: Rooms, states: States, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> list[States]:
+    """What stands for some rooms at each halt, from the one before the first of these entries on; and at last after all of them."""
+    kinds, run = {kind.name: (room, kind) for room in rooms for kind in room.kinds}, [states]
     for n, entry in enumerate(entries, 1):
-        kind = kinds.get(entry.body.kind)
-        if kind is not None and entry.id not in struck:
-            state = kind.take(state, entry, entry.body)
+        found = kinds.get(entry.body.kind)
+        if found is not None and entry.id not in struck:
+            states = _after(rooms, states, found, entry)
         if n % HALT == 0:
-            run.append(state)
-    return [*run, state]
+            run.append(states)
+    return [*run, states]
+
+
+def _after(rooms: Rooms, states: States, found: tuple[Room[Any], Kind[Any, Any]], entry: LedgerEntry) -> States:
+    room, kind = found
+    return _spread(rooms, states, room, kind.take(states[room.name], entry, entry.body), entry)
+
+
+def _spread(rooms: Rooms, states: States, room: Room[Any], after: Any, entry: LedgerEntry) -> States:
+    """What stands once a room's state has changed and all others have heard what became of their steps."""
+    before = states[room.name]
+    states = {**states, room.name: after}
+    if room.news is None or after is before:
+        return states
+    for news in room.news(before, after):
+        for other in rooms:
+            if other is not room and other.hears is not None:
+                heard = other.hears(states[other.name], entry, news)
+                if heard is not states[other.name]:
+                    states = _spread(rooms, states, other, heard, entry)
+    return states
 
 
 def apply(folded: Folded, entry: LedgerEntry) -> Folded:
@@ -165,21 +185,27 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     entries, states = (*folded.entries, entry), before.states
     found = find_kind(folded.rooms, entry.body.kind)
     if found:
-        room, kind = found
-        states = {**states, room.name: kind.take(states[room.name], entry, entry.body)}
+        states = _after(folded.rooms, states, found, entry)
     halts = before.halts if len(entries) % HALT else (*before.halts, states)
     place = {**folded.place, entry.id: len(folded.entries)}
     return replace(before, entries=entries, states=states, halts=halts, place=place)
 
 
 def _without(folded: Folded, struck: UUID) -> Folded:
-    """The same once an entry has been struck: its room is folded anew from the last halt before that entry."""
+    """The same once an entry has been struck: its room is folded anew from the last halt before that entry, with those it talks with."""
     place = folded.place.get(struck)
     found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
     if place is None or found is None:
         return folded
-    room, first = found[0], place // HALT
-    run = _run(room, folded.halts[first][room.name], folded.entries[first * HALT :], folded.struck)
+    rooms, first = _talking(folded.rooms, found[0]), place // HALT
+    from_halt = {room.name: folded.halts[first][room.name] for room in rooms}
+    run = _run(rooms, from_halt, folded.entries[first * HALT :], folded.struck)
     anew = zip(folded.halts[first:], run, strict=False)  # the run's last is what stands now, which is no halt
-    halts = (*folded.halts[:first], *({**halt, room.name: state} for halt, state in anew))
-    return replace(folded, halts=halts, states={**folded.states, room.name: run[-1]})
+    halts = (*folded.halts[:first], *({**halt, **states} for halt, states in anew))
+    return replace(folded, halts=halts, states={**folded.states, **run[-1]})
+
+
+def _talking(rooms: Rooms, room: Room[Any]) -> Rooms:
+    """A room alone, or with all that tell each other of steps."""
+    talking = tuple(one for one in rooms if one.news is not None or one.hears is not None)
+    return talking if room in talking else (room,)

@@ -5,6 +5,7 @@ room after it may read it.
 """
 
 __all__ = [
+    "CURRENT_STEP",
     "DONE_ELSEWHERE",
     "GAUGES",
     "MAKER",
@@ -12,7 +13,9 @@ __all__ = [
     "NOW",
     "PLAN",
     "PLUGS_OUT",
+    "STEPS_DONE",
     "TYPED",
+    "WHY_STEP_WAITS",
     "Asked",
     "Doing",
     "Fact",
@@ -26,13 +29,14 @@ __all__ = [
     "Room",
     "Status",
     "Step",
+    "StepNews",
     "View",
     "WayOut",
     "Words",
     "need",
 ]
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Container, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
@@ -72,6 +76,7 @@ class Question(View):
     waits: str = ""  # what the engine waits for while this is open; its title when left out
     blocked: str = ""  # why it cannot be answered yet
     doing: str = ""  # what its answer does, where something may hold that back
+    later: bool = False  # left on purpose: asked once nothing else is
 
     @property
     def waits_for(self) -> str:
@@ -125,12 +130,27 @@ PLAN: Fact[Sequence[Step]] = Fact("the run of work")
 PLUGS_OUT: Fact[bool] = Fact("plugs out")
 # what a step does, of every sort of step that its room has seen to
 DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
+# the step that is to be done now, while what is shown is put together
+CURRENT_STEP: Fact[str] = Fact("the step to be done")
+# ids of the steps of a run that are done
+STEPS_DONE: Fact[Container[str]] = Fact("steps done")
+# why a step of a run cannot be done yet, asked by its id; empty where it can
+WHY_STEP_WAITS: Fact[Callable[[str, "Facts"], str]] = Fact("why a step waits")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it
 GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
 NOW: Fact[datetime] = Fact("now")
 TYPED: Fact[datetime] = Fact("typed")  # when an entry was typed, where it waited for the network
 MINUTES: Fact[Mapping[str, float]] = Fact("minutes")  # how long steps take in this shop, where it knows [min]
 MAKER: Fact[str] = Fact("who makes the entry")
+
+
+@dataclass(frozen=True, kw_only=True)
+class StepNews:
+    """What became of a step that one room plans and another sees to: done, or open again and why."""
+
+    step: str
+    is_done: bool
+    because: str = ""
 
 
 @dataclass(frozen=True)
@@ -270,5 +290,7 @@ class Room(Generic[S]):
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
+    news: Callable[[S, S], Iterable[StepNews]] | None = None  # what an entry did to steps, from what stood before and after it
+    hears: Callable[[S, LedgerEntry, StepNews], S] | None = None  # what stands once another room has said so; itself where nothing changes
     left: Callable[[S, Facts], float] | None = None  # work that is left, as far as it is known [min]
     verdict: Callable[[S], Literal["in", "out", "can't tell", "no limit known"] | None] | None = None  # the one word the Floor shows

@@ -52,7 +52,13 @@ def run_faults(document: EngineDocument) -> list[Fault]:
     if faults:
         return faults
     plan = plan_of(document, every=True)
-    faults = [*_circles(document, plan), *_things(document, plan), *_joints(document, plan), *_tensioners(document, plan)]
+    faults = [
+        *_circles(document, plan),
+        *_things(document, plan),
+        *_joints(document, plan),
+        *_pulled(document, plan),
+        *_tensioners(document, plan),
+    ]
     return faults or list(_held_for_ever(document, plan))
 
 
@@ -172,6 +178,14 @@ def _joints(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
             left = f"at stage {stage} of {last}" if stage else "finger tight"
             sentence = f"{name} are left {left} here and no later step comes back to them: the book forgets them; add that step."
             yield Fault(path=_path(document, step_id), sentence=sentence)
+
+
+def _pulled(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    """Whoever pulls a joint bolt by bolt does not sign it in the same step."""
+    for one in plan.steps:
+        if one.step.id in plan.pulled and one.step.hold_point:
+            sentence = "A joint that is pulled bolt by bolt is no hold point itself; add a step after it for the signature."
+            yield Fault(path=f"{_path(document, one.step.id)}.hold_point", sentence=sentence)
 
 
 def _held_for_ever(document: EngineDocument, plan: Plan) -> Iterator[Fault]:

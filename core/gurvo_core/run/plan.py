@@ -8,6 +8,7 @@ from functools import cached_property
 
 from gurvo_core.engine import EngineDocument, Need, WorkStep
 
+ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")  # seen to by the rooms of their crafts
 DRIVE = ("lay", "tension")  # what touches the drive: marks must meet again after it
 
 
@@ -20,6 +21,7 @@ class PlanStep:
     implied: frozenset[str]  # what comes before it whether the document says so or not
     needs: frozenset[str]  # what has to be done before it
     stands_on: frozenset[str]  # what re-opens it when it is opened again
+    is_elsewhere: bool = False  # whether the room of its craft asks for it, and not the run
 
     @property
     def title(self) -> str:
@@ -47,7 +49,12 @@ class Plan:
     @cached_property
     def of_joint(self) -> Mapping[str, tuple[WorkStep, ...]]:
         """The steps that fit or tighten each joint."""
-        return _grouped(("joint", "fit", "tighten"), self.steps)
+        own = _grouped(("joint", "fit", "tighten"), self.steps)
+        # the fasteners of one joint may hold another as well
+        for joint in self.document.joints:
+            for held in joint.also_clamps:
+                own[held] = (*own.get(held, ()), *own.get(joint.id, ()))
+        return own
 
     @cached_property
     def of_loop(self) -> Mapping[str, tuple[WorkStep, ...]]:
@@ -63,6 +70,11 @@ class Plan:
     def laid_out(self) -> frozenset[str]:
         """Ids of the parts that are laid out in some step."""
         return frozenset(part for step in self.laying_out for part in step.parts)
+
+    @cached_property
+    def pulled(self) -> frozenset[str]:
+        """Ids of the steps whose joint is pulled bolt by bolt, in a room of its own."""
+        return frozenset(one.step.id for one in self.steps if one.step.does == "tighten" and one.is_elsewhere)
 
     def below(self, step_id: str) -> frozenset[str]:
         """Ids of everything that must be done before a step, over however many others."""
@@ -158,7 +170,15 @@ def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, at: in
     named = [(need, _before(document, steps, earlier, need)) for need in step.needs]
     stays = frozenset(name for need, names in named if _stays(need) for name in names)
     needs = frozenset(name for _, names in named for name in names)
-    return PlanStep(step=step, stage=stage, implied=implied, needs=needs | implied, stands_on=stays | implied)
+    joint = document.joint(step.joint) if step.does == "tighten" else None
+    return PlanStep(
+        step=step,
+        stage=stage,
+        implied=implied,
+        needs=needs | implied,
+        stands_on=stays | implied,
+        is_elsewhere=step.does in ELSEWHERE or (joint is not None and joint.is_figured),
+    )
 
 
 def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:

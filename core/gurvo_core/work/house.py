@@ -21,6 +21,7 @@ from pydantic import Field, TypeAdapter, ValidationError, create_model
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
 from gurvo_core.ledger import (
+    CURRENT_STEP,
     PLAN,
     Asked,
     Body,
@@ -170,15 +171,18 @@ class House:
 
     def _steps(self, folded: Folded) -> list[StepView]:
         """The run of work: the first step with a question that can be answered is the one to do now."""
-        views, current, all_before = [], None, True
+        views: list[Any] = []
+        current, all_before, later = None, True, None
         plan = folded.facts.get(PLAN)
         step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
         # whatever a run plans, the room that closes the record comes last
         for step in [*plan, *self.rooms[-1].steps] if plan else [step for room in self.rooms for step in room.steps]:
             asked = self._asked(folded, step)
             is_open = any(question.status == "open" for question in asked.questions)
-            is_now = current is None and any(question.status == "open" and not question.blocked for question in asked.questions)
+            can = [question for question in asked.questions if question.status == "open" and not question.blocked]
+            is_now = current is None and any(not question.later for question in can)
             current = current or (step if is_now else None)
+            later = later or (len(views) if can else None)
             all_before = all_before and not is_open
             # without a plan one step stands on the other: nothing after an open one is done
             is_done = not is_open if plan else all_before
@@ -190,6 +194,8 @@ class House:
             if is_done:
                 self._done_views[asked] = view
             views.append(view)
+        if current is None and later is not None:
+            views[later].status = "now"
         return views
 
     def show(self, folded: Folded) -> BenchState:
@@ -224,7 +230,7 @@ class House:
             loose_ends=ends,
             warnings=warnings,
             signed=folded.facts.get(SIGNED) is not None,
-            **self._views(folded),
+            **self._views(folded, current.key if current else ""),
         )
 
     def _signed_otherwise(self, folded: Folded) -> Iterator[str]:
@@ -236,8 +242,9 @@ class House:
         pairs = zip_longest(kept, self.says(folded), fillvalue="nothing")
         yield from (f"Signed as “{was}”; today's rules read “{now}”." for was, now in pairs if was != now)
 
-    def _views(self, folded: Folded) -> dict[str, Any]:
-        return {room.name: room.view(folded.states[room.name], folded.facts) for room in self.rooms if room.view}
+    def _views(self, folded: Folded, current: str) -> dict[str, Any]:
+        facts = folded.facts.joined({CURRENT_STEP: current})
+        return {room.name: room.view(folded.states[room.name], facts) for room in self.rooms if room.view}
 
     def summary(self, folded: Folded, shown: BenchState) -> Summary:
         """What the Floor shows, from what the bench shows."""

@@ -36,7 +36,7 @@ def link_faults(document: EngineDocument) -> list[Fault]:
     >>> link_faults(quern_4())
     []
     """
-    links = (*_cam_links(document), *_drive_links(document), *_mark_links(document), *_other_links(document))
+    links = (*_cam_links(document), *_drive_links(document), *_mark_links(document), *_joint_links(document), *_other_links(document))
     return [*_twice(document), *(fault for link in links for fault in missing(*link))]
 
 
@@ -158,6 +158,18 @@ def _mark_links(document: EngineDocument) -> Iterator[_Link]:
     for at, lock in enumerate(drive.locks):
         yield f"drive.locks.{at}.holds", lock.holds, {shaft.id for shaft in drive.shafts}, "shaft"
         yield f"drive.locks.{at}.position", lock.position, positions, "timing position"
+
+
+def _joint_links(document: EngineDocument) -> Iterator[_Link]:
+    joints, cams = {joint.id for joint in document.joints}, {cam.id for cam in document.camshafts}
+    positions = {position.id for position in document.timing_positions}
+    for at, joint in enumerate(document.joints):
+        for n, name in enumerate(joint.also_clamps):
+            yield f"joints.{at}.also_clamps.{n}", name, joints, "joint"
+        for n, stage in enumerate(joint.figures):
+            if stage.draw is not None:
+                yield f"joints.{at}.stages.{n}.draw.camshaft", stage.draw.camshaft, cams, "camshaft"
+                yield f"joints.{at}.stages.{n}.draw.position", stage.draw.position, positions, "timing position"
 
 
 def _other_links(document: EngineDocument) -> Iterator[_Link]:

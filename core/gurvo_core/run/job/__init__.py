@@ -12,6 +12,7 @@ from gurvo_core.run.job.asks import ask_step, ask_variant, blocks_step, plan_fac
 from gurvo_core.run.job.kinds import KINDS
 from gurvo_core.run.job.show import holds_of, left_of, loose_ends_of, reach_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
+from gurvo_core.run.job.take import hear_of_step, news_of
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
 
 ROOM: Room[RunState] = Room(
@@ -29,4 +30,6 @@ ROOM: Room[RunState] = Room(
     shows=RunView,
     view=view_of,
     left=left_of,
+    news=news_of,
+    hears=hear_of_step,
 )

@@ -4,19 +4,19 @@ __all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
-from functools import lru_cache
+from functools import lru_cache, partial
 from math import lcm
 from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import MINUTES, PLAN, PLUGS_OUT, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger import MINUTES, PLAN, PLUGS_OUT, STEPS_DONE, WHY_STEP_WAITS, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.said import said_of, where_of
-from gurvo_core.run.job.standing import is_done, minutes_of, sees_to, title_of, unmet
+from gurvo_core.run.job.standing import is_done, minutes_of, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
 from gurvo_core.run.plan import Plan, PlanStep
@@ -44,7 +44,7 @@ def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """The run as steps that every room may see to; variants are told apart before anything else."""
     if not now.plan.steps:
         return {}
-    known: dict[Fact[Any], Any] = {PLAN: _steps_of(now.plan)}
+    known: dict[Fact[Any], Any] = {PLAN: _steps_of(now.plan), STEPS_DONE: now.done, WHY_STEP_WAITS: partial(_why_it_waits, now)}
     if any(one.step.does == "plugs_out" for one in now.plan.steps):
         known[PLUGS_OUT] = now.plugs_out
     return known
@@ -56,7 +56,7 @@ def _steps_of(plan: Plan) -> tuple[Step, ...]:
     first = plan.steps[0].stage
     groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in plan.document.variants]
     steps = [
-        Step(key=one.step.id, title=one.title, does="run" if sees_to(one.step) else one.step.does, stage=one.stage) for one in plan.steps
+        Step(key=one.step.id, title=one.title, does=one.step.does if one.is_elsewhere else "run", stage=one.stage) for one in plan.steps
     ]
     return (*groups, *steps)
 
@@ -107,7 +107,11 @@ def _asked_done(plan: Plan, step_id: str, minutes: float | None, *, note: str) -
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
     """Why a planned step that another room asks for cannot be done yet."""
-    one = now.plan.by_id.get(step.key)
+    return _why_it_waits(now, step.key, facts)
+
+
+def _why_it_waits(now: RunState, step_id: str, facts: Facts) -> str:
+    one = now.plan.by_id.get(step_id)
     return "; ".join(unmet(now, one, facts)) if one is not None else ""
 
 
@@ -155,7 +159,7 @@ def _next_step(now: RunState, one: PlanStep, facts: Facts) -> str | None:
         return None
     done = {s.step.id for s in now.plan.steps if is_done(now, s.step.id, facts)} | {one.step.id}
     after = next((s for s in now.plan.steps if s.step.id not in done and s.needs <= done), None)
-    return after.step.id if after is not None and sees_to(after.step) else None
+    return after.step.id if after is not None and not after.is_elsewhere else None
 
 
 def _status(is_whole: bool) -> Status:

@@ -204,7 +204,7 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
     last = step.stage or len(joint.stages)
     before = [s.step.stage or len(joint.stages) for s in plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
     first = max((stage for stage in before if stage < last), default=0)
-    return ", then ".join(joint.stages[first:last])
+    return joint.stage_words(first, last)
 
 
 def _fits(plan: Plan, step: WorkStep) -> list[AskedField]:

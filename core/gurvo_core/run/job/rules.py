@@ -31,7 +31,7 @@ from gurvo_core.run.job.entries import (
     VariantChosen,
 )
 from gurvo_core.run.job.fields import check_answers
-from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, sees_to, unmet
+from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.plan import PlanStep
 
@@ -64,7 +64,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
         yield planned
         return
     step = planned.step
-    yield from need(sees_to(step) and step.does != "turn_over", "step", "this step is done by its readings, not by saying so")
+    yield from need(not planned.is_elsewhere and step.does != "turn_over", "step", "this step is done by its readings, not by saying so")
     is_again = step.does in ("ready", "inspect")  # what was missing comes, what was not good is replaced
     already = "this step is done already; open it again first if it has to be done anew"
     yield from need(is_again or body.step not in now.done, "step", already)
@@ -173,7 +173,9 @@ def check_skipped(now: RunState, body: StepSkipped, facts: Facts) -> Objections:
     if isinstance(planned, Objection):
         yield planned
         return
-    yield from need(sees_to(planned.step), "step", "this step is decided in its own place; it is not left out")
+    yield from need(
+        not planned.is_elsewhere or body.step in now.plan.pulled, "step", "this step is decided in its own place; it is not left out"
+    )
     yield from need(not is_done(now, body.step, facts), "step", "this step is done already")
     yield from need(bool(body.reason), "reason", "say why it is left out")
 

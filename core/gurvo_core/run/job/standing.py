@@ -1,6 +1,6 @@
 """What the run's state comes to: what is done, how far joints and tensioners are, which need is not met and why."""
 
-__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "minutes_of", "parts_ready", "sees_to", "tensioner_at", "title_of", "unmet"]
+__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "minutes_of", "parts_ready", "tensioner_at", "title_of", "unmet"]
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
@@ -14,32 +14,6 @@ from gurvo_core.sentence import at_place
 
 FINGER_TIGHT = 0
 _HOW_FAR = ("laid", "fitted", "armed", "proven")
-_ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")
-
-
-def sees_to(step: WorkStep) -> bool:
-    """Return whether the run asks for a step itself.
-
-    Parameters
-    ----------
-    step : WorkStep
-        The step.
-
-    Returns
-    -------
-    itself : bool
-        False for steps that the room of their craft asks for.
-
-    Source
-    ------
-    House rule: a room brings its own job.
-
-    Example
-    -------
-    >>> sees_to(WorkStep(id="x", does="degree", says="Degree the cam"))
-    False
-    """
-    return step.does not in _ELSEWHERE
 
 
 def title_of(now: RunState, step_id: str) -> str:

@@ -60,6 +60,7 @@ class RunState:
     options: Mapping[str, str] = field(default_factory=dict)  # option by group
     done: Mapping[str, Done] = field(default_factory=dict)
     opened: Mapping[str, Opened] = field(default_factory=dict)
+    undone: tuple[int, frozenset[str], str] = (0, frozenset(), "")  # what was opened last: by which entry, which steps, and why
     on: Mapping[str, tuple[ThingOn, ...]] = field(default_factory=dict)
     stops: Mapping[str, tuple[StopSeen, ...]] = field(default_factory=dict)  # of steps that are being turned over
     sealing: Mapping[str, Done] = field(default_factory=dict)  # opened and not yet closed

@@ -1,6 +1,8 @@
 """What stands after each entry of the run."""
 
 __all__ = [
+    "hear_of_step",
+    "news_of",
     "take_done",
     "take_hard_stop",
     "take_hold",
@@ -12,12 +14,12 @@ __all__ = [
     "take_variant",
 ]
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 from typing import TypeVar
 
 from gurvo_core.engine import WorkStep
-from gurvo_core.ledger import LedgerEntry
+from gurvo_core.ledger import LedgerEntry, StepNews
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
@@ -80,7 +82,8 @@ def _opened(now: RunState, entry: LedgerEntry, names: Iterable[str], because: st
     opened = [name for name in names if name in now.done or name in now.stops]
     above = _with_what_they_need(now, {name for one in opened for name in now.plan.above(one)} | set(opened))
     reopened = {name: Opened(seq=entry.seq, because=because) for name in above if name in now.done or name in opened}
-    return replace(now, done=_without(now.done, above), stops=_without(now.stops, above), opened={**now.opened, **reopened})
+    undone = (entry.seq, frozenset(above), because)
+    return replace(now, done=_without(now.done, above), stops=_without(now.stops, above), opened={**now.opened, **reopened}, undone=undone)
 
 
 def _with_what_they_need(now: RunState, opened: set[str]) -> set[str]:
@@ -169,6 +172,23 @@ def take_opened(now: RunState, entry: LedgerEntry, body: Reopened) -> RunState:
     now = _opened(now, entry, [body.step], body.reason)
     said = {name: replace(one, because=f"stands on “{title}”") if name in above else one for name, one in now.opened.items()}
     return replace(now, opened=said)
+
+
+def news_of(before: RunState, after: RunState) -> Iterator[StepNews]:
+    """Steps that are pulled bolt by bolt and were opened with others."""
+    if after.undone is not before.undone:
+        for step in sorted(after.undone[1] & after.plan.pulled):
+            yield StepNews(step=step, is_done=False, because=after.undone[2])
+
+
+def hear_of_step(now: RunState, entry: LedgerEntry, news: StepNews) -> RunState:
+    """A step that is pulled bolt by bolt is done there, or open again with everything that stands on it."""
+    if news.step not in now.plan.pulled or news.is_done == (news.step in now.done):
+        return now
+    if news.is_done:
+        done = Done(seq=entry.seq, at=entry.at, by=entry.by, because=entry.because)
+        return replace(now, done={**now.done, news.step: done}, opened=_without(now.opened, [news.step]))
+    return _opened(now, entry, [news.step], news.because)
 
 
 def take_oil_change(now: RunState, _entry: LedgerEntry, _body: OilChange) -> RunState:

@@ -1,0 +1,31 @@
+"""Joints on the bench: what is looked at before the first pull, every pull, bolts found loose or replaced, what is done about one that
+stands apart.
+
+``entries`` what is entered, ``book`` a document's joints as they are pulled, ``state`` and ``take`` what stands, ``judged`` each pull
+against its window and its siblings, ``rules`` what is refused or asked, ``asks`` what is asked, ``show`` loose ends and view,
+``words`` how it is said, ``kinds`` all of it by kind.
+"""
+
+__all__ = ["ROOM", "JointsState"]
+
+from gurvo_core.joints.job.asks import ask_tighten
+from gurvo_core.joints.job.kinds import KINDS
+from gurvo_core.joints.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.joints.job.state import JointsState, begin_joints
+from gurvo_core.joints.job.take import hear_of_step, news_of
+from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullDecisionQuestion, PullQuestion
+from gurvo_core.ledger import Room
+
+ROOM: Room[JointsState] = Room(
+    name="joints",
+    empty=begin_joints,
+    kinds=KINDS,
+    asks={"tighten": ask_tighten},
+    questions=(JointReadyQuestion, PullQuestion, PullDecisionQuestion),
+    loose_ends=loose_ends_of,
+    shows=JointsView,
+    view=view_of,
+    says=says_of,
+    news=news_of,
+    hears=hear_of_step,
+)

@@ -1,0 +1,138 @@
+"""An entry's figures in N·m and degrees at the bolt, once, at the door."""
+
+__all__ = ["per_set_of", "pull_si", "typed_angle_deg", "typed_torque_nm"]
+
+from gurvo_core.joints.job.entries import JointReady, Pull
+from gurvo_core.joints.wrench import setting_nm
+from gurvo_core.ledger.entry import Typed
+from gurvo_core.units import to_inside
+
+
+def typed_torque_nm(typed: Typed, field: str = "torque.text") -> float:
+    """Return a typed torque.
+
+    Parameters
+    ----------
+    typed : Typed
+        As typed.
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    torque_nm : float
+        As the scale showed it [N·m].
+
+    Raises
+    ------
+    FigureError
+        If it is no number, or no torque.
+
+    Source
+    ------
+    ``units.to_inside``.
+
+    Example
+    -------
+    >>> round(typed_torque_nm(Typed(text="50", unit="lbf·ft")), 2)
+    67.79
+    """
+    return to_inside(typed.text, typed.unit, "torque", field)
+
+
+def typed_angle_deg(text: str, field: str = "angle") -> float:
+    """Return a typed angle.
+
+    Parameters
+    ----------
+    text : str
+        As typed [deg].
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    angle_deg : float
+        Angle [deg].
+
+    Raises
+    ------
+    FigureError
+        If it is no number.
+
+    Source
+    ------
+    ``units.to_inside``.
+
+    Example
+    -------
+    >>> typed_angle_deg("90")
+    90.0
+    """
+    return to_inside(text, "deg", "angle", field)
+
+
+def per_set_of(body: JointReady) -> float:
+    """Return the torque at the bolt for one on the wrench's scale.
+
+    Parameters
+    ----------
+    body : JointReady
+        With lever and extension, where there is one [mm].
+
+    Returns
+    -------
+    per_set : float
+        1 without an extension [-].
+
+    Raises
+    ------
+    FigureError
+        If the extension reaches back to the hand.
+
+    Source
+    ------
+    ``wrench.setting_nm``.
+
+    Example
+    -------
+    >>> per_set_of(JointReady(kind="joint_ready", step="x", threads="dry", lever_mm=400, extension_mm=100))
+    1.25
+    """
+    if body.lever_mm is None or body.extension_mm is None:
+        return 1.0
+    return 1 / setting_nm(1.0, lever_mm=body.lever_mm, extension_mm=body.extension_mm, at_deg=body.extension_deg)
+
+
+def pull_si(per_set: float, body: Pull) -> dict[str, float]:
+    """Return the figures of a pull.
+
+    Parameters
+    ----------
+    per_set : float
+        Torque at the bolt for one on the scale [-].
+    body : Pull
+        The pull.
+
+    Returns
+    -------
+    figures : dict
+        ``torque_nm`` at the bolt [N·m], ``angle_deg`` and ``before_deg`` [deg], as far as they were typed.
+
+    Source
+    ------
+    This module.
+
+    Example
+    -------
+    >>> pull_si(1.0, Pull(kind="pull", step="x", stage=1, fastener="1", angle="90"))
+    {'angle_deg': 90.0}
+    """
+    figures = {}
+    if body.torque:
+        figures["torque_nm"] = typed_torque_nm(body.torque) * (per_set if body.trace is None else 1.0)
+    if body.angle:
+        figures["angle_deg"] = typed_angle_deg(body.angle)
+    if body.before:
+        figures["before_deg"] = typed_angle_deg(body.before, "before")
+    return figures

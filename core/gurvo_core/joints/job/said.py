@@ -1,0 +1,108 @@
+"""How a joint's figures are said: torques in every unit a wrench may have, windows, what a bolt is."""
+
+__all__ = ["about_joint", "torque_in", "window_words"]
+
+from gurvo_core.engine import Joint
+from gurvo_core.joints.job.view import TorqueIn
+from gurvo_core.joints.judge import Window
+from gurvo_core.joints.wrench import TORQUES
+from gurvo_core.units import per_unit
+
+FEW, MANY = 10.0, 100.0  # below the one a figure has a decimal, below the other a half is said
+EXACT = 1e-6
+
+
+def torque_in(value_nm: float | None) -> list[TorqueIn]:
+    """Return a torque in every unit.
+
+    Parameters
+    ----------
+    value_nm : float or None
+        Torque [N·m].
+
+    Returns
+    -------
+    said : list of TorqueIn
+        Empty for None.
+
+    Source
+    ------
+    ``units.per_unit``.
+
+    Example
+    -------
+    >>> [f"{one.text} {one.unit}" for one in torque_in(65)]
+    ['65 N·m', '48 lbf·ft', '575 lbf·in']
+    """
+    if value_nm is None:
+        return []
+    return [TorqueIn(unit=unit, text=_plain(value_nm / per_unit(unit))) for unit in TORQUES]
+
+
+def _plain(value: float) -> str:
+    return (
+        f"{value:.1f}".removesuffix(".0") if value < FEW or (abs(value * 2 - round(value * 2)) < EXACT and value < MANY) else f"{value:.0f}"
+    )
+
+
+def window_words(window: Window, unit: str) -> str:
+    """Return a window in words.
+
+    Parameters
+    ----------
+    window : Window
+        Its limits.
+    unit : str
+        What they are in.
+
+    Returns
+    -------
+    words : str
+        Empty where there is no limit.
+
+    Source
+    ------
+    House wording.
+
+    Example
+    -------
+    >>> window_words(Window(85, 95), "°"), window_words(Window(60, None), " N·m")
+    ('85 to 95°', 'at least 60 N·m')
+    """
+    if window.least is not None and window.most is not None:
+        return f"{window.least:.4g} to {window.most:.4g}{unit}"
+    if window.least is not None:
+        return f"at least {window.least:.4g}{unit}"
+    return f"at most {window.most:.4g}{unit}" if window.most is not None else ""
+
+
+def about_joint(joint: Joint) -> list[str]:
+    """Return what is to be known of a joint's fasteners before they are pulled.
+
+    Parameters
+    ----------
+    joint : Joint
+        The joint.
+
+    Returns
+    -------
+    said : list of str
+        A few words each.
+
+    Source
+    ------
+    The document.
+
+    Example
+    -------
+    >>> about_joint(Joint(id="x", name="Nuts", fasteners=4, thread="M8x1.25", hand="left", thread_state="oiled"))
+    ['4 × M8x1.25', 'left-hand thread', 'threads oiled, heads oiled']
+    """
+    count = len(joint.bolts) or joint.fasteners or 1
+    said = [" ".join(filter(None, [f"{count} × {joint.thread or 'fasteners'}", joint.property_class or ""]))]
+    said += ["left-hand thread"] if joint.hand == "left" else []
+    if joint.thread_state is not None:
+        said.append(f"threads {joint.thread_state}, heads {joint.head_state or joint.thread_state}")
+    elif joint.lubrication:
+        said.append(f"threads {joint.lubrication}")
+    return [*said, *filter(None, [joint.thread_note, joint.washer, "new every time" if joint.one_time else ""])]
