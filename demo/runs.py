@@ -87,7 +87,18 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     as_found = begun("M2-0001", "cellar press", 19, 10, "mallow-2")
     play(as_found, lead, until="cam:cam")
 
+    _head(begun("Q4-0175", "vineyard tractor", 20, 6, "quern-4"), lead)
+
     sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
     play(sealing, lead, until="cover-bead")
     sealing.clock = sealing.now() - timedelta(minutes=3)
     sealing.enter(kind="step_done", step="cover-bead", answers={}, note="")
+
+
+def _head(bench: "Bench", lead: "User") -> None:
+    """A head in the middle of its last stage; the third bolt ended far below the others."""
+    play(bench, lead, until="head-angle")
+    bench.enter(kind="joint_ready", step="head-angle", threads="oiled", held=True, wrench="E1", angle_by="wrench")
+    for bolt, torque in enumerate(("70", "69", "54", "72", "70"), 1):
+        pull = {"step": "head-angle", "stage": 3, "fastener": str(bolt), "wrench": "E1"}
+        bench.enter(kind="pull", **pull, torque={"text": torque, "unit": "N·m"}, angle="90")

@@ -12,6 +12,7 @@ from tools.locks import held
 SHOP_DB = VAR / "shop.sqlite3"
 BACKUPS = VAR / "backups"
 DAY_S = 24 * 3600
+FIRST_STANDIN, STANDINS = 7610, 4  # ports of the simulated instruments
 DEMO_DB = VAR / "demo.sqlite3"
 MANAGE = ROOT / "server" / "manage.py"
 DEMO_SIGN_INS = """
@@ -27,6 +28,22 @@ def _ensure_port(port: int) -> None:
             door.bind(("127.0.0.1", port))
         except OSError:
             raise CannotError(f"port {port} is in use; stop what uses it, or choose another with --port.") from None
+
+
+def free_ports(count: int) -> int:
+    """The first of so many ports in a row that nobody uses."""
+    for base in range(FIRST_STANDIN, FIRST_STANDIN + 400, count):
+        doors = [socket.socket() for _ in range(count)]
+        try:
+            for n, door in enumerate(doors):
+                door.bind(("127.0.0.1", base + n))
+        except OSError:
+            continue
+        finally:
+            for door in doors:
+                door.close()
+        return base
+    raise CannotError("no free ports for the simulated instruments; stop what uses those from 7610 on.")
 
 
 def migrate(database: Path) -> dict[str, str]:
@@ -50,7 +67,7 @@ def bounds(port: int) -> dict[str, str | int]:
     """What bounds the server in front of Django: sizes, idle time, the number of sockets."""
     return {
         "listen": f"127.0.0.1:{port}",
-        "threads": 8,
+        "threads": 12,  # an instrument that is looked at holds one
         "channel-timeout": 30,
         "connection-limit": 2000,
         "max-request-header-size": 16 * 1024,
@@ -114,7 +131,14 @@ def demo(port: int, *, fresh: bool = False) -> int:
             file.unlink()
     env = load_demo(DEMO_DB)
     print(f"\nGurvo demo: http://127.0.0.1:{port}\n{DEMO_SIGN_INS}\n\nCtrl-C stops it.", flush=True)
-    return _serve(port, env)
+    base = free_ports(STANDINS)
+    # ends by itself when this process, or the server it becomes, is gone
+    standins = subprocess.Popen(
+        [str(PYTHON), "-m", "standins.serve", str(base)], cwd=ROOT, env={**os.environ, **env}, stdin=subprocess.PIPE
+    )
+    assert standins.stdin is not None
+    os.set_inheritable(standins.stdin.fileno(), True)
+    return _serve(port, {**env, "GURVO_STANDINS": str(base)})
 
 
 def serve(port: int) -> int:

@@ -14,9 +14,12 @@ from config.schemas import Problem
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault
+from instruments.api import router as instruments
+from instruments.api import traces_router
 from shop.api import router as shop
 from shop.api import session_router
 from shop.errors import Refusal
+from shop.gauges_api import router as gauges
 from shop.people_api import router as people
 from work.api import printing_router
 from work.api import router as engines
@@ -59,6 +62,9 @@ api = NinjaAPI(
 )
 api.add_router("/session", session_router, tags=["session"])
 api.add_router("", shop, tags=["shop"])
+api.add_router("/gauges", gauges, tags=["shop"])
+api.add_router("/instruments", instruments, tags=["shop"])
+api.add_router("/traces", traces_router, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])

@@ -1,9 +1,8 @@
-"""The shop's API: the session, preferences, gauges."""
+"""The shop's API: the session and preferences."""
 
 from django.contrib.auth import logout
 from django.contrib.auth.models import User
 from django.http import HttpRequest
-from django.utils import timezone
 from django.views.decorators.csrf import ensure_csrf_cookie
 from ninja import Router, Status
 from ninja.decorators import decorate_view
@@ -14,10 +13,10 @@ from gurvo_core.units import per_unit
 from shop import services
 from shop.errors import Forbidden
 from shop.idle import is_left_alone, leave_alone
-from shop.models import Gauge, Preference, Shop
+from shop.models import Preference, Shop
 from shop.people import at_this_bench
 from shop.roles import role_of, shown_name
-from shop.schemas import Confirm, GaugeOut, Here, LengthUnit, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
+from shop.schemas import Confirm, Here, LengthUnit, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
 
 session_router = Router()
 router = Router()
@@ -112,13 +111,3 @@ def set_preference(request: HttpRequest, payload: PreferenceIn) -> Session:
     assert isinstance(request.user, User)
     services.set_preference(request.user, length_unit=payload.length_unit, seen_from=payload.seen_from)
     return _session(request)
-
-
-@router.get("/gauges", response={200: list[GaugeOut], 401: Problem}, operation_id="gauges_list", summary="All gauges")
-def gauges(request: HttpRequest) -> list[GaugeOut]:
-    """List wheels and dials with what their calibration says."""
-    today = timezone.localdate()
-    return [
-        GaugeOut.model_validate({**gauge, "overdue": gauge["due"] is not None and gauge["due"] < today})
-        for gauge in Gauge.objects.order_by("kind", "code").values()
-    ]

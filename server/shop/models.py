@@ -1,4 +1,4 @@
-"""Gauges, and how each person likes to see things. People are Django's own users, their role is a group."""
+"""Gauges with their checks and uses, and how each person likes to see things. People are Django's own users, their role is a group."""
 
 import uuid
 from datetime import time
@@ -45,24 +45,75 @@ class Pin(models.Model):
 
 
 class Gauge(models.Model):
-    """A degree wheel or dial with what its calibration says."""
+    """Anything that measures, or pulls to a figure, with what its calibration says."""
 
     class Kind(models.TextChoices):
-        """What it measures."""
+        """What it is; its figures are in degrees, mm or N·m by this."""
 
         WHEEL = "wheel"
         DIAL = "dial"
+        WRENCH = "wrench"
+        BAR = "bar", "torque-limiting bar"
+        ANGLE = "angle", "angle gauge"
+        ENCODER = "encoder"
+        MICROMETER = "micrometer"
+        BORE = "bore", "bore gauge"
+        CALIPER = "caliper"
+        FEELER = "feeler"
 
     code = models.SlugField(primary_key=True, max_length=40)
     name = models.CharField(max_length=80)
     kind = models.CharField(max_length=10, choices=Kind)
-    resolution = models.FloatField(help_text="Smallest step read [deg or mm]")
-    expanded_uncertainty = models.FloatField(help_text="U (k = 2) of its calibration [deg or mm]")
+    resolution = models.FloatField(help_text="Smallest step read, in its own unit")
+    expanded_uncertainty = models.FloatField(help_text="U (k = 2) of its calibration, in its own unit")
+    least = models.FloatField(null=True, blank=True, help_text="Where its range begins")
+    most = models.FloatField(null=True, blank=True, help_text="Where it ends")
+    calibrated = models.DateField(null=True, blank=True)
     due = models.DateField(null=True, blank=True)
+    certificate = models.CharField(max_length=60, blank=True)
+    address = models.CharField(max_length=120, blank=True, help_text="Serial port or URL at which it can be read; empty when it cannot")
 
     def __str__(self) -> str:
         """Name it as the shop does."""
         return f"{self.code} {self.name}"
+
+
+class GaugeCheck(models.Model):
+    """A gauge tried against another: what that showed, and what it showed itself."""
+
+    gauge = models.ForeignKey(Gauge, on_delete=models.CASCADE, related_name="checks")
+    against = models.ForeignKey(Gauge, on_delete=models.PROTECT, related_name="+")
+    true = models.FloatField(help_text="As the other showed it")
+    shown = models.FloatField(help_text="As this one did")
+    note = models.CharField(max_length=200, blank=True, help_text="Such as the air pressure")
+    at = models.DateTimeField()
+    by_name = models.CharField(max_length=150)
+
+    class Meta:
+        ordering = ["-at"]
+
+    def __str__(self) -> str:
+        """Which, and when."""
+        return f"{self.gauge_id} {self.at:%Y-%m-%d}"
+
+
+class GaugeUse(models.Model):
+    """An entry that named a gauge: looked at on the day it is found out of true. Follows the ledgers, and is no part of them."""
+
+    gauge = models.ForeignKey(Gauge, on_delete=models.CASCADE, related_name="uses")
+    serial = models.CharField(max_length=40)
+    seq = models.PositiveIntegerField()
+    kind = models.CharField(max_length=20)
+    at = models.DateTimeField()
+    by_name = models.CharField(max_length=150)
+
+    class Meta:
+        ordering = ["-at"]
+        indexes = [models.Index(fields=["gauge", "kind", "at"], name="gauge_uses")]
+
+    def __str__(self) -> str:
+        """Which, and on what."""
+        return f"{self.gauge_id} on {self.serial} #{self.seq}"
 
 
 class Preference(models.Model):

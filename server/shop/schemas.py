@@ -7,6 +7,8 @@ from ninja import Schema
 from pydantic import AfterValidator, Field
 
 from config.schemas import InSchema
+from gurvo_core.ledger.entry import GaugeKind
+from gurvo_core.units import Unit
 from shop.roles import Role
 
 LengthUnit = Literal["mm", "in", "thou"]
@@ -125,13 +127,74 @@ class PreferenceIn(InSchema):
     seen_from: SeenFrom
 
 
+class GaugeIn(InSchema):
+    """A gauge as the lead enters it; figures in degrees, mm or N·m, by its kind."""
+
+    name: str = Field(min_length=1, max_length=80)
+    kind: GaugeKind
+    resolution: float = Field(gt=0, le=1000)
+    expanded_uncertainty: float = Field(ge=0, le=1000)
+    least: float | None = Field(default=None, ge=0, le=10_000)
+    most: float | None = Field(default=None, gt=0, le=10_000)
+    calibrated: date | None = None
+    due: date | None = None
+    certificate: str = Field(default="", max_length=60)
+    address: str = Field(default="", max_length=120, description="Serial port or URL at which it can be read")
+
+
 class GaugeOut(Schema):
-    """A gauge."""
+    """A gauge with how it stands today."""
 
     code: str
     name: str
-    kind: Literal["wheel", "dial"]
+    kind: GaugeKind
+    unit: Unit
     resolution: float
     expanded_uncertainty: float
+    least: float | None
+    most: float | None
+    calibrated: date | None
     due: date | None
-    overdue: bool
+    certificate: str
+    address: str
+    overdue: bool = Field(description="Its day is past, or it has been pulled too often since")
+    pulls: int = Field(description="Of a wrench, since its calibration")
+    checked: date | None = Field(description="Day it was last tried against another")
+
+
+class CheckIn(InSchema):
+    """A gauge tried against another, in its own unit."""
+
+    against: str = Field(max_length=40)
+    true: float = Field(gt=0, le=10_000, description="As the other showed it")
+    shown: float = Field(gt=0, le=10_000, description="As this one did")
+    note: str = Field(default="", max_length=200)
+
+
+class CheckOut(Schema):
+    """A check that was made."""
+
+    against: str
+    true: float
+    shown: float
+    note: str
+    at: datetime
+    by_name: str
+
+
+class UseOut(Schema):
+    """An entry that named a gauge."""
+
+    serial: str
+    seq: int
+    kind: str
+    at: datetime
+    by_name: str
+
+
+class GaugeHistory(Schema):
+    """What a gauge was tried against, and what it was used on, newest first."""
+
+    checks: list[CheckOut]
+    uses: list[UseOut]
+    engines: list[str] = Field(description="Every engine it was used on")

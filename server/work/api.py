@@ -7,7 +7,7 @@ from functools import partial
 from typing import cast
 
 from django.contrib.auth.models import User
-from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -19,6 +19,8 @@ from config.schemas import Problem, refusals
 from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
+from gurvo_core.joints.job.show import joint_view
+from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.motion import Snapshot
 from gurvo_core.run.ready import ready_at
 from gurvo_core.timing.job import CAM_PLACES
@@ -34,6 +36,7 @@ from work.errors import WrongPerson
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
+from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
 from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
@@ -156,6 +159,34 @@ def entries(
     return bridge.tape_of(bridge.ledger_of(_engine(serial)), before=before, limit=limit)
 
 
+@router.get("/{serial}/joints/{step}", response={200: JointView, **refusals(401, 404)}, operation_id="joint_look", summary="One joint")
+def joint(request: HttpRequest, serial: str, step: str) -> HttpResponse:
+    """Show a joint that is not the one being pulled."""
+    view = joint_view(bridge.ledger_of(_engine(serial)).folded.states["joints"], step)
+    if view is None:
+        raise Http404
+    return HttpResponse(view.model_dump_json(serialize_as_any=True, warnings=False), content_type="application/json")
+
+
+@router.get(
+    "/{serial}/joints/{step}/traces",
+    response={200: list[TraceLine], **refusals(401, 404)},
+    operation_id="joint_traces",
+    summary="Its traces",
+)
+def joint_traces(request: HttpRequest, serial: str, step: str) -> list[TraceLine]:
+    """Hand out the traces of a joint's pulls that stand, to lay them over each other."""
+    return bridge.traces_of(bridge.ledger_of(_engine(serial)), step)
+
+
+@router.get("/{serial}/joints/{step}/traces.csv", operation_id="joint_traces_csv", summary="Its traces as a table")
+def joint_traces_csv(request: HttpRequest, serial: str, step: str) -> HttpResponseBase:
+    """Hand over the traces of a joint as CSV."""
+    return _download(
+        traces_csv(bridge.traces_of(bridge.ledger_of(_engine(serial)), step)), "text/csv; charset=utf-8", f"{serial}-{step}.csv"
+    )
+
+
 def _places(engine: Engine, phasers: Phasers) -> Places:
     measured = bridge.ledger_of(engine).folded.facts.get(CAM_PLACES) or {}
     return places_of(document_of(engine.revision_id), measured, phasers)
@@ -225,6 +256,12 @@ def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
 def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the readings as CSV."""
     return _download(as_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
+
+
+@router.get("/{serial}/pulls.csv", operation_id="pulls_csv", summary="Every pull as a table")
+def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over every pull that stands as CSV."""
+    return _download(pulls_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
 
 
 @router.get(

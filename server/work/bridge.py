@@ -19,10 +19,11 @@ from django.utils.timezone import localtime
 
 from engine.bridge import document_of
 from gurvo_core.errors import AskFirst, CoreError
+from gurvo_core.joints.job.traces import trace_lines
+from gurvo_core.joints.job.view import TraceLine
 from gurvo_core.ledger import MINUTES, Folded, Gauge, LedgerEntry
 from gurvo_core.ledger.chain import START, short
 from gurvo_core.work import ROOMS, BenchState, House, TapeLine
-from shop.models import Gauge as GaugeRow
 from shop.roles import shown_name
 from work.errors import BrokenLedger, Meanwhile
 from work.models import Engine, Entry
@@ -142,22 +143,6 @@ def keep(engine: Engine, ledger: Ledger) -> Ledger:
     return ledger
 
 
-def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
-    """Return gauges as they are now, for an entry that names them."""
-    rows = GaugeRow.objects.filter(code__in=codes) if codes else ()
-    return tuple(
-        Gauge(
-            id=row.code,
-            name=row.name,
-            kind=GaugeRow.Kind(row.kind).value,
-            resolution=row.resolution,
-            expanded_uncertainty=row.expanded_uncertainty,
-            due=row.due,
-        )
-        for row in rows
-    )
-
-
 def meanwhile(engine: Engine, seen: int | None, by: User, refused: CoreError) -> Meanwhile | None:
     """What somebody else did since an old screen was looked at, said with the refusal; None when nobody did, or it only asks why."""
     if seen is None or isinstance(refused, AskFirst):
@@ -170,6 +155,12 @@ def meanwhile(engine: Engine, seen: int | None, by: User, refused: CoreError) ->
     said = f"{words.title}{f', {words.value}' if words.value else ''}"
     since = f"Meanwhile, at {localtime(last.at):%H:%M}, {last.by} recorded: {said}."
     return Meanwhile(f"{str(refused).rstrip('.')}. {since}", refused.field)
+
+
+def traces_of(ledger: Ledger, step: str) -> list[TraceLine]:
+    """Return the traces of a joint's pulls that stand, in the order of the pulls."""
+    now = ledger.folded.states["joints"]
+    return trace_lines(now, step, lambda seq: ledger.entries[bisect_left(ledger.entries, seq, key=attrgetter("seq"))].body)
 
 
 def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = None) -> list[TapeLine]:

@@ -16,6 +16,7 @@ from gurvo_core.ledger import GAUGES, MAKER, NOW, TYPED, Body, Fact, LedgerEntry
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
+from shop.gauges import gauges_named, keep_uses
 from shop.roles import Role, may_record, may_write_documents, role_of, shown_name
 from work import bridge
 from work.errors import BrokenLedger
@@ -48,7 +49,7 @@ def record(
         raise Forbidden("Only the lead signs, leaves a step out, strikes a signature or moves an engine on; hand it to the lead.")
     if house.needs_confirming(body) and not confirmed:
         raise Unconfirmed
-    gauges = bridge.gauges_named(house.gauges_named(body))
+    gauges = gauges_named(house.gauges_named(body))
     known: dict[Fact[Any], Any] = {
         GAUGES: {gauge.id: gauge for gauge in gauges},
         NOW: timezone.now(),
@@ -84,6 +85,7 @@ def record(
         grown = bridge.on_revision(grown, target.pk)
     follow(locked, body)
     locked.save(update_fields=["last_seq", "last_entry", "head", "revision", *FIELDS])
+    keep_uses([gauge.id for gauge in gauges], serial=serial, seq=row.seq, kind=row.kind, at=row.at, by_name=row.by_name)
     keep_time(locked, body, ledger.entries[-1] if ledger.entries else None, grown.entries[-1])
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))

@@ -232,7 +232,7 @@ class FamilyAndGaugeTests(ShopCase):
 
         Gauge.objects.filter(code="D2").update(due=timezone.localdate() - timedelta(days=1))
         overdue = {gauge["code"]: gauge["overdue"] for gauge in self.client.get("/api/gauges").json()}
-        self.assertEqual(overdue, {"W1": False, "D2": True})
+        self.assertEqual({code for code, is_late in overdue.items() if is_late}, {"D2"})
 
     def test_a_reading_with_an_overdue_gauge_warns(self):
         from shop.models import Gauge

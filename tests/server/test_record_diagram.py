@@ -9,7 +9,7 @@ from tests.core.test_accept import degreed
 from tests.engines import Ledger, found_tdc, timing
 from work.record.diagram import CENTRE, INNER, LANE, OUTER, arcs, ticks
 from work.record.paper import ON_PAPER
-from work.record.table import STARTS_A_FORMULA, _text
+from work.record.table import STARTS_A_FORMULA, safe_text
 
 HALF_UNIT = 0.01  # paths are written to a hundredth
 
@@ -59,5 +59,5 @@ class WordsTests(SimpleTestCase):
 
     def test_no_cell_of_the_table_starts_a_formula(self):
         for start in STARTS_A_FORMULA:
-            self.assertEqual(_text(f"{start}1+1"), f"'{start}1+1")
-        self.assertEqual(_text("misread"), "misread")
+            self.assertEqual(safe_text(f"{start}1+1"), f"'{start}1+1")
+        self.assertEqual(safe_text("misread"), "misread")

@@ -33,7 +33,7 @@ COLUMNS = [
 STARTS_A_FORMULA = ("=", "+", "-", "@", "\t")
 
 
-class _Pass:
+class Pass:
     """A file that hands back what is written to it."""
 
     def write(self, text: str) -> str:
@@ -45,7 +45,7 @@ def as_csv(engine: Engine) -> Iterator[str]:
     """Return the readings of an engine as CSV, oldest first, a line at a time."""
     folded = bridge.ledger_of(engine).folded
     si_values = dict(Entry.objects.filter(engine=engine).values_list("id", "si_values"))
-    table = csv.DictWriter(_Pass(), COLUMNS)
+    table = csv.DictWriter(Pass(), COLUMNS)
     yield str(table.writeheader())
     for entry, gauges in with_gauges(folded.entries):
         if isinstance(entry.body, TdcReading | LiftReading):
@@ -59,7 +59,7 @@ def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, G
     return {
         "seq": entry.seq,
         "at": entry.at.isoformat(timespec="seconds"),
-        "by": _text(entry.by),
+        "by": safe_text(entry.by),
         "kind": body.kind,
         "what": what,
         "wheel_typed": body.wheel.text,
@@ -71,10 +71,10 @@ def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, G
         "u_wheel_deg": round(gauge_u(wheel).u, 4),
         "dial_gauge": dial.id if dial else "",
         "u_dial_mm": round(gauge_u(dial).u, 5),
-        "struck_because": _text(strike.body.reason) if strike and isinstance(strike.body, Strike) else "",
+        "struck_because": safe_text(strike.body.reason) if strike and isinstance(strike.body, Strike) else "",
     }
 
 
-def _text(words: str) -> str:
+def safe_text(words: str) -> str:
     """What people typed must not run as a formula in somebody's spreadsheet."""
     return f"'{words}" if words.startswith(STARTS_A_FORMULA) else words

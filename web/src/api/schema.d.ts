@@ -92,6 +92,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/joints/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One joint
+         * @description Show a joint that is not the one being pulled.
+         */
+        get: operations["joint_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/joints/{step}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Its traces
+         * @description Hand out the traces of a joint's pulls that stand, to lay them over each other.
+         */
+        get: operations["joint_traces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/joints/{step}/traces.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Its traces as a table
+         * @description Hand over the traces of a joint as CSV.
+         */
+        get: operations["joint_traces_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/labels.pdf": {
         parameters: {
             query?: never;
@@ -124,6 +184,26 @@ export interface paths {
          * @description Hand over the engine's document with what was measured of cams without a card: the lead may take it in as the next revision.
          */
         get: operations["measured_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/pulls.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every pull as a table
+         * @description Hand over every pull that stands as CSV.
+         */
+        get: operations["pulls_csv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -485,11 +565,131 @@ export interface paths {
         };
         /**
          * All gauges
-         * @description List wheels and dials with what their calibration says.
+         * @description List every gauge and wrench with what its calibration says.
          */
         get: operations["gauges_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Add or change a gauge
+         * @description Add a gauge, or change what is known of it; answer with all of them.
+         */
+        put: operations["gauge_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{code}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try it against another
+         * @description Keep what a gauge showed when it was tried against another; answer with all of them.
+         */
+        post: operations["gauge_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/{code}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Its checks and uses
+         * @description Say what a gauge was tried against and what it was used on.
+         */
+        get: operations["gauge_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{code}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What it shows, live
+         * @description Pass on readings as server-sent events, each a LiveReading, as long as somebody listens.
+         */
+        get: operations["instrument_live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{code}/target": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell it
+         * @description Tell a wrench what is to be pulled next.
+         */
+        post: operations["instrument_target"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{code}/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Zero it
+         * @description Set an instrument to zero where it is.
+         */
+        post: operations["instrument_zero"];
         delete?: never;
         options?: never;
         head?: never;
@@ -744,6 +944,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin to read a file
+         * @description Begin to read a trace from a file that comes in pieces.
+         */
+        post: operations["trace_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * The next piece of it
+         * @description Take the next piece of a file; the answer to the last one is the trace.
+         */
+        put: operations["trace_piece"];
+        post?: never;
+        /**
+         * Stop reading it
+         * @description Stop reading a file.
+         */
+        delete: operations["trace_cancel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -882,6 +1126,7 @@ export interface components {
         BenchState: {
             /** Current */
             current: string | null;
+            joints?: components["schemas"]["JointsView"] | null;
             /** Loose Ends */
             loose_ends: components["schemas"]["LooseEndView"][];
             permission: components["schemas"]["Permission"];
@@ -895,6 +1140,36 @@ export interface components {
             waits_for: string;
             /** Warnings */
             warnings: string[];
+        };
+        /**
+         * BoltFound
+         * @description A fastener found loose, taken out or replaced: it is pulled again, and what stands on it is done again.
+         */
+        BoltFound: {
+            /** Fastener */
+            fastener: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "loose" | "taken_out" | "replaced";
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bolt";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Step */
+            step: string;
         };
         /**
          * Box
@@ -1022,6 +1297,11 @@ export interface components {
              */
             kind: "cam_decision";
             /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
              * Status
              * @enum {string}
              */
@@ -1109,6 +1389,50 @@ export interface components {
             sentence: string;
         };
         /**
+         * CheckIn
+         * @description A gauge tried against another, in its own unit.
+         */
+        CheckIn: {
+            /** Against */
+            against: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Shown
+             * @description As this one did
+             */
+            shown: number;
+            /**
+             * True
+             * @description As the other showed it
+             */
+            true: number;
+        };
+        /**
+         * CheckOut
+         * @description A check that was made.
+         */
+        CheckOut: {
+            /** Against */
+            against: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By Name */
+            by_name: string;
+            /** Note */
+            note: string;
+            /** Shown */
+            shown: number;
+            /** True */
+            true: number;
+        };
+        /**
          * CheckedOut
          * @description What a document's text would become: its faults, or the revision it would be and what would change.
          */
@@ -1129,6 +1453,21 @@ export interface components {
             not_known: components["schemas"]["Fault"][];
             /** Revision */
             revision: number | null;
+        };
+        /**
+         * Clamped
+         * @description One of the parts between head and thread, from the head down.
+         */
+        Clamped: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "steel" | "cast iron" | "aluminium" | "magnesium";
+            /** Name */
+            name: string;
+            /** Thickness Mm */
+            thickness_mm: number;
         };
         /**
          * Confirm
@@ -1258,6 +1597,33 @@ export interface components {
         DocumentText: {
             /** Text */
             text: string;
+        };
+        /**
+         * Draw
+         * @description Drawn down evenly in small steps against something that pushes back, such as cam caps against the springs.
+         */
+        Draw: {
+            /**
+             * Camshaft
+             * @description Whose caps they are
+             */
+            camshaft?: string | null;
+            /**
+             * Gap Mm
+             * @description How far it stands off; worked out for cam caps where left out
+             */
+            gap_mm?: number | null;
+            /**
+             * Position
+             * @description Timing position at which they are drawn down
+             */
+            position?: string | null;
+            /**
+             * Turn Deg
+             * @description Of each fastener a pass
+             * @default 180
+             */
+            turn_deg: number;
         };
         /**
          * DrawnLoop
@@ -1623,7 +1989,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Id
              * Format: uuid
@@ -1713,6 +2079,34 @@ export interface components {
             revision: number;
         };
         /**
+         * Fastener
+         * @description One bolt, nut or screw of a joint.
+         */
+        Fastener: {
+            /**
+             * Cylinder
+             * @description Which cylinder's valves press on it, of a cam cap
+             */
+            cylinder?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Length Mm
+             * @description Where it differs from the others
+             */
+            length_mm?: number | null;
+            /**
+             * X Mm
+             * @description To the right, as the joint is looked at
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description Down
+             */
+            y_mm: number;
+        };
+        /**
          * Fault
          * @description One fault of an engine document: where (JSON path) and what, in one sentence.
          */
@@ -1750,6 +2144,20 @@ export interface components {
             most_mm?: number | null;
             /** Name */
             name: string;
+        };
+        /**
+         * Flagged
+         * @description A pull that stands apart, in words.
+         */
+        Flagged: {
+            /** Decided */
+            decided: string;
+            /** Fastener */
+            fastener: string;
+            /** Sentence */
+            sentence: string;
+            /** Title */
+            title: string;
         };
         /**
          * FloorFilter
@@ -1937,10 +2345,72 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * GaugeHistory
+         * @description What a gauge was tried against, and what it was used on, newest first.
+         */
+        GaugeHistory: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /**
+             * Engines
+             * @description Every engine it was used on
+             */
+            engines: string[];
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+        };
+        /**
+         * GaugeIn
+         * @description A gauge as the lead enters it; figures in degrees, mm or N·m, by its kind.
+         */
+        GaugeIn: {
+            /**
+             * Address
+             * @description Serial port or URL at which it can be read
+             * @default
+             */
+            address: string;
+            /** Calibrated */
+            calibrated?: string | null;
+            /**
+             * Certificate
+             * @default
+             */
+            certificate: string;
+            /** Due */
+            due?: string | null;
+            /** Expanded Uncertainty */
+            expanded_uncertainty: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler";
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
+            /** Name */
+            name: string;
+            /** Resolution */
+            resolution: number;
+        };
+        /**
          * GaugeOut
-         * @description A gauge.
+         * @description A gauge with how it stands today.
          */
         GaugeOut: {
+            /** Address */
+            address: string;
+            /** Calibrated */
+            calibrated: string | null;
+            /** Certificate */
+            certificate: string;
+            /**
+             * Checked
+             * @description Day it was last tried against another
+             */
+            checked: string | null;
             /** Code */
             code: string;
             /** Due */
@@ -1951,13 +2421,30 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wheel" | "dial";
+            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler";
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
             /** Name */
             name: string;
-            /** Overdue */
+            /**
+             * Overdue
+             * @description Its day is past, or it has been pulled too often since
+             */
             overdue: boolean;
+            /**
+             * Pulls
+             * @description Of a wrench, since its calibration
+             */
+            pulls: number;
             /** Resolution */
             resolution: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * GearStage
@@ -2012,6 +2499,11 @@ export interface components {
              * @enum {string}
              */
             kind: "hard_stop";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /**
              * Status
              * @enum {string}
@@ -2081,6 +2573,11 @@ export interface components {
              * @enum {string}
              */
             kind: "hold_point";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /**
              * Status
              * @enum {string}
@@ -2200,13 +2697,62 @@ export interface components {
         };
         /**
          * Joint
-         * @description A bolted joint and how it is tightened, stage by stage in words.
+         * @description A bolted joint and how it is tightened. With its stages in figures it is pulled bolt by bolt; in words it is done as a whole.
          */
         Joint: {
+            /**
+             * Also Clamps
+             * @description Ids of joints that the same fasteners hold
+             * @default []
+             */
+            also_clamps: string[];
+            /**
+             * Bolts
+             * @description One by one, where no pattern says where they stand
+             * @default []
+             */
+            bolts: components["schemas"]["Fastener"][];
+            /**
+             * Clamped
+             * @default []
+             */
+            clamped: components["schemas"]["Clamped"][];
             /** Fasteners */
             fasteners?: number | null;
+            /**
+             * Free Thread Mm
+             * @description Thread within the grip that is in no nut
+             */
+            free_thread_mm?: number | null;
+            /**
+             * Hand
+             * @description Which way the thread runs
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Head Mm
+             * @description Outer diameter of what lies under the head
+             */
+            head_mm?: number | null;
+            /**
+             * Head State
+             * @description The same under the head; as the thread when left out
+             */
+            head_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            /**
+             * Held By
+             * @description What holds against the wrench
+             * @default
+             */
+            held_by: string;
+            /** Hole Mm */
+            hole_mm?: number | null;
             /** Id */
             id: string;
+            /** Length Mm */
+            length_mm?: number | null;
             /**
              * Lubrication
              * @default
@@ -2221,16 +2767,321 @@ export interface components {
              */
             one_time: boolean;
             /**
+             * Order
+             * @description Pinned: ids of all fasteners, once each
+             * @default []
+             */
+            order: string[];
+            pattern?: components["schemas"]["Pattern"] | null;
+            /** Property Class */
+            property_class?: ("4.6" | "4.8" | "5.6" | "5.8" | "6.8" | "8.8" | "9.8" | "10.9" | "12.9" | "grade 2" | "grade 5" | "grade 8") | null;
+            /**
+             * Reached At Once
+             * @description How many before the engine is turned
+             */
+            reached_at_once?: number | null;
+            /**
+             * Rule
+             * @description How an order is worked out
+             */
+            rule?: ("middle_outward" | "crosswise" | "opposing" | "round") | null;
+            /**
              * Stages
              * @default []
              */
-            stages: string[];
+            stages: (string | components["schemas"]["JointStage"])[];
             /**
              * Thread
-             * @description Such as M10x1.5
+             * @description Such as M10x1.5 or 7/16-14 UNC
              * @default
              */
             thread: string;
+            /**
+             * Thread Note
+             * @description Threadlocker or sealant, and on which threads
+             * @default
+             */
+            thread_note: string;
+            /**
+             * Thread State
+             * @description How the thread is left, as the figure presumes
+             */
+            thread_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            /**
+             * Waist Mm
+             * @description Diameter of the shank where it is less than the thread's
+             */
+            waist_mm?: number | null;
+            /**
+             * Washer
+             * @description What lies under the head, and which way up
+             * @default
+             */
+            washer: string;
+        };
+        /**
+         * JointAnew
+         * @description The sequence of a step begun anew.
+         */
+        JointAnew: {
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint_anew";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * JointLeft
+         * @description A joint left as it is on purpose.
+         */
+        JointLeft: {
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint_left";
+            /** Step */
+            step: string;
+            /**
+             * Until
+             * @description Until what
+             */
+            until: string;
+        };
+        /**
+         * JointReady
+         * @description What was looked at before the first pull of a step.
+         */
+        JointReady: {
+            /** Angle By */
+            angle_by?: ("gauge" | "wheel" | "paint" | "eye" | "wrench") | null;
+            /**
+             * Extension Deg
+             * @description 0 straight out, 90 square to the lever
+             * @default 0
+             */
+            extension_deg: number;
+            /** Extension Mm */
+            extension_mm?: number | null;
+            /**
+             * Held
+             * @description What the book names holds against the wrench
+             * @default false
+             */
+            held: boolean;
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint_ready";
+            /**
+             * Lever Mm
+             * @description Of the wrench, from hand to square; with an extension only
+             */
+            lever_mm?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Threads
+             * @description How threads and heads are left
+             * @enum {string}
+             */
+            threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+            /**
+             * Wrench
+             * @description The wrench it is pulled with; left out where none has a scale
+             */
+            wrench?: string | null;
+        };
+        /**
+         * JointReadyQuestion
+         * @description What is looked at before the first pull of a step.
+         */
+        JointReadyQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Held By */
+            held_by: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joint_ready";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Needs Angle */
+            needs_angle: boolean;
+            /** Needs Torque */
+            needs_torque: components["schemas"]["TorqueIn"][];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Threads */
+            threads: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * JointStage
+         * @description One stage of tightening, in figures.
+         */
+        JointStage: {
+            /**
+             * Angle Deg
+             * @description Of a loosening left out where it is loosened fully
+             */
+            angle_deg?: number | null;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "hand" | "torque" | "torque_angle" | "angle" | "loosen" | "draw_down" | "wait";
+            draw?: components["schemas"]["Draw"] | null;
+            /** Least Deg */
+            least_deg?: number | null;
+            /**
+             * Least Nm
+             * @description Window of the torque, or of the torque at the end of an angle
+             */
+            least_nm?: number | null;
+            /**
+             * Minutes
+             * @description wait: how long
+             */
+            minutes?: number | null;
+            /** Most Deg */
+            most_deg?: number | null;
+            /** Most Nm */
+            most_nm?: number | null;
+            /**
+             * Other
+             * @default []
+             */
+            other: components["schemas"]["OtherFigure"][];
+            /**
+             * Passes
+             * @description How often the same is gone round
+             * @default 1
+             */
+            passes: number;
+            /**
+             * Quoted
+             * @description The same torque in other units, as the book has it
+             * @default []
+             */
+            quoted: components["schemas"]["QuotedTorque"][];
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
+         * JointView
+         * @description One joint as it stands.
+         */
+        JointView: {
+            /** About */
+            about: string[];
+            /** Flagged */
+            flagged: components["schemas"]["Flagged"][];
+            /** Id */
+            id: string;
+            /** Is To Scale */
+            is_to_scale: boolean;
+            /** Least */
+            least: number | null;
+            /** Loaded */
+            loaded: string[];
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Siblings */
+            siblings: components["schemas"]["Sibling"][];
+            /** Siblings Are */
+            siblings_are: string;
+            /** Spent */
+            spent: string[];
+            /** Spots */
+            spots: components["schemas"]["SpotView"][];
+            /** Stages */
+            stages: components["schemas"]["StageView"][];
+            /** Step */
+            step: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * JointsView
+         * @description The joint that is worked on.
+         */
+        JointsView: {
+            joint: components["schemas"]["JointView"] | null;
+        };
+        /**
+         * KeptTrace
+         * @description A trace as it is kept: thinned, packed with zlib, in base64. Angles in tenths of a degree, torques in hundredths of a N·m.
+         */
+        KeptTrace: {
+            /** Packed */
+            packed: string;
+            /** Points */
+            points: number;
+            /**
+             * Read
+             * @description How many readings the instrument or file had
+             */
+            read: number;
         };
         /**
          * KeySlot
@@ -2423,6 +3274,11 @@ export interface components {
              */
             kind: "lift_reading";
             /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
              * Status
              * @enum {string}
              */
@@ -2554,6 +3410,42 @@ export interface components {
             choices: components["schemas"]["LiftTableChoices"];
             /** Text */
             text: string;
+        };
+        /**
+         * LiveReading
+         * @description What an instrument shows now, for a bench that looks.
+         */
+        LiveReading: {
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /**
+             * At Rest
+             * @default false
+             */
+            at_rest: boolean;
+            /**
+             * Beside
+             * @default
+             */
+            beside: string;
+            pull?: components["schemas"]["PullRead"] | null;
+            /**
+             * Take
+             * @default false
+             */
+            take: boolean;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Trouble
+             * @default
+             */
+            trouble: string;
+            /** Value */
+            value?: number | null;
         };
         /**
          * Lobe
@@ -2919,6 +3811,11 @@ export interface components {
              * @enum {string}
              */
             kind: "tdc_method";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /** Options */
             options: components["schemas"]["Option"][];
             /**
@@ -3148,6 +4045,18 @@ export interface components {
             note: string;
         };
         /**
+         * OtherFigure
+         * @description Another figure for some of a joint's fasteners.
+         */
+        OtherFigure: {
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /** Fasteners */
+            fasteners: string[];
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
          * PartPlaces
          * @description A part that is fitted, and the places it has, by number and letter.
          */
@@ -3172,6 +4081,40 @@ export interface components {
             side: "inside" | "back";
             /** Wheel */
             wheel: string;
+        };
+        /**
+         * Pattern
+         * @description Where the fasteners stand, by name; for those that are not listed one by one.
+         */
+        Pattern: {
+            /**
+             * Across Mm
+             * @description From row to row; of a circle its diameter
+             * @default 80
+             */
+            across_mm: number;
+            /**
+             * Along Mm
+             * @description From one to the next along the joint
+             * @default 60
+             */
+            along_mm: number;
+            /**
+             * Columns
+             * @description rows, pairs: how many along the joint
+             */
+            columns?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rows" | "circle" | "line" | "pairs";
+            /**
+             * Rows
+             * @description rows: how many across it
+             * @default 2
+             */
+            rows: number;
         };
         /**
          * Permission
@@ -3473,6 +4416,284 @@ export interface components {
             way_out: string;
         };
         /**
+         * Progress
+         * @description How far the reading of a file has come.
+         */
+        Progress: {
+            /** Id */
+            id: string;
+            read?: components["schemas"]["TraceRead"] | null;
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * Pull
+         * @description One fastener pulled at one stage, or all of them where they are not told apart.
+         */
+        Pull: {
+            /**
+             * Angle
+             * @description Angle turned, as typed [deg]; left out = as asked
+             */
+            angle?: string | null;
+            /**
+             * Angle By
+             * @description Where it differs from what was said before the first pull
+             */
+            angle_by?: ("gauge" | "wheel" | "paint" | "eye" | "wrench") | null;
+            /**
+             * Asked
+             * @description What was asked of it; completed when it is taken
+             */
+            asked?: string | null;
+            /**
+             * Before
+             * @description Angle turned from finger tight until the torque, as typed [deg]
+             */
+            before?: string | null;
+            /** Fastener */
+            fastener: string;
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pull";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Stage */
+            stage: number;
+            /** Step */
+            step: string;
+            /** @description As the wrench showed it at the end; left out where it has no scale */
+            torque?: components["schemas"]["Typed"] | null;
+            trace?: components["schemas"]["KeptTrace"] | null;
+            /**
+             * Turn
+             * @description Which time round, from 1
+             * @default 1
+             */
+            turn: number;
+            /** Wrench */
+            wrench?: string | null;
+        };
+        /**
+         * PullDecided
+         * @description What is done about a pull that stands apart.
+         */
+        PullDecided: {
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "go_on" | "take_out" | "accepted";
+            /** Fastener */
+            fastener: string;
+            /**
+             * Joint
+             * @description What the joint was called; completed when it is taken
+             */
+            joint?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pull_decided";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Stage */
+            stage: number;
+            /** Step */
+            step: string;
+            /**
+             * Turn
+             * @default 1
+             */
+            turn: number;
+        };
+        /**
+         * PullDecisionQuestion
+         * @description What is done about a pull that stands apart.
+         */
+        PullDecisionQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fastener */
+            fastener: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pull_decided";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Sentence */
+            sentence: string;
+            /** Stage */
+            stage: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Turn */
+            turn: number;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * PullQuestion
+         * @description One pull.
+         */
+        PullQuestion: {
+            /** Angle By */
+            angle_by: ("gauge" | "wheel" | "paint" | "eye" | "wrench") | null;
+            /** Ask */
+            ask: string;
+            /** Asks Angle */
+            asks_angle: boolean;
+            /** Asks Torque */
+            asks_torque: boolean;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /** Does */
+            does: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fastener */
+            fastener: string;
+            /** Fasteners */
+            fasteners: string[];
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Is Generic */
+            is_generic: boolean;
+            /** Joint */
+            joint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pull";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Left Hand */
+            left_hand: boolean;
+            /** Set To */
+            set_to: components["schemas"]["TorqueIn"][];
+            /** Stage */
+            stage: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Target */
+            target: components["schemas"]["TorqueIn"][];
+            /** Target Deg */
+            target_deg: number | null;
+            /** Title */
+            title: string;
+            /** Turn */
+            turn: number;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Window */
+            window: string;
+            /** Wrench */
+            wrench: string | null;
+        };
+        /**
+         * PullRead
+         * @description A pull as an instrument saw it.
+         */
+        PullRead: {
+            /** Angle */
+            angle: string;
+            /** Before */
+            before: string;
+            /** Flags */
+            flags: string[];
+            /** Torque */
+            torque: string;
+            trace: components["schemas"]["KeptTrace"];
+        };
+        /**
+         * QuotedTorque
+         * @description The figure of a stage as the book quotes it in one more unit.
+         */
+        QuotedTorque: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            /** Value */
+            value: number;
+        };
+        /**
          * Reopened
          * @description Something was undone: a step is open again, and everything that stands on it.
          */
@@ -3627,6 +4848,11 @@ export interface components {
              */
             kind: "wheel_setup";
             /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
              * Status
              * @enum {string}
              */
@@ -3705,6 +4931,18 @@ export interface components {
              * @default false
              */
             works_saturdays: boolean;
+        };
+        /**
+         * Sibling
+         * @description The same figure of one of the others.
+         */
+        Sibling: {
+            /** Fastener */
+            fastener: string;
+            /** Is Apart */
+            is_apart: boolean;
+            /** Value */
+            value: number;
         };
         /**
          * Sides
@@ -3822,6 +5060,11 @@ export interface components {
              */
             kind: "sign_off";
             /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
              * Status
              * @enum {string}
              */
@@ -3875,6 +5118,28 @@ export interface components {
             marks: components["schemas"]["MarkSnapshot"][];
             /** Words */
             words: string;
+        };
+        /**
+         * SpotView
+         * @description One fastener in the drawing [mm].
+         */
+        SpotView: {
+            /** Done */
+            done: boolean[];
+            /** Id */
+            id: string;
+            /** Is Flagged */
+            is_flagged: boolean;
+            /** Is Loaded */
+            is_loaded: boolean;
+            /** Is Now */
+            is_now: boolean;
+            /** Order */
+            order: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Spring
@@ -3953,6 +5218,22 @@ export interface components {
             teeth: number;
         };
         /**
+         * StageView
+         * @description One stage of the joint, and how far it has come.
+         */
+        StageView: {
+            /** Done */
+            done: number;
+            /** Is Now */
+            is_now: boolean;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Step
          * @description One bead on the rod, with what is asked in it.
          */
@@ -3961,13 +5242,13 @@ export interface components {
              * Does
              * @enum {string}
              */
-            does: "run" | "variant" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
+            does: "run" | "variant" | "tighten" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
             /** Key */
             key: string;
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -4044,6 +5325,11 @@ export interface components {
              * @enum {string}
              */
             kind: "step_done";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /** Loop */
             loop: string | null;
             /** Minutes */
@@ -4126,6 +5412,11 @@ export interface components {
              * @enum {string}
              */
             kind: "piston_stop";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /**
              * Status
              * @enum {string}
@@ -4338,6 +5629,11 @@ export interface components {
              * @enum {string}
              */
             kind: "tdc_reading";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /**
              * Method
              * @enum {string}
@@ -4608,6 +5904,100 @@ export interface components {
             wheel: components["schemas"]["WheelSetting"] | null;
         };
         /**
+         * Told
+         * @description What a wrench is to be pulled to, or how far a crank is to be turned.
+         */
+        Told: {
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /** From Deg */
+            from_deg?: number | null;
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
+         * TorqueIn
+         * @description One torque, as it is said in one unit.
+         */
+        TorqueIn: {
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+        };
+        /**
+         * TraceBegin
+         * @description The unit of a file's torques.
+         */
+        TraceBegin: {
+            /**
+             * Unit
+             * @default N·m
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+        };
+        /**
+         * TraceLine
+         * @description The trace of one pull [deg, N·m].
+         */
+        TraceLine: {
+            /** Angle Deg */
+            angle_deg: number[];
+            /** Fastener */
+            fastener: string;
+            /** Flags */
+            flags: string[];
+            /** Is Apart */
+            is_apart: boolean;
+            /** Stage */
+            stage: number;
+            /** Torque Nm */
+            torque_nm: number[];
+            /** Turn */
+            turn: number;
+        };
+        /**
+         * TracePiece
+         * @description Some text of a file, in order.
+         */
+        TracePiece: {
+            /**
+             * Is Last
+             * @default false
+             */
+            is_last: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TraceRead
+         * @description A trace that was read from a file, ready for an entry, with what it says.
+         */
+        TraceRead: {
+            /** Angle */
+            angle: string;
+            /** Columns */
+            columns: string;
+            /** Flags */
+            flags: string[];
+            /** Peak */
+            peak: string;
+            /** Rows */
+            rows: number;
+            /** Snug */
+            snug: string;
+            /** Torque */
+            torque: string;
+            trace: components["schemas"]["KeptTrace"];
+        };
+        /**
          * Turn
          * @description The crank has been turned to a place in the cycle.
          */
@@ -4660,6 +6050,11 @@ export interface components {
              * @enum {string}
              */
             kind: "turn_seen";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /** Marks */
             marks: components["schemas"]["MarkSeen"][];
             /** Of */
@@ -4817,6 +6212,25 @@ export interface components {
             label: string;
             /** Mm Per Unit */
             mm_per_unit: number;
+        };
+        /**
+         * UseOut
+         * @description An entry that named a gauge.
+         */
+        UseOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By Name */
+            by_name: string;
+            /** Kind */
+            kind: string;
+            /** Seq */
+            seq: number;
+            /** Serial */
+            serial: string;
         };
         /**
          * ValveFigures
@@ -5012,6 +6426,11 @@ export interface components {
              * @enum {string}
              */
             kind: "variant";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /** Options */
             options: components["schemas"]["FieldOption"][];
             /**
@@ -5311,6 +6730,11 @@ export interface components {
              * @enum {string}
              */
             kind: "wheel_zero";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /**
              * Method
              * @enum {string}
@@ -5682,6 +7106,109 @@ export interface operations {
             };
         };
     };
+    joint_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JointView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    joint_traces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceLine"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    joint_traces_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     labels_pdf: {
         parameters: {
             query?: {
@@ -5784,6 +7311,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+        };
+    };
+    pulls_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6624,6 +8171,337 @@ export interface operations {
             };
         };
     };
+    gauge_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gauge_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gauge_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeHistory"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_live: {
+        parameters: {
+            query?: {
+                beside?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveReading"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_target: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Told"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instrument_zero: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     me_set: {
         parameters: {
             query?: never;
@@ -7354,6 +9232,157 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Name"][];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trace_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceBegin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trace_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TracePiece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trace_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

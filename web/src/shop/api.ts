@@ -9,6 +9,14 @@ export const gaugesQuery = queryOptions({
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/gauges', { signal })),
 });
 
+/** What a gauge was tried against, and what it was used on. */
+export const gaugeHistoryQuery = (code: string) =>
+  queryOptions({
+    queryKey: ['gauges', code],
+    queryFn: async ({ signal }) =>
+      unwrap(await client.GET('/api/gauges/{code}/history', { params: { path: { code } }, signal })),
+  });
+
 export const peopleQuery = queryOptions({
   queryKey: ['people'],
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/people', { signal })),

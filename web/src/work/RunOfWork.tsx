@@ -155,7 +155,7 @@ function Questions({ step, current, waiting, onChoose }: QuestionsProps) {
   return (
     <>
       {groups.flatMap((group) => {
-        const own = step.questions.filter((question) => (question.group ?? '') === group);
+        const own = listed(step, current).filter((question) => (question.group ?? '') === group);
         const head = group === '' ? [] : [<GroupHead key={group} group={group} own={own} onChoose={onChoose} />];
         if (group !== '' && group !== open) return head;
         return [
@@ -177,6 +177,13 @@ function Questions({ step, current, waiting, onChoose }: QuestionsProps) {
       })}
     </>
   );
+}
+
+/** Of pulls one after the other the one at hand alone: the drawing shows the others. */
+function listed(step: Step, current: string | undefined): Question[] {
+  const pulls = step.questions.filter((question) => question.kind === 'pull');
+  const shown = pulls.find((question) => question.key === current) ?? pulls[0];
+  return step.questions.filter((question) => question.kind !== 'pull' || question === shown);
 }
 
 interface GroupHeadProps {

@@ -53,12 +53,12 @@ export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: 
   return { answer, underway, refused };
 }
 
-/** What most likely comes next: of readings the next one open in the same step, of steps what the server said. */
+/** What most likely comes next: of readings and pulls the next one open in the same step, of steps what the server said. */
 function nextOf(state: Schemas['BenchState'], question: Question, underway: Sent[]): string | null {
   if (question.kind === 'step_done') return question.next_step;
-  if (question.kind !== 'lift_reading') return null;
+  if (question.kind !== 'lift_reading' && question.kind !== 'pull') return null;
   const step = state.steps.find((one) => one.questions.some((each) => each.key === question.key));
   const gone = [question.key, ...underway.map((one) => one.question)];
   const open = step?.questions.find((one) => one.status === 'open' && !gone.includes(one.key) && !one.blocked);
-  return open?.kind === 'lift_reading' ? open.key : null;
+  return open?.kind === question.kind ? open.key : null;
 }

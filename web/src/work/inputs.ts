@@ -1,4 +1,5 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
+import { jointDrawings, jointInputs } from '../joints';
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
 import { runDrawings, runInputs } from '../run';
 import { TimingDrawing, timingDrawings, timingInputs } from '../timing';
@@ -6,12 +7,14 @@ import { SignOff } from './SignOff';
 
 export const INPUTS: Inputs<Kind> = {
   ...runInputs,
+  ...jointInputs,
   ...timingInputs,
   sign_off: { Input: SignOff, keys: [keyHint('Enter', 'confirm')] },
 };
 
 export const DRAWINGS: Drawings<Does> = {
   ...runDrawings,
+  ...jointDrawings,
   ...timingDrawings,
   sign: TimingDrawing,
 };

@@ -1,4 +1,4 @@
-"""Adds a gauge to the shop: ./gurvo gauge CODE KIND RESOLUTION UNCERTAINTY [NAME] [--due DAY]."""
+"""Adds a gauge to the shop: ./gurvo gauge CODE KIND RESOLUTION UNCERTAINTY [NAME] [--due DAY] [--least FIGURE] [--most FIGURE]."""
 
 from argparse import ArgumentParser
 from datetime import date
@@ -10,9 +10,9 @@ from shop.models import Gauge
 
 
 class Command(BaseCommand):
-    """Adds a degree wheel or a dial."""
+    """Adds a gauge or wrench."""
 
-    help = "Add a gauge: code, wheel or dial, smallest step read, expanded uncertainty (k = 2), in degrees or mm"
+    help = "Add a gauge: code, kind, smallest step read, expanded uncertainty (k = 2), in degrees, mm or N·m"
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         parser.add_argument("code")
@@ -21,13 +21,15 @@ class Command(BaseCommand):
         parser.add_argument("uncertainty", type=float)
         parser.add_argument("name", nargs="?", default="")
         parser.add_argument("--due", type=date.fromisoformat, default=None)
+        parser.add_argument("--least", type=float, default=None)
+        parser.add_argument("--most", type=float, default=None)
 
     def handle(self, *_args: Any, **options: Any) -> None:
         code, resolution, uncertainty = options["code"], options["resolution"], options["uncertainty"]
         if Gauge.objects.filter(code=code).exists():
             raise CommandError(f"There is a gauge {code} already; choose another code.")
-        if not (0 < resolution <= 5 and 0 <= uncertainty <= 5):
-            raise CommandError("A gauge reads to a step above 0 and up to 5, with an uncertainty from 0 to 5, in degrees or mm.")
+        if not (0 < resolution <= 20 and 0 <= uncertainty <= 20):
+            raise CommandError("A gauge reads to a step above 0 and up to 20, with an uncertainty from 0 to 20, in degrees, mm or N·m.")
         Gauge.objects.create(
             code=code,
             name=options["name"] or options["kind"],
@@ -35,5 +37,7 @@ class Command(BaseCommand):
             resolution=resolution,
             expanded_uncertainty=uncertainty,
             due=options["due"],
+            least=options["least"],
+            most=options["most"],
         )
         print(f"{code} is in.")

@@ -1,0 +1,88 @@
+"""Gauges: as they are now, as the lead enters them, tried against each other, and what each was used on."""
+
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db.models import Count, F, Max, Q
+from django.db.models.functions import TruncDate
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+
+from gurvo_core.joints.wrench import DUE_PULLS
+from gurvo_core.ledger import GAUGE_UNIT, Gauge
+from shop.errors import Forbidden, Refusal
+from shop.models import Gauge as GaugeRow
+from shop.models import GaugeCheck, GaugeUse
+from shop.roles import may_record, may_write_documents, role_of, shown_name
+
+USES_SHOWN = 200
+PULL = "pull"
+
+
+def _counted(rows: Any) -> Any:
+    """Gauges with their pulls since the last calibration, and the day of their last check."""
+    since = Q(uses__kind=PULL) & (Q(calibrated__isnull=True) | Q(uses__at__date__gte=F("calibrated")))
+    return rows.annotate(
+        pulls=Count("uses", filter=since, distinct=True), checked=Max(TruncDate("checks__at", tzinfo=timezone.get_current_timezone()))
+    )
+
+
+def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
+    """Return gauges as they are now, for an entry that names them."""
+    plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate", "pulls", "checked")
+    rows = _counted(GaugeRow.objects.filter(code__in=codes)) if codes else ()
+    return tuple(Gauge(id=row.code, kind=GaugeRow.Kind(row.kind).value, **{key: getattr(row, key) for key in plain}) for row in rows)
+
+
+def all_gauges() -> list[dict[str, Any]]:
+    """Every gauge with how it stands today."""
+    today = timezone.localdate()
+    return [_shown(row, today) for row in _counted(GaugeRow.objects.order_by("kind", "code")).values()]
+
+
+def _shown(row: dict[str, Any], today: date) -> dict[str, Any]:
+    late = row["due"] is not None and row["due"] < today
+    return {**row, "unit": GAUGE_UNIT[row["kind"]], "overdue": late or row["pulls"] >= DUE_PULLS}
+
+
+def set_gauge(code: str, by: User, values: dict[str, Any]) -> None:
+    """Add a gauge, or change what is known of it; what it was when entries named it stays with them."""
+    if not may_write_documents(role_of(by)):
+        raise Forbidden("Only the lead changes gauges; hand it to the lead.")
+    least, most = values["least"], values["most"]
+    if least is not None and most is not None and least >= most:
+        raise Refusal(f"A range goes from less to more; {least:g} to {most:g} does not.", "least")
+    kept = GaugeRow.objects.filter(pk=code).first()
+    if kept is not None and kept.kind != values["kind"] and kept.uses.exists():
+        raise Refusal(f"{code} has been used as a {kept.kind}; give another gauge a code of its own.", "kind")
+    GaugeRow.objects.update_or_create(code=code, defaults=values)
+
+
+def check_gauge(code: str, by: User, values: dict[str, Any]) -> None:
+    """Keep what a gauge showed when it was tried against another."""
+    if not may_record(role_of(by)):
+        raise Forbidden("Only who works here checks gauges.")
+    gauge = get_object_or_404(GaugeRow, pk=code)
+    against = GaugeRow.objects.filter(pk=values.pop("against")).first()
+    if against is None or against == gauge or GAUGE_UNIT[against.kind] != GAUGE_UNIT[gauge.kind]:
+        raise Refusal("Choose another gauge that measures the same.", "against")
+    if against.due is not None and against.due < timezone.localdate():
+        raise Refusal(f"The calibration of {against.code} ran out on {against.due:%d %b %Y}; check against another.", "against")
+    GaugeCheck.objects.create(gauge=gauge, against=against, at=timezone.now(), by_name=shown_name(by), **values)
+
+
+def keep_uses(codes: Iterable[str], *, serial: str, seq: int, kind: str, at: datetime, by_name: str) -> None:
+    """Keep that an entry named gauges."""
+    rows = [GaugeUse(gauge_id=code, serial=serial, seq=seq, kind=kind, at=at, by_name=by_name) for code in codes]
+    if rows:
+        GaugeUse.objects.bulk_create(rows)
+
+
+def history_of(code: str) -> dict[str, Any]:
+    """What a gauge was tried against and used on."""
+    gauge = get_object_or_404(GaugeRow, pk=code)
+    engines = gauge.uses.order_by("serial").values_list("serial", flat=True).distinct()
+    checks = [{**check, "against": check["against_id"]} for check in gauge.checks.values()[:USES_SHOWN]]
+    return {"checks": checks, "uses": list(gauge.uses.values()[:USES_SHOWN]), "engines": list(engines)}

@@ -1,0 +1,204 @@
+/** One pull: Enter when the wrench has clicked; the figure at the end where it has a scale. Arrows take another bolt of the same stage. */
+import { Button, UnstyledButton } from '@mantine/core';
+import { useMediaQuery } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import { NumberPad } from '../../app/NumberPad';
+import { Confirm } from '../../ledger/Confirm';
+import type { InputProps, QuestionOf } from '../../ledger/contract';
+import { useDraft } from '../../ledger/draft';
+import input from '../../ledger/input.module.css';
+import { Wrong } from '../../ledger/Wrong';
+import { gaugesQuery } from '../../shop/api';
+import { TORQUE_UNITS, useTorqueUnit } from '../torque';
+import classes from './joints.module.css';
+import { type ReadPull, useLiveWrench } from './LiveWrench';
+import { MoreOfJoint, useMore } from './MoreOfJoint';
+import { TraceFile } from './TraceFile';
+
+type Props = InputProps<QuestionOf<'pull'>>;
+
+const DONE: Record<string, string> = {
+  hand: 'All finger tight',
+  loosen: 'Loosened',
+  draw_down: 'All of them down',
+  wait: 'It has rested',
+};
+
+export function PullInput(props: Props) {
+  const { question } = props;
+  const more = useMore();
+  if (question.asks_torque) return <Measured {...props} more={more} />;
+  const { step, stage, turn, fastener } = question;
+  return (
+    <>
+      <Confirm
+        {...props}
+        what={question.hint}
+        button={DONE[question.does] ?? 'Done'}
+        entry={question.blocked ? null : { kind: 'pull', step, stage, turn, fastener, note: '' }}
+      />
+      {more.isOpen ? <MoreOfJoint {...props} wrong={null} /> : more.button}
+    </>
+  );
+}
+
+interface Draft {
+  torque: string;
+  angle: string;
+  before: string;
+  /** Another bolt than the next. */
+  other: string;
+  by_eye: boolean;
+}
+
+function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
+  const { bench, question, wrong, busy, answer, more } = props;
+  const empty = useMemo<Draft>(() => ({ torque: '', angle: '', before: '', other: '', by_eye: false }), []);
+  const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, empty);
+  const [unit, setUnit] = useTorqueUnit();
+  const field = useRef<HTMLInputElement>(null);
+  const touch = useMediaQuery('(pointer: coarse)') ?? false;
+  const [pad, setPad] = useState<boolean | null>(null);
+  const [into, setInto] = useState<'torque' | 'angle' | 'before'>('torque');
+  // the figure has the focus back after every answer
+  useLayoutEffect(() => field.current?.focus(), [busy]);
+  const gauges = useQuery(gaugesQuery).data ?? [];
+  const address = gauges.find((one) => one.code === question.wrench)?.address;
+  const [trace, setTrace] = useState<Schemas['KeptTrace'] | null>(null);
+  const [flags, setFlags] = useState<string[]>([]);
+  const fastener = question.fasteners.includes(draft.other) ? draft.other : question.fastener;
+  const record = async (read: Partial<Draft> & { trace?: Schemas['KeptTrace'] } = {}) => {
+    if (busy || question.blocked) return;
+    const { trace: sent = trace, ...texts } = read;
+    const now = { ...draft, ...texts };
+    const entry: Schemas['Pull'] = {
+      kind: 'pull',
+      step: question.step,
+      stage: question.stage,
+      turn: question.turn,
+      fastener,
+      torque: now.torque.trim() ? { text: now.torque, unit: sent ? 'N·m' : unit } : null,
+      angle: now.angle.trim() || null,
+      before: now.before.trim() || null,
+      angle_by: question.asks_angle && now.by_eye ? 'eye' : null,
+      trace: sent,
+      wrench: question.wrench ?? null,
+      note: '',
+    };
+    const said = [now.torque && `${now.torque} ${sent ? 'N·m' : unit}`, now.angle && `${now.angle}°`].filter(Boolean);
+    if ((await answer(said.join(' · ') || 'pulled', entry)) !== 'refused') forget();
+    field.current?.focus();
+  };
+  const onPull = (pull: ReadPull, byItself: boolean) => {
+    const texts = question.asks_angle
+      ? { torque: pull.torque, angle: pull.angle, before: '' }
+      : { torque: pull.torque, angle: '', before: pull.before };
+    change(texts);
+    setUnit('N·m');
+    setTrace(pull.trace);
+    setFlags(pull.flags);
+    if (byItself) void record({ ...texts, trace: pull.trace });
+  };
+  const onFile = (read: Schemas['TraceRead']) => {
+    change(
+      question.asks_angle ? { torque: read.torque, angle: read.angle } : { torque: read.torque, before: read.snug },
+    );
+    setUnit('N·m');
+    setTrace(read.trace);
+    setFlags(read.flags);
+  };
+  const other = (by: number) => {
+    const at = question.fasteners.indexOf(fastener);
+    change({ other: question.fasteners[(at + by + question.fasteners.length) % question.fasteners.length] ?? '' });
+  };
+  const live = useLiveWrench({ code: address && question.wrench ? question.wrench : null, question, onPull });
+  const nextUnit = () => setUnit(TORQUE_UNITS[(TORQUE_UNITS.indexOf(unit) + 1) % TORQUE_UNITS.length] ?? 'N·m');
+  useKeys([
+    { keys: ['Enter', ' ', 'PageDown'], label: 'record', run: () => void record() },
+    { keys: ['ArrowRight'], label: 'another bolt', run: () => other(1) },
+    { keys: ['ArrowLeft'], label: 'bolt before', run: () => other(-1) },
+    { keys: ['n'], label: 'unit', run: nextUnit },
+    { keys: ['e'], label: 'by eye', run: () => change({ by_eye: !draft.by_eye }) },
+    { keys: ['p'], label: 'number pad', run: () => setPad(!(pad ?? touch)) },
+  ]);
+  const figure = (name: 'torque' | 'angle' | 'before') => ({
+    id: name,
+    value: draft[name],
+    inputMode: touch ? ('none' as const) : ('decimal' as const),
+    autoComplete: 'off',
+    maxLength: 12,
+    'data-figure': '',
+    'aria-invalid': wrong !== null,
+    'aria-describedby': wrong ? 'wrong' : undefined,
+    onFocus: () => setInto(name),
+    onChange: (event: { currentTarget: { value: string } }) => change({ [name]: event.currentTarget.value }),
+  });
+  const second = question.asks_angle ? ('angle' as const) : ('before' as const);
+  return (
+    <section className={input.input} data-wrong={wrong !== null} aria-label="Pull">
+      <div className={classes.pull}>
+        <div className={input.about}>
+          {live.needle}
+          <label htmlFor="torque" hidden={live.needle !== null}>
+            {question.asks_angle ? 'Torque at the end' : 'Torque'}
+          </label>
+          <span hidden={live.needle !== null && fastener === question.fastener}>
+            {fastener === question.fastener
+              ? 'as the wrench showed it; leave empty if it has no scale'
+              : `bolt ${fastener} instead of ${question.fastener}`}
+          </span>
+        </div>
+        <div className={input.length}>
+          <label htmlFor={second}>{question.asks_angle ? 'Turned, degrees' : 'Degrees before it'}</label>
+          <input {...figure(second)} placeholder={question.asks_angle ? String(question.target_deg ?? '') : ''} />
+        </div>
+        <input {...figure('torque')} ref={field} className={input.figure} />
+        <fieldset className={classes.units} aria-label="Unit">
+          {TORQUE_UNITS.map((one) => (
+            <UnstyledButton key={one} aria-pressed={one === unit} onClick={() => setUnit(one)}>
+              {one}
+            </UnstyledButton>
+          ))}
+        </fieldset>
+      </div>
+      <Wrong wrong={wrong} />
+      {trace && (
+        <p className={classes.traced} role="status">
+          With its trace, {trace.read} readings.{flags.length > 0 && ` ${flags.join('; ')}.`}
+        </p>
+      )}
+      {(pad ?? touch) && <NumberPad value={draft[into]} onChange={(text) => change({ [into]: text.slice(0, 12) })} />}
+      <div className={input.foot}>
+        {question.asks_angle ? (
+          <UnstyledButton
+            className={classes.eye}
+            aria-pressed={draft.by_eye || question.angle_by === 'eye'}
+            onClick={() => change({ by_eye: !draft.by_eye })}
+          >
+            <b>E</b> {draft.by_eye || question.angle_by === 'eye' ? 'turned by eye, and recorded so' : 'turned by eye?'}
+          </UnstyledButton>
+        ) : (
+          <span className={input.grow} />
+        )}
+        {live.switches ?? (
+          <span className={input.card}>{question.wrench ? `wrench ${question.wrench}` : 'no wrench with a scale'}</span>
+        )}
+        {more.button}
+        <Button size="lg" onClick={() => void record()} loading={busy} disabled={Boolean(question.blocked)}>
+          {question.asks_angle ? 'Angle reached' : 'Pulled'}
+        </Button>
+      </div>
+      {more.isOpen && (
+        <>
+          <div className={classes.more}>
+            <TraceFile unit={unit} onRead={onFile} />
+          </div>
+          <MoreOfJoint {...props} wrong={null} />
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,210 @@
+/** What is looked at before the first pull: threads as the figure presumes, held against the wrench, the wrench itself, how an angle is read. */
+import { Button, TextInput, UnstyledButton } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import type { Schemas } from '../../api/client';
+import { useKeys } from '../../app/keys';
+import type { InputProps, QuestionOf } from '../../ledger/contract';
+import { useDraft } from '../../ledger/draft';
+import input from '../../ledger/input.module.css';
+import { Wrong } from '../../ledger/Wrong';
+import { gaugesQuery } from '../../shop/api';
+import { torqueIn } from '../torque';
+import classes from './joints.module.css';
+import { MoreOfJoint, useMore } from './MoreOfJoint';
+
+type Ready = Schemas['JointReady'];
+type Gauge = Schemas['GaugeOut'];
+
+const THREADS: Ready['threads'][] = ['dry', 'oiled', 'moly', 'assembly lube', 'threadlocker', 'sealant'];
+const ANGLES: { value: NonNullable<Ready['angle_by']>; label: string; note: string }[] = [
+  { value: 'gauge', label: 'angle gauge', note: '' },
+  { value: 'wrench', label: 'the wrench', note: '' },
+  { value: 'wheel', label: 'degree wheel', note: '' },
+  { value: 'paint', label: 'paint marks', note: '' },
+  { value: 'eye', label: 'by eye', note: 'recorded so' },
+];
+
+interface Draft {
+  threads: Ready['threads'] | '';
+  held: boolean;
+  wrench: string;
+  angle_by: NonNullable<Ready['angle_by']> | '';
+  lever: string;
+  extension: string;
+  at: string;
+  extends: boolean;
+}
+const EMPTY: Draft = {
+  threads: '',
+  held: false,
+  wrench: '',
+  angle_by: '',
+  lever: '',
+  extension: '',
+  at: '0',
+  extends: false,
+};
+
+export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
+  const { bench, question, wrong, busy, answer } = props;
+  const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, EMPTY);
+  const gauges = useQuery(gaugesQuery).data ?? [];
+  const wrenches = gauges.filter((gauge) => gauge.kind === 'wrench' || gauge.kind === 'bar');
+  const needed = Number(torqueIn(question.needs_torque, 'N·m')) || null;
+  const fits = (gauge: Gauge) =>
+    needed === null || ((gauge.most ?? Number.POSITIVE_INFINITY) >= needed && (gauge.least ?? 0) <= needed);
+  const offered = [...wrenches].sort((a, b) => Number(fits(b) && !b.overdue) - Number(fits(a) && !a.overdue));
+  const wrench =
+    draft.wrench || (needed !== null ? (offered.find((one) => fits(one) && !one.overdue)?.code ?? '') : '');
+  const threads = draft.threads || question.threads || 'dry';
+  const angleBy = draft.angle_by || (wrenches.find((one) => one.code === wrench)?.address ? 'wrench' : 'gauge');
+  const more = useMore();
+  const isOpen = question.status !== 'done' && !question.blocked;
+  const record = async () => {
+    if (busy || !isOpen) return;
+    const number = (text: string) => Number(text.replace(',', '.'));
+    const entry: Ready = {
+      kind: 'joint_ready',
+      step: question.step,
+      threads,
+      held: draft.held || !question.held_by,
+      wrench: wrench && wrench !== 'none' ? wrench : null,
+      angle_by: question.needs_angle ? angleBy : null,
+      lever_mm: draft.extends && draft.lever ? number(draft.lever) : null,
+      extension_mm: draft.extends && draft.extension ? number(draft.extension) : null,
+      extension_deg: draft.extends ? number(draft.at || '0') : 0,
+    };
+    if ((await answer([threads, wrench].filter(Boolean).join(', '), entry)) !== 'refused') forget();
+  };
+  useKeys([
+    ...offered.slice(0, 9).map((gauge, n) => ({
+      keys: [String(n + 1)],
+      label: gauge.code,
+      run: () => change({ wrench: gauge.code }),
+    })),
+    { keys: ['t'], label: 'threads', run: () => change({ threads: after(THREADS, threads) }) },
+    { keys: ['x'], label: 'held', run: () => change({ held: !draft.held }) },
+    {
+      keys: ['a'],
+      label: 'how the angle is read',
+      run: () =>
+        change({
+          angle_by: after(
+            ANGLES.map((one) => one.value),
+            angleBy,
+          ),
+        }),
+    },
+    { keys: ['Enter', 'PageDown'], label: 'record', run: () => void record() },
+  ]);
+  if (question.status === 'done') return <MoreOfJoint {...props} />;
+  if (question.blocked)
+    return (
+      <section className={input.input} aria-label="Not yet">
+        <div className={input.confirm}>Not yet: {question.blocked}.</div>
+      </section>
+    );
+  return (
+    <section className={input.input} data-wrong={wrong !== null} aria-label="Before the first pull">
+      <div className={classes.ready}>
+        <fieldset>
+          <legend>Threads and heads (T)</legend>
+          <div className={classes.options}>
+            {THREADS.map((one) => (
+              <UnstyledButton key={one} aria-pressed={one === threads} onClick={() => change({ threads: one })}>
+                {one}
+                {one === question.threads && <small>the book</small>}
+              </UnstyledButton>
+            ))}
+          </div>
+        </fieldset>
+        {question.needs_angle && (
+          <fieldset>
+            <legend>The angle is read by (A)</legend>
+            <div className={classes.options}>
+              {ANGLES.map((one) => (
+                <UnstyledButton
+                  key={one.value}
+                  aria-pressed={one.value === angleBy}
+                  onClick={() => change({ angle_by: one.value })}
+                >
+                  {one.label}
+                  {one.note && <small>{one.note}</small>}
+                </UnstyledButton>
+              ))}
+            </div>
+          </fieldset>
+        )}
+        <fieldset className={classes.wide}>
+          <legend>Wrench{needed !== null && `, for ${needed} N·m`}</legend>
+          <div className={classes.options}>
+            {offered.map((gauge, n) => (
+              <UnstyledButton
+                key={gauge.code}
+                aria-pressed={gauge.code === wrench}
+                onClick={() => change({ wrench: gauge.code })}
+              >
+                <i>{n + 1}</i>
+                {gauge.code}
+                <small>
+                  {gauge.least ?? 0} to {gauge.most ?? 'any'}
+                  {gauge.overdue ? ', overdue' : ''}
+                </small>
+              </UnstyledButton>
+            ))}
+            <UnstyledButton aria-pressed={draft.wrench === 'none'} onClick={() => change({ wrench: 'none' })}>
+              none with a scale
+            </UnstyledButton>
+            <UnstyledButton aria-pressed={draft.extends} onClick={() => change({ extends: !draft.extends })}>
+              extension
+            </UnstyledButton>
+          </div>
+        </fieldset>
+        {draft.extends && (
+          <div className={`${classes.extension} ${classes.wide}`}>
+            {(
+              [
+                ['lever', 'Lever, mm'],
+                ['extension', 'Extension, mm'],
+                ['at', 'At, degrees'],
+              ] as const
+            ).map(([key, label]) => (
+              <TextInput
+                key={key}
+                label={label}
+                inputMode="decimal"
+                value={draft[key]}
+                onChange={(event) => change({ [key]: event.currentTarget.value.slice(0, 8) })}
+              />
+            ))}
+          </div>
+        )}
+      </div>
+      <div className={input.foot}>
+        {question.held_by ? (
+          <UnstyledButton
+            className={input.turned}
+            aria-pressed={draft.held}
+            data-back={!draft.held}
+            onClick={() => change({ held: !draft.held })}
+          >
+            <b>X</b>{' '}
+            {draft.held ? `${question.held_by} holds against the wrench` : `Does ${question.held_by} hold? Press X`}
+          </UnstyledButton>
+        ) : (
+          <span className={input.grow} />
+        )}
+        {more.button}
+        <Button size="lg" onClick={record} loading={busy}>
+          Ready to pull
+        </Button>
+      </div>
+      <Wrong wrong={wrong} />
+      {more.isOpen && <MoreOfJoint {...props} wrong={null} />}
+    </section>
+  );
+}
+
+function after<T>(all: T[], now: T): T {
+  return all[(all.indexOf(now) + 1) % all.length] ?? now;
+}

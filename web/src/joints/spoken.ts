@@ -1,0 +1,16 @@
+/** Says what is to be pulled next, for whoever has both hands on the wrench; off unless asked for, kept in this browser. */
+import { useLocalStorage } from '@mantine/hooks';
+import { useEffect } from 'react';
+
+export function useSpoken() {
+  return useLocalStorage({ key: 'gurvo.spoken', defaultValue: false, getInitialValueInEffect: false });
+}
+
+export function useSpeak(words: string): void {
+  const [isOn] = useSpoken();
+  useEffect(() => {
+    if (!isOn || !words || !window.speechSynthesis) return;
+    window.speechSynthesis.cancel();
+    window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));
+  }, [isOn, words]);
+}
