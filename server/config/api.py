@@ -23,6 +23,7 @@ from shop.gauges_api import router as gauges
 from shop.people_api import router as people
 from work.api import printing_router
 from work.api import router as engines
+from work.workings_api import router as workings
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
 TAGGED_UNIONS = ("entry",)
@@ -65,6 +66,7 @@ api.add_router("", shop, tags=["shop"])
 api.add_router("/gauges", gauges, tags=["shop"])
 api.add_router("/instruments", instruments, tags=["shop"])
 api.add_router("/traces", traces_router, tags=["shop"])
+api.add_router("/workings", workings, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])

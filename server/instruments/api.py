@@ -12,7 +12,7 @@ from config.schemas import InSchema, refusals
 from gurvo_core.ledger import GAUGE_UNIT
 from gurvo_core.units import Unit
 from instruments import traces
-from instruments.live import LiveReading
+from instruments.live import LiveReading, plain_figure
 from instruments.reader import Reader, reader_of
 from instruments.traces import Progress
 from shop.errors import Conflict, Refusal
@@ -60,8 +60,14 @@ def _events(reader: Reader, beside: Reader | None) -> Iterator[str]:
     for reading in reader.listen():
         shown = reading
         if beside is not None and not reading.trouble:
-            shown = reading.model_copy(update={"beside": beside.last.text, "trouble": beside.last.trouble})
+            shown = reading.model_copy(update={"beside": _beside(reading, beside), "trouble": beside.last.trouble})
         yield f"data: {shown.model_dump_json(exclude_defaults=True)}\n\n"
+
+
+def _beside(reading: LiveReading, beside: Reader) -> str:
+    """What the other shows; for a point that is kept, at the very moment of this reading: both move."""
+    value = beside.at(reading.at_s) if reading.take else None
+    return beside.last.text if value is None else plain_figure(value, beside.resolution)
 
 
 def _bounded(events: Iterator[str]) -> Iterator[str]:

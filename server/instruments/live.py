@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from time import monotonic
 
+from gurvo_core.angles import wrap_deg
 from gurvo_core.errors import CoreError
 from gurvo_core.joints.job.entries import KeptTrace
 from gurvo_core.joints.job.kept import keep_trace
@@ -27,6 +28,7 @@ class LiveReading(Shape):
     """What an instrument shows now, for a bench that looks."""
 
     trouble: str = ""
+    at_s: float = 0.0  # by this machine's own clock
     value: float | None = None  # in the unit of its kind; of a wrench its torque
     text: str = ""  # the same as it is shown
     angle_deg: float | None = None
@@ -64,10 +66,13 @@ class Understood:
             pull = _read(ended) if ended else None
             return LiveReading(value=value, text=f"{value:.1f}", angle_deg=figures[1], pull=pull)
         take = self.sweep.feed(value) if self.unit == "deg" else False
-        return LiveReading(value=value, text=_plain(value, self.resolution), at_rest=rests, take=take)
+        # an encoder is read as a wheel that is numbered all round
+        shown = wrap_deg(value) if self.unit == "deg" else value
+        return LiveReading(value=value, text=plain_figure(shown, self.resolution), at_rest=rests, take=take)
 
 
-def _plain(value: float, resolution: float) -> str:
+def plain_figure(value: float, resolution: float) -> str:
+    """A figure with as many decimals as its gauge has."""
     places = max(0, len(f"{resolution:.6f}".rstrip("0").split(".")[1]))
     return f"{value:.{places}f}"
 

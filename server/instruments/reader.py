@@ -1,6 +1,8 @@
 """Reads one instrument for all who look at it: opened with the first, let go some seconds after the last, opened again when it was lost."""
 
+from collections import deque
 from collections.abc import Iterator
+from itertools import pairwise
 from queue import Empty, Full, Queue
 from threading import Lock, Thread
 from time import monotonic, sleep
@@ -12,6 +14,8 @@ HERTZ = 60
 LINGERS_S = 8.0
 AGAIN_S = 1.5
 QUIET_S = 2.5
+HISTORY = 16
+WAITS_FOR_IT_S = 0.08
 KEPT = 240  # readings that a slow listener may fall behind
 NOT_OPEN = "The instrument does not answer at {address}; type the figure, or look at its cable."
 WRONG_UNIT = "It speaks in {said} and {unit} is wanted; set it to {unit}, or type the figure."
@@ -25,6 +29,7 @@ class Reader:
     def __init__(self, address: str, unit: str, resolution: float) -> None:
         self.address, self.unit, self.resolution = address, unit, resolution
         self.last = LiveReading()
+        self.history: deque[tuple[float, float]] = deque(maxlen=HISTORY)  # when, and what it showed
         self._listeners: list[Queue[LiveReading]] = []
         self._port: Port | None = None
         self._lock = Lock()
@@ -49,6 +54,17 @@ class Reader:
             with self._lock:
                 self._listeners.remove(queue)
                 self._left = monotonic()
+
+    def at(self, moment: float) -> float | None:
+        """What it showed at a moment, between the readings either side of it; None where it was not read. Waits a little for the later."""
+        until = monotonic() + WAITS_FOR_IT_S
+        while monotonic() < until and not (self.history and self.history[-1][0] >= moment):
+            sleep(0.004)
+        known = list(self.history)
+        for (before, value), (after, later) in pairwise(known):
+            if before <= moment <= after:
+                return value + (later - value) * (moment - before) / ((after - before) or 1.0)
+        return None
 
     def send(self, line: str) -> bool:
         """Send it a command; whether it is there to take it."""
@@ -122,7 +138,9 @@ class Reader:
                 continue
             if reading is not None:
                 heard, bad = monotonic(), 0
-                self._tell(reading)
+                if reading.value is not None:
+                    self.history.append((heard, reading.value))
+                self._tell(reading.model_copy(update={"at_s": heard}))
 
 
 _readers: dict[tuple[str, str, float], Reader] = {}

@@ -82,6 +82,11 @@ class Gauge(Shape):
     pulls: int = Field(default=0, ge=0, description="Of a wrench: pulls since its calibration")
     checked: date | None = Field(default=None, description="Day it was last checked against another")
 
+    @property
+    def role(self) -> str:
+        """What it stands for while a cam is degreed: an encoder on the crank is a wheel."""
+        return "wheel" if self.kind == "encoder" else self.kind
+
 
 @dataclass(frozen=True, kw_only=True)
 class LedgerEntry:

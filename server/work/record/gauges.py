@@ -11,10 +11,10 @@ SHOWN = {"wheel": ("°", 2), "dial": (" mm", 3)}
 
 
 def with_gauges(entries: Iterable[LedgerEntry]) -> Iterator[tuple[LedgerEntry, dict[str, Gauge]]]:
-    """Go through a ledger with the gauges that were set up at each entry, by kind."""
+    """Go through a ledger with the gauges that were set up at each entry, by what they stand for."""
     gauges: dict[str, Gauge] = {}
     for entry in entries:
-        gauges = gauges | {gauge.kind: gauge for gauge in entry.gauges}
+        gauges = gauges | {gauge.role: gauge for gauge in entry.gauges if gauge.role in SHOWN}
         yield entry, gauges
 
 

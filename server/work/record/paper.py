@@ -18,6 +18,7 @@ from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
 from work.record.gauges import said_of, with_gauges
+from work.record.joints import on_paper
 from work.record.turns import STOPPED
 
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
@@ -55,6 +56,7 @@ def as_pdf(engine: Engine) -> bytes:
             "timing": timing,
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),
+            "joints": on_paper(ledger.folded.states["joints"]),
             "tape": tape,
             "long": len(tape) > LONG,
             "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),

@@ -988,6 +988,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workings/bolt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What can be said of one bolt
+         * @description Say what a torque and an angle do to one bolt, each figure with its formula and source.
+         */
+        get: operations["workings_bolt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1140,6 +1160,63 @@ export interface components {
             waits_for: string;
             /** Warnings */
             warnings: string[];
+        };
+        /**
+         * BoltAsked
+         * @description One bolt, as somebody asks about it; what is left out is not worked out.
+         */
+        BoltAsked: {
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /**
+             * Extension Deg
+             * @default 0
+             */
+            extension_deg: number;
+            /** Extension Mm */
+            extension_mm?: number | null;
+            /**
+             * Free Thread Mm
+             * @default 0
+             */
+            free_thread_mm: number;
+            /** Grip Mm */
+            grip_mm?: number | null;
+            /**
+             * Head
+             * @default oiled
+             * @enum {string}
+             */
+            head: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+            /** Lever Mm */
+            lever_mm?: number | null;
+            /**
+             * Material
+             * @default steel
+             * @enum {string}
+             */
+            material: "steel" | "cast iron" | "aluminium" | "magnesium";
+            /**
+             * Property Class
+             * @default
+             */
+            property_class: string;
+            /** Thread */
+            thread: string;
+            /**
+             * Threads
+             * @default oiled
+             * @enum {string}
+             */
+            threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+            /** Torque */
+            torque?: number | null;
+            /**
+             * Unit
+             * @default N·m
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * BoltFound
@@ -3412,6 +3489,25 @@ export interface components {
             text: string;
         };
         /**
+         * Line
+         * @description One figure.
+         */
+        Line: {
+            /** Formula */
+            formula: string;
+            /**
+             * Look Again
+             * @default false
+             */
+            look_again: boolean;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * LiveReading
          * @description What an instrument shows now, for a bench that looks.
          */
@@ -3423,6 +3519,11 @@ export interface components {
              * @default false
              */
             at_rest: boolean;
+            /**
+             * At S
+             * @default 0
+             */
+            at_s: number;
             /**
              * Beside
              * @default
@@ -9386,6 +9487,58 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workings_bolt: {
+        parameters: {
+            query: {
+                thread: string;
+                property_class?: string;
+                threads?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+                head?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+                torque?: number | null;
+                unit?: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+                angle_deg?: number | null;
+                grip_mm?: number | null;
+                free_thread_mm?: number;
+                material?: "steel" | "cast iron" | "aluminium" | "magnesium";
+                lever_mm?: number | null;
+                extension_mm?: number | null;
+                extension_deg?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

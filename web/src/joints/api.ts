@@ -19,3 +19,17 @@ export const jointTracesQuery = (serial: string, step: string, entries: number) 
         await client.GET('/api/engines/{serial}/joints/{step}/traces', { params: { path: { serial, step } }, signal }),
       ),
   });
+
+/** What can be said of one bolt; what was left empty is not asked. */
+export const workingsQuery = (typed: Record<string, string>) =>
+  queryOptions({
+    queryKey: ['workings', typed],
+    retry: false,
+    queryFn: async ({ signal }) => {
+      const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
+      const query = Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+      return unwrap(
+        await client.GET('/api/workings/bolt', { params: { query: { thread: typed.thread ?? '', ...query } }, signal }),
+      );
+    },
+  });

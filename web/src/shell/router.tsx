@@ -52,6 +52,11 @@ const gauges = createRoute({
   path: '/gauges',
   component: lazyRouteComponent(() => import('../shop/Gauges'), 'Gauges'),
 });
+const workings = createRoute({
+  getParentRoute: () => shell,
+  path: '/workings',
+  component: lazyRouteComponent(() => import('../joints/Workings'), 'Workings'),
+});
 const people = createRoute({
   getParentRoute: () => shell,
   path: '/people',
@@ -74,7 +79,7 @@ const benchTwin = createRoute({
 
 export const router = createRouter({
   routeTree: root.addChildren([
-    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, people]),
+    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, workings, people]),
     bench,
     benchTwin,
   ]),

@@ -43,7 +43,7 @@ def check_setup(_now: TimingState, body: WheelSetup, facts: Facts) -> Objections
     known = facts.get(GAUGES) or {}
     for field, gauge_id, kind in (("wheel_gauge", body.wheel_gauge, "wheel"), ("dial_gauge", body.dial_gauge, "dial")):
         gauge = known.get(gauge_id)
-        yield from need(gauge is not None and gauge.kind == kind, field, f"there is no {kind} called {gauge_id}; choose one of the gauges")
+        yield from need(gauge is not None and gauge.role == kind, field, f"there is no {kind} called {gauge_id}; choose one of the gauges")
     yield from need(body.plugs_out, "plugs_out", "take the plugs out and lock the stand before the crank is turned")
 
 

@@ -38,7 +38,7 @@ def _figures(now: TimingState, body: TdcReading | LiftReading) -> dict[str, floa
 def take_setup(now: TimingState, entry: LedgerEntry, body: WheelSetup) -> TimingState:
     """The wheel set up anew: what was read on it before lapses. The stop stays where it is."""
     cams = {shaft: replace(work, readings={}, left=None) for shaft, work in now.cams.items()}
-    gauges: dict[str, Gauge] = {gauge.kind: gauge for gauge in entry.gauges}
+    gauges: dict[str, Gauge] = {gauge.role: gauge for gauge in entry.gauges}
     fresh = TimingState(document=now.document, lines=now.lines, setup=body, gauges=gauges, set_up_on=entry.latest.date(), cams=cams)
     return replace(fresh, stop_in=now.stop_in, turned_to=now.turned_to)
 

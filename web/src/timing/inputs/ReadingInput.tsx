@@ -9,6 +9,7 @@ import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
 import classes from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
+import { LiveReadings } from './LiveReadings';
 import { APPROACHES, otherSide, type ReadingDraft, toEntry } from './reading';
 
 export function ReadingInput({
@@ -98,6 +99,15 @@ export function ReadingInput({
         )}
       </div>
       <Wrong wrong={wrong} />
+      <LiveReadings
+        wheel={bench.state.timing?.wheel?.wheel_gauge ?? ''}
+        dial={bench.state.timing?.wheel?.dial_gauge ?? ''}
+        sweeps={question.kind === 'tdc_reading' && question.method === 'fit'}
+        onTake={(wheel, length) => change(typesLength ? { wheel, length } : { wheel })}
+        onPoint={async (wheel, length) => {
+          await answer(`${wheel}° ${length}`, toEntry(question, { ...draft, wheel, length }, 'mm'));
+        }}
+      />
       {(pad ?? touch) && <NumberPad value={draft[into]} onChange={(text) => change({ [into]: text.slice(0, 12) })} />}
       <div className={classes.foot}>
         <UnstyledButton className={classes.turned} data-back={draft.approach !== 'running way'} onClick={nextApproach}>

@@ -27,9 +27,9 @@ const EMPTY: Omit<Setup, 'kind'> = {
 export function SetupForm({ bench, wrong, busy, answer }: InputProps<QuestionOf<'wheel_setup'>>) {
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.setup`, EMPTY);
   const gauges = useQuery(gaugesQuery);
-  const of = (kind: Schemas['GaugeOut']['kind']) => (gauges.data ?? []).filter((gauge) => gauge.kind === kind);
-  const first = (kind: Schemas['GaugeOut']['kind']) =>
-    (of(kind).find((gauge) => !gauge.overdue) ?? of(kind)[0])?.code ?? '';
+  const of = (kind: 'wheel' | 'dial') =>
+    (gauges.data ?? []).filter((gauge) => gauge.kind === kind || (kind === 'wheel' && gauge.kind === 'encoder'));
+  const first = (kind: 'wheel' | 'dial') => (of(kind).find((gauge) => !gauge.overdue) ?? of(kind)[0])?.code ?? '';
   const setup = {
     ...draft,
     wheel_gauge: draft.wheel_gauge || first('wheel'),
@@ -49,7 +49,7 @@ export function SetupForm({ bench, wrong, busy, answer }: InputProps<QuestionOf<
     { keys: ['Enter', 'PageDown'], label: 'record', run: () => void record() },
   ]);
   const folded = draft.numbering !== '0-360';
-  const list = (kind: Schemas['GaugeOut']['kind']) =>
+  const list = (kind: 'wheel' | 'dial') =>
     of(kind).map((gauge) => ({
       value: gauge.code,
       label: `${gauge.code} ${gauge.name}${gauge.overdue ? ' (calibration overdue)' : ''}`,
