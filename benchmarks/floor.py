@@ -41,7 +41,7 @@ def measure(port: int, count: int) -> None:
     bare: list[float] = []
     taken: dict[str, list[float]] = {page: [] for page in PAGES}
     for _ in range(count // 3):
-        bare += times_ms(partial(lead.call, "GET", "/api/gauges"), 1, warm_up=0 if bare else 5)
+        bare += times_ms(partial(lead.call, "GET", "/api/session/people"), 1, warm_up=0 if bare else 5)
         for page, times in taken.items():
             times.extend(times_ms(partial(lead.call, "GET", f"/api/engines{page}"), 1, warm_up=0 if times else 2))
     yardstick = p50_p95(bare)

@@ -20,12 +20,13 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, floor, hostile, requests, twin
+        from benchmarks import browser, core, coverage, floor, hostile, joints, requests, twin
         from benchmarks.long_ledger import fill
 
         fill(SERIAL)
         print("One run on this machine; milliseconds unless said otherwise.\n")
         core.measure(SERIAL)
+        joints.measure()
         with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
             hostile.measure(port)

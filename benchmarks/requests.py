@@ -26,7 +26,7 @@ def measure(port: int, serial: str, count: int) -> None:
     builder.call("GET", "/api/engines/Q4-0170")
     tag = builder.tag
     calls = {
-        "bare": lambda: builder.call("GET", "/api/gauges"),
+        "bare": lambda: builder.call("GET", "/api/session/people"),
         "entry": record,
         "look": lambda: builder.call("GET", "/api/engines/Q4-0170", tag=tag),
     }

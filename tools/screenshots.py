@@ -19,22 +19,22 @@ View = tuple[str, str | None, str, tuple[int, int], str]  # name, who, path, siz
 VIEWS: tuple[View, ...] = (
     ("sign-in", None, "/", WIDE, "light"),
     ("floor", "della", "/", WIDE, "light"),
-    ("floor-dark", "della", "/", WIDE, "dark"),
     ("floor-phone", "della", "/", PHONE, "light"),
     ("bench-run", "della", "/bench/F4-0045", WIDE, "light"),
     ("bench-wheel", "della", "/bench/Q4-0171", WIDE, "light"),
     ("bench-wheel-dark", "della", "/bench/Q4-0170", WIDE, "dark"),
     ("bench-out", "della", "/bench/Q4-0170", WIDE, "light"),
+    ("bench-joint", "della", "/bench/Q4-0175", WIDE, "light"),
     ("bench-signed", "oren", "/bench/Q4-0168", WIDE, "light"),
     ("bench-tablet", "della", "/bench/B8-0002", TABLET, "light"),
-    ("bench-phone", "della", "/bench/T4-0201", PHONE, "light"),
+    ("bench-phone", "della", "/bench/Q4-0175", PHONE, "light"),
     ("family", "della", "/families/mallow-2", WIDE, "light"),
     ("twin-v6", "della", "/families/corrie-v6/twin", WIDE, "light"),
     ("twin-flat-dark", "della", "/families/tarn-f4/twin", WIDE, "dark"),
-    ("bench-twin", "della", "/families/mallow-2/twin", WIDE, "light"),
     ("import", "oren", "/import", WIDE, "light"),
     ("people", "oren", "/people", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
+    ("workings", "della", "/workings", WIDE, "light"),
 )
 
 

@@ -23,7 +23,7 @@ PULL = "pull"
 
 def _counted(rows: Any) -> Any:
     """Gauges with their pulls since the last calibration, and the day of their last check."""
-    since = Q(uses__kind=PULL) & (Q(calibrated__isnull=True) | Q(uses__at__date__gte=F("calibrated")))
+    since = Q(uses__kind=PULL) & (Q(calibrated__isnull=True) | Q(uses__at__date__gt=F("calibrated")))
     return rows.annotate(
         pulls=Count("uses", filter=since, distinct=True), checked=Max(TruncDate("checks__at", tzinfo=timezone.get_current_timezone()))
     )

@@ -63,6 +63,8 @@ class Keys(RunCase):
             if side.count() and side.get_attribute("aria-pressed") != "true":
                 self.type("b" if body["wheel"]["side"].startswith("before") else "a")
             self.type("Enter")
+        elif question.kind == "joint_ready":
+            self.type(*(["x"] if question.held_by else []), "Enter")
         else:
             self.type("Enter")
 
@@ -132,6 +134,12 @@ class TouchTests(RunCase):
         elif question.kind == "wheel_setup":
             self.page.get_by_label("Plugs are out, stand is locked").tap()
             main.get_by_role("button", name="Record the set-up").tap()
+        elif question.kind == "joint_ready":
+            if question.held_by:
+                main.get_by_role("button", name="Press X").tap()
+            main.get_by_role("button", name="Ready to pull").tap()
+        elif question.kind == "pull":
+            main.get_by_role("button", name="Pulled" if question.asks_torque else "All finger tight").tap()
         else:
             name = {"tdc_method": "Positive stop", "wheel_zero": "Take it over", "cam_decision": "Leave it"}.get(question.kind)
             main.get_by_role("button", name=name or ("The stop is in" if question.fitted else "The stop is out")).last.tap()

@@ -225,7 +225,7 @@ def analyse(trace: Trace) -> TraceFigures:
         peak_nm=peak_nm,
         end_nm=float(torque[-1]),
         turned_deg=float(angle[-1]) - line.snug_deg,
-        work_j=float(np.trapezoid(torque, np.radians(angle))),
+        work_j=float(rough.torque_nm.sum() * np.radians(angle[-1] - angle[0]) / GRID),
         flags=tuple(flags),
     )
 
@@ -261,7 +261,8 @@ def _on_grid(trace: Trace) -> _Even:
     """The mean torque of each even step of angle; a step nothing was read in is bridged."""
     angle, torque = trace.angle_deg, trace.torque_nm
     if angle.size <= GRID:
-        grid = np.linspace(angle[0], angle[-1], GRID)
+        step = (angle[-1] - angle[0]) / GRID
+        grid = angle[0] + step * (np.arange(GRID) + 0.5)
         return _Even(grid, np.interp(grid, np.maximum.accumulate(angle), torque))
     edges = np.linspace(angle[0], angle[-1], GRID + 1)
     # angles come in order but for a ratchet's give, so that a stretch of readings is a stretch of angle
