@@ -61,7 +61,8 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
   const [unit, setUnit] = useTorqueUnit();
   const field = useRef<HTMLInputElement>(null);
   const touch = useMediaQuery('(pointer: coarse)') ?? false;
-  const [pad, setPad] = useState<boolean | null>(null);
+  // most wrenches only click: the pad comes when a figure is touched
+  const [pad, setPad] = useState(false);
   const [into, setInto] = useState<'torque' | 'angle' | 'before'>('torque');
   // the figure has the focus back after every answer
   useLayoutEffect(() => field.current?.focus(), [busy]);
@@ -122,7 +123,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
     { keys: ['ArrowLeft'], label: 'bolt before', run: () => other(-1) },
     { keys: ['n'], label: 'unit', run: nextUnit },
     { keys: ['e'], label: 'by eye', run: () => change({ by_eye: !draft.by_eye }) },
-    { keys: ['p'], label: 'number pad', run: () => setPad(!(pad ?? touch)) },
+    { keys: ['p'], label: 'number pad', run: () => setPad(!pad) },
   ]);
   const figure = (name: 'torque' | 'angle' | 'before') => ({
     id: name,
@@ -134,6 +135,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
     'aria-invalid': wrong !== null,
     'aria-describedby': wrong ? 'wrong' : undefined,
     onFocus: () => setInto(name),
+    onClick: () => touch && setPad(true),
     onChange: (event: { currentTarget: { value: string } }) => change({ [name]: event.currentTarget.value }),
   });
   const second = question.asks_angle ? ('angle' as const) : ('before' as const);
@@ -145,7 +147,10 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
           <label htmlFor="torque" hidden={live.needle !== null}>
             {question.asks_angle ? 'Torque at the end' : 'Torque'}
           </label>
-          <span hidden={live.needle !== null && fastener === question.fastener}>
+          <span
+            className={fastener === question.fastener ? classes.hint : undefined}
+            hidden={live.needle !== null && fastener === question.fastener}
+          >
             {fastener === question.fastener
               ? 'as the wrench showed it; leave empty if it has no scale'
               : `bolt ${fastener} instead of ${question.fastener}`}
@@ -170,7 +175,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
           With its trace, {trace.read} readings.{flags.length > 0 && ` ${flags.join('; ')}.`}
         </p>
       )}
-      {(pad ?? touch) && <NumberPad value={draft[into]} onChange={(text) => change({ [into]: text.slice(0, 12) })} />}
+      {pad && <NumberPad value={draft[into]} onChange={(text) => change({ [into]: text.slice(0, 12) })} />}
       <div className={input.foot}>
         {question.asks_angle ? (
           <UnstyledButton

@@ -53,7 +53,10 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
   const needed = Number(torqueIn(question.needs_torque, 'N·m')) || null;
   const fits = (gauge: Gauge) =>
     needed === null || ((gauge.most ?? Number.POSITIVE_INFINITY) >= needed && (gauge.least ?? 0) <= needed);
-  const offered = [...wrenches].sort((a, b) => Number(fits(b) && !b.overdue) - Number(fits(a) && !a.overdue));
+  // what fits comes first, a wrench before a bar, the smaller before the larger
+  const rank = (gauge: Gauge) =>
+    Number(!fits(gauge) || gauge.overdue) * 1e6 + Number(gauge.kind === 'bar') * 1e5 + (gauge.most ?? 1e4);
+  const offered = [...wrenches].sort((a, b) => rank(a) - rank(b));
   const wrench =
     draft.wrench || (needed !== null ? (offered.find((one) => fits(one) && !one.overdue)?.code ?? '') : '');
   const threads = draft.threads || question.threads || 'dry';

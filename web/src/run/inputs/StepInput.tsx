@@ -37,7 +37,7 @@ function Blocked({ question }: Props) {
 
 function JustDone(props: Props) {
   const { question } = props;
-  const minutes = question.minutes ? `About ${question.minutes} min.` : 'Record it when it is done.';
+  const minutes = question.minutes ? `About ${Math.round(question.minutes)} min.` : 'Record it when it is done.';
   return (
     <Confirm
       {...props}
