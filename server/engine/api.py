@@ -20,6 +20,7 @@ from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.engine.plain import plain_document
 from gurvo_core.engine.unknown import not_known
+from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
 from gurvo_core.reading import doubts_of
@@ -58,6 +59,7 @@ def _family_out(shown: Revision) -> FamilyOut:
         doubtful=doubts_of(document),
         not_known=not_known(document),
         curves=[lobe_curve(profile) for profile in document.profiles],
+        joints=joint_pictures(document),
         revisions=revisions,
     )
 

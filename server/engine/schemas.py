@@ -10,6 +10,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.difference import Change
 from gurvo_core.engine.lift_table import LiftTableChoices
 from gurvo_core.errors import Fault
+from gurvo_core.joints.job.view import JointView
 from gurvo_core.motion.lobe import LobeCurve
 
 LONGEST_DOCUMENT = 900_000  # characters
@@ -47,6 +48,7 @@ class FamilyOut(Schema):
     doubtful: list[Fault]
     not_known: list[Fault]
     curves: list[LobeCurve]
+    joints: list[JointView] = Field(description="Those that are pulled bolt by bolt, as they are drawn before anything is done")
     revisions: list[RevisionRow]
 
 

@@ -27,6 +27,12 @@ BODIES = (
     {"kind": "note", "text": "x"},
     {"kind": "turn", "to": "330"},
     act("revision", number=2, reason="x"),
+    act("joint_ready", step="x", threads="dry"),
+    act("pull", step="x", stage=1, fastener="1", torque={"text": "30", "unit": "N·m"}, angle="90"),
+    act("bolt", step="x", fastener="1", found="loose", note="x"),
+    act("pull_decided", step="x", stage=1, fastener="1", decision="go_on", reason="x"),
+    act("joint_anew", step="x", reason="x"),
+    act("joint_left", step="x", until="x"),
 )
 JUNK = st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=8)
 

@@ -2128,6 +2128,11 @@ export interface components {
             document: components["schemas"]["EngineDocument"];
             /** Doubtful */
             doubtful: components["schemas"]["Fault"][];
+            /**
+             * Joints
+             * @description Those that are pulled bolt by bolt, as they are drawn before anything is done
+             */
+            joints: components["schemas"]["JointView"][];
             /** Name */
             name: string;
             /** Not Known */

@@ -22,6 +22,7 @@ import {
   thingFacts,
   variantFacts,
 } from './facts';
+import { JointOrders } from './JointOrders';
 import { LeftOpen } from './LeftOpen';
 import { LobeDrawing } from './LobeDrawing';
 
@@ -82,6 +83,11 @@ export function FamilyPage() {
             </Part>
           )}
           <Listed title="Locks and tensioners" facts={holdingFacts(document)} wide />
+          {data.joints.length > 0 && (
+            <Part title="Joints, bolt by bolt" wide>
+              <JointOrders joints={data.joints} />
+            </Part>
+          )}
           <Listed title="Joints" facts={jointFacts(document)} />
           <Listed title="Fits and lash" facts={limitFacts(document)} />
           <Listed title="On the bench" facts={kitFacts(document)} />

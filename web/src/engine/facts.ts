@@ -90,11 +90,14 @@ export function moveFacts(document: Document): Fact[] {
   return document.adjustments.map((one): Fact => [one.name, places(one)]);
 }
 
+/** Joints whose stages are in words; those in figures are drawn. */
 export function jointFacts(document: Document): Fact[] {
-  return document.joints.map((one): Fact => {
-    const notes = [...one.stages, one.lubrication, one.one_time ? 'new every time' : ''].filter(Boolean);
+  return document.joints.flatMap((one): Fact[] => {
+    const words = one.stages.filter((stage) => typeof stage === 'string');
+    if (words.length < one.stages.length) return [];
+    const notes = [...words, one.lubrication, one.one_time ? 'new every time' : ''].filter(Boolean);
     const count = one.fasteners == null ? '' : `, ${one.fasteners} × ${one.thread}`;
-    return [`${one.name}${count}`, notes.join(' · ')];
+    return [[`${one.name}${count}`, notes.join(' · ')]];
   });
 }
 

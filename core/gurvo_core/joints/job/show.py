@@ -1,13 +1,14 @@
 """What the joints show: loose ends, the joint that is worked on, every pull for the paper. All follows from what stands."""
 
-__all__ = ["joint_view", "loose_ends_of", "pull_lines", "says_of", "view_of"]
+__all__ = ["joint_pictures", "joint_view", "loose_ends_of", "pull_lines", "says_of", "view_of"]
 
 from collections.abc import Container, Iterator
 
+from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.judged import TURNED, Judgement, window_of
 from gurvo_core.joints.job.said import about_joint, window_words
-from gurvo_core.joints.job.state import JointsState, next_item
+from gurvo_core.joints.job.state import JointsState, begin_joints, next_item
 from gurvo_core.joints.job.view import Flagged, JointsView, JointView, PullLine, Sibling, SpotView, StageView
 from gurvo_core.joints.job.words import ANGLE_WORDS, DECIDED
 from gurvo_core.joints.sequence import ALL, Item
@@ -46,8 +47,16 @@ def view_of(now: JointsState, facts: Facts) -> JointsView:
 def joint_view(now: JointsState, step_id: str) -> JointView | None:
     """One joint as it stands; None where the step pulls none."""
     joint = now.book.joint_of(step_id)
-    if joint is None:
-        return None
+    return _view(now, joint, step_id) if joint is not None else None
+
+
+def joint_pictures(document: EngineDocument) -> list[JointView]:
+    """Every joint of a document that is pulled bolt by bolt, before anything is done: its order is looked at before it is used."""
+    now = begin_joints(document)
+    return [_view(now, joint, "") for joint in now.book.joints.values()]
+
+
+def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
     name, pulls = joint.joint.id, now.of_joint(joint.joint.id)
     item = next_item(now, step_id)
     shown = item or _last(joint, now)

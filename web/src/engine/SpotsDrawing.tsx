@@ -1,6 +1,6 @@
 /** The fasteners where they stand, in the order of the pulls. Distances are the document's; only the picture's size is chosen here. */
 import type { Schemas } from '../api/client';
-import classes from './JointDrawing.module.css';
+import classes from './SpotsDrawing.module.css';
 
 type Joint = Schemas['JointView'];
 type Spot = Joint['spots'][number];

@@ -1,0 +1,99 @@
+"""Gauges, workings and traces from files through the real interface."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from shop.models import Gauge, GaugeUse
+from tests.browser.case import PHONE, BrowserCase
+from tests.browser.test_joints import JointCase
+from tests.core.test_trace import pulled
+
+
+class GaugeTests(BrowserCase):
+    def test_the_lead_adds_a_wrench_and_is_told_what_is_wrong_beside_the_field(self):
+        self.sign_in("lena")
+        self.page.goto("/gauges")
+        self.page.get_by_role("button", name="Add a gauge").click()
+        form = self.page.get_by_role("dialog")
+        for label, text in (
+            ("Code", "T7"),
+            ("Name", "long wrench"),
+            ("Reads to", "1"),
+            ("U, k = 2", "4"),
+            ("Range from", "300"),
+            ("Range to", "200"),
+        ):
+            form.get_by_label(label).fill(text)
+        form.get_by_role("button", name="Keep it").click()
+        expect(form.get_by_role("alert")).to_contain_text("A range goes from less to more")
+        form.get_by_label("Range from").fill("40")
+        form.get_by_role("button", name="Keep it").click()
+        expect(form).to_have_count(0)
+        expect(self.page.get_by_role("button", name="T7 long wrench")).to_be_visible()
+        self.assertEqual(Gauge.objects.get(pk="T7").least, 40)
+
+    def test_a_check_of_the_day_and_what_it_was_used_on(self):
+        from django.utils import timezone
+
+        GaugeUse.objects.create(gauge_id="T2", serial="T-1", seq=4, kind="pull", at=timezone.now(), by_name="Bo")
+        self.sign_in()
+        self.page.goto("/gauges")
+        self.page.get_by_role("button", name="T2 wrench").click()
+        expect(self.page.get_by_text("Used on 1 engines")).to_be_visible()
+        expect(self.page.get_by_text("T-1 #4, pull")).to_be_visible()
+        self.page.get_by_label("That showed").fill("20")
+        self.page.get_by_label("This showed").fill("20,5")
+        self.page.get_by_role("button", name="Record the check").click()
+        expect(self.page.get_by_text("20.5 against 20 N·m")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Add a gauge")).to_have_count(0)
+
+    def test_on_a_phone_the_table_scrolls_and_the_page_does_not(self):
+        self.open(PHONE)
+        self.sign_in()
+        for path in ("/gauges", "/workings"):
+            self.page.goto(path)
+            expect(self.page.get_by_role("heading", level=1)).to_be_visible()
+            with self.subTest(path=path):
+                self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+
+
+class WorkingsTests(BrowserCase):
+    def test_one_bolt_is_worked_out_while_it_is_typed_and_a_wrong_thread_is_said(self):
+        self.sign_in("vi")
+        self.page.get_by_role("link", name="Workings").click()
+        table = self.page.get_by_label("What can be said of it")
+        expect(table).to_contain_text("21.3 to 38.3 kN")
+        self.page.get_by_label("Grip, mm").fill("50")
+        self.page.get_by_label("Angle after snug").fill("90")
+        expect(table).to_contain_text("Preload added by 90°")
+        self.page.get_by_label("Thread, such as").fill("M13")
+        expect(self.page.get_by_role("alert").first).to_contain_text("coarse pitch of M13 is not known")
+        self.page.get_by_label("Thread, such as").fill("3/8-16")
+        expect(table).to_contain_text("ASME B1.1")
+
+
+class TraceTests(JointCase):
+    def file(self, text):
+        path = Path(tempfile.mkdtemp()) / "pull.csv"
+        path.write_text(text, "utf-8")
+        return path
+
+    def test_a_trace_from_a_file_fills_the_pull_and_is_drawn_with_it(self):
+        self.at_the_head()
+        self.answer("Cylinder head: ready to pull", "Enter")
+        self.asked("bolt 1")
+        self.type("j")
+        chooser = self.page.locator("input[type=file]")
+        chooser.set_input_files(self.file("a;b\n1;2\n3;4\n"))
+        expect(self.page.get_by_role("alert")).to_contain_text("hich column is the angle")
+        trace = pulled("bottoming", to_nm=60)
+        rows = "\n".join(f"{a:.2f};{t:.2f}" for a, t in zip(trace.angle_deg, trace.torque_nm, strict=True))
+        chooser.set_input_files(self.file(f"angle deg;torque Nm\n{rows}"))
+        expect(self.page.get_by_text("400 rows, angle from “angle deg”")).to_be_visible()
+        expect(self.page.get_by_text("With its trace, 400 readings")).to_be_visible()
+        self.page.get_by_role("heading", level=1).click()
+        self.type("Enter")
+        self.asked("bolt 2")
+        expect(self.page.get_by_label("Traces", exact=True)).to_contain_text("bolt 1: turns suddenly much harder")
