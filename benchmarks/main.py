@@ -19,11 +19,14 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
+        os.environ["GURVO_STANDINS"] = str(base := serving.free_ports(serving.STANDINS))
         django.setup()
-        from benchmarks import browser, core, coverage, floor, hostile, joints, requests, twin
+        from benchmarks import browser, core, coverage, floor, hostile, joints, needle, requests, twin
         from benchmarks.long_ledger import fill
+        from standins.serve import serve as serve_standins
 
         fill(SERIAL)
+        serve_standins(base)
         print("One run on this machine; milliseconds unless said otherwise.\n")
         core.measure(SERIAL)
         joints.measure()
@@ -32,6 +35,7 @@ def main() -> None:
             hostile.measure(port)
             browser.measure(port)
             twin.measure(port)
+            needle.measure(port)
             floor.fill(SERIAL)
             floor.measure(port, CALLS)
         if "--coverage" in sys.argv:

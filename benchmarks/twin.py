@@ -44,16 +44,17 @@ def measure(port: int) -> None:
         browser = chromium.start(playwright)
         page = browser.new_context(bypass_csp=True, base_url=f"http://127.0.0.1:{port}", viewport={"width": 1280, "height": 800}).new_page()
         sign_in(page)
-        _report("bare square", _traced(browser, page, MOVE_SQUARE))
+        report("bare square", traced(browser, page, MOVE_SQUARE))
         for code in FAMILIES:
             page.goto(f"/families/{code}/twin")
             page.get_by_label("Turn to").wait_for()
             page.wait_for_timeout(1500)
-            _report(f"twin {code}", _traced(browser, page, HOLD_KEY))
+            report(f"twin {code}", traced(browser, page, HOLD_KEY))
         browser.close()
 
 
-def _traced(browser: Browser, page: Page, script: str) -> list[dict]:
+def traced(browser: Browser, page: Page, script: str) -> list[dict]:
+    """What the browser says of itself while a script runs."""
     browser.start_tracing(page=page, categories=CATEGORIES)
     page.evaluate(script)
     events: list[dict] = json.loads(browser.stop_tracing())["traceEvents"]
@@ -64,13 +65,14 @@ def _durations_ms(events: list[dict], name: str) -> list[float]:
     return [event["dur"] / 1000 for event in events if event["name"] == name and "dur" in event]
 
 
-def _report(what: str, events: list[dict]) -> None:
+def report(what: str, events: list[dict], aim_ms: float = AIM_MS) -> None:
+    """Print frames a second and what each cost."""
     drawn = sorted(event["ts"] / 1000 for event in events if event["name"] == "DrawFrame")
     apart = [b - a for a, b in pairwise(drawn)]
     page_ms, draw_ms = (_durations_ms(events, name) for name in ("ProxyMain::BeginMainFrame", "DirectRenderer::DrawFrame"))
-    within = [sum(ms < AIM_MS for ms in taken) / len(taken) for taken in (page_ms, draw_ms, apart)]
+    within = [sum(ms < aim_ms for ms in taken) / len(taken) for taken in (page_ms, draw_ms, apart)]
     per_second = 1000 * len(apart) / (drawn[-1] - drawn[0])
     print(f"{what:31} {per_second:8.1f}   frames a second; between two p50 {p50_p95(apart)[0]:.1f}, p95 {p50_p95(apart)[1]:.1f}")
     costs = f"page p95 {p50_p95(page_ms)[1]:.1f}, drawing p95 {p50_p95(draw_ms)[1]:.1f}"
-    shares = f"work of {100 * min(within[:2]):.0f} % under {AIM_MS:g} (aim 95), {100 * within[2]:.0f} % less than that apart"
+    shares = f"work of {100 * min(within[:2]):.0f} % under {aim_ms:g} (aim 95), {100 * within[2]:.0f} % less than that apart"
     print(f"  {shares}; {costs}")

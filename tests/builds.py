@@ -49,13 +49,13 @@ class Build:
         )
 
     def answer(self, question):
-        """Answer as somebody careful; wait where a sealant has to cure."""
+        """Answer as somebody careful; wait where a sealant has to cure, or a joint to rest."""
         body = answer(self.state, question, self.engine)
         by = LEAD if body["kind"] in ("hold_point", "sign_off") else BUILDER
         try:
             return self.enter(**body, by=by)
         except CoreError as refused:
-            if "cures" not in str(refused):
+            if not any(word in str(refused) for word in ("cures", "has rested")):
                 raise
             self.clock += timedelta(hours=3)
             return self.enter(**body, by=by)

@@ -30,10 +30,23 @@ def _counted(rows: Any) -> Any:
 
 
 def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
-    """Return gauges as they are now, for an entry that names them."""
-    plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate", "pulls", "checked")
-    rows = _counted(GaugeRow.objects.filter(code__in=codes)) if codes else ()
-    return tuple(Gauge(id=row.code, kind=GaugeRow.Kind(row.kind).value, **{key: getattr(row, key) for key in plain}) for row in rows)
+    """Return gauges as they are now, for an entry that names them; asked for with every pull, so only what its kind needs is counted."""
+    return tuple(_as_it_is(row) for row in GaugeRow.objects.filter(code__in=codes)) if codes else ()
+
+
+def _as_it_is(row: GaugeRow) -> Gauge:
+    plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate")
+    pulls = row.uses.filter(kind=PULL) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["wrench"] else row.uses.none()
+    if row.calibrated is not None:
+        pulls = pulls.filter(at__date__gt=row.calibrated)
+    check = row.checks.first() if row.kind == GaugeRow.Kind.BAR else None
+    return Gauge(
+        id=row.code,
+        kind=GaugeRow.Kind(row.kind).value,
+        pulls=pulls.count(),
+        checked=timezone.localdate(check.at) if check else None,
+        **{key: getattr(row, key) for key in plain},
+    )
 
 
 def all_gauges() -> list[dict[str, Any]]:

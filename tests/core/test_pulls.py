@@ -1,7 +1,7 @@
 """Pull by pull at the bench: order, wrench, windows and siblings, bolts found loose, and how the run follows."""
 
 import unittest
-from datetime import date
+from datetime import date, timedelta
 
 from demo.player import next_question
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, EntryRefused
@@ -282,6 +282,19 @@ def words_again(data, joint_id):
     """A document before one of its joints had figures."""
     plain = {"id": joint_id, "name": "Cylinder studs", "thread": "M8x1.25", "fasteners": 4, "stages": ["10 N·m", "22 N·m"]}
     return {**data, "joints": [plain if joint["id"] == joint_id else joint for joint in data["joints"]]}
+
+
+class WaitTests(PullCase):
+    def test_a_joint_rests_as_long_as_its_book_has_it(self):
+        data = family_copy_with_run("wick-1")
+        stages = [{"does": "torque", "torque_nm": 10}, {"does": "wait", "minutes": 30}, {"does": "torque", "torque_nm": 22}]
+        next(one for one in data["joints"] if one["id"] == "head")["stages"] = stages
+        self.build = Build(read_document(data)).to("studs:2.1.all")
+        rest = {"step": "studs", "stage": 2, "fastener": "all"}
+        self.refused("it has rested 3 minutes of 30", "pull", AskFirst, **rest)
+        self.build.clock += timedelta(minutes=30)
+        self.build.enter("pull", **rest)
+        self.assertEqual(next_question(self.build.state).key, "studs:3.1.1")
 
 
 class DocumentTests(unittest.TestCase):

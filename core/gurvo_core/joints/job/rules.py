@@ -13,7 +13,7 @@ from gurvo_core.joints.job.state import JointsState, next_item
 from gurvo_core.joints.meaning import lubrication_warning
 from gurvo_core.joints.sequence import ALL, Figures, Item, bolt_facts
 from gurvo_core.joints.wrench import Wrench, unit_meant, wrench_doubts
-from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, WHY_STEP_WAITS, Facts, Gauge, Objection, need
+from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, WHY_STEP_WAITS, Facts, Gauge, Objection, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
@@ -105,6 +105,8 @@ def check_pull(now: JointsState, body: Pull, facts: Facts) -> Objections:
     yield from need(body.step in now.ready, "step", "first say how the threads are and which wrench it is")
     yield from _its_turn(now, joint, body, item)
     figures = joint.figures(item)
+    if figures.does == "wait":
+        yield from _has_rested(now, joint, item, facts)
     if item.fastener != ALL:
         yield from _another_wrench(now, body, figures, facts)
         yield from _with_one_wrench(now, joint, body, item)
@@ -125,6 +127,16 @@ def _its_turn(now: JointsState, joint: PulledJoint, body: Pull, item: Item) -> O
     before = f"{joint.called(following.fastener)} still has “{words}” to come: no fastener is more than one stage ahead of another"
     yield from need(is_same, "stage", before)
     yield from need(not is_same, "fastener", f"{joint.called(following.fastener)} is next in the order: why {item.fastener} now?", "reason")
+
+
+def _has_rested(now: JointsState, joint: PulledJoint, item: Item, facts: Facts) -> Objections:
+    """It settles for as long as the book has it, from its last pull on."""
+    clock, last = facts.get(TYPED) or facts.get(NOW), now.at.get(joint.joint.id)
+    minutes = joint.joint.figures[item.stage - 1].minutes
+    if clock is None or last is None or minutes is None:
+        return
+    rested = (clock - last).total_seconds() / 60
+    yield from need(rested >= minutes, "step", f"it has rested {rested:.0f} minutes of {minutes:g}: leave it, or say why not", "reason")
 
 
 def _another_wrench(now: JointsState, body: Pull, figures: Figures, facts: Facts) -> Objections:

@@ -140,7 +140,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
   });
   const second = question.asks_angle ? ('angle' as const) : ('before' as const);
   return (
-    <section className={input.input} data-wrong={wrong !== null} aria-label="Pull">
+    <section className={`${input.input} ${classes.box}`} data-wrong={wrong !== null} aria-label="Pull">
       <div className={classes.pull}>
         <div className={input.about}>
           {live.needle}
@@ -176,7 +176,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
         </p>
       )}
       {pad && <NumberPad value={draft[into]} onChange={(text) => change({ [into]: text.slice(0, 12) })} />}
-      <div className={input.foot}>
+      <div className={`${input.foot} ${classes.foot}`}>
         {question.asks_angle ? (
           <UnstyledButton
             className={classes.eye}

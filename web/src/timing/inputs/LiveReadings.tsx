@@ -18,11 +18,13 @@ interface LiveReadingsProps {
   /** Whether the method takes many points, so that a sweep is offered. */
   sweeps: boolean;
   onTake: (wheel: string, length: string) => void;
+  /** What they show when the crank has come to rest. */
+  onRest: (wheel: string, length: string) => void;
   /** A point of a sweep, recorded at once. */
   onPoint: (wheel: string, length: string) => Promise<void>;
 }
 
-export function LiveReadings({ wheel, dial, sweeps, onTake, onPoint }: LiveReadingsProps) {
+export function LiveReadings({ wheel, dial, sweeps, onTake, onRest, onPoint }: LiveReadingsProps) {
   const gauges = useQuery(gaugesQuery).data ?? [];
   const address = (code: string) => gauges.find((one) => one.code === code)?.address;
   const [wanted, setWanted] = useLocalStorage({
@@ -44,6 +46,8 @@ export function LiveReadings({ wheel, dial, sweeps, onTake, onPoint }: LiveReadi
       latest.current = reading;
       if ((reading.trouble ?? '') !== trouble) setTrouble(reading.trouble ?? '');
       if (shown.current) shown.current.textContent = `${reading.text ?? ''}° · ${reading.beside ?? ''} mm`;
+      // whoever stops the crank finds its figures filled in, unless something was typed
+      if (reading.at_rest && !sweeping && reading.beside) onRest(reading.text ?? '', reading.beside);
       // points are recorded one after the other, in the order in which they were passed
       if (sweeping && reading.take && reading.beside) {
         const [at, drop] = [reading.text ?? '', reading.beside];

@@ -104,6 +104,9 @@ export function ReadingInput({
         dial={bench.state.timing?.wheel?.dial_gauge ?? ''}
         sweeps={question.kind === 'tdc_reading' && question.method === 'fit'}
         onTake={(wheel, length) => change(typesLength ? { wheel, length } : { wheel })}
+        onRest={(wheel, length) => {
+          if (draft.wheel === '') change(typesLength ? { wheel, length } : { wheel });
+        }}
         onPoint={async (wheel, length) => {
           await answer(`${wheel}° ${length}`, toEntry(question, { ...draft, wheel, length }, 'mm'));
         }}
