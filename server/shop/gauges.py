@@ -1,5 +1,6 @@
 """Gauges: as they are now, as the lead enters them, tried against each other, and what each was used on."""
 
+import re
 from collections.abc import Iterable, Sequence
 from datetime import date, datetime
 from typing import Any
@@ -19,6 +20,8 @@ from shop.roles import may_record, may_write_documents, role_of, shown_name
 
 USES_SHOWN = 200
 PULL = "pull"
+# what pyserial opens and that does nothing but read and write there; a simulated one of the demo is named
+ADDRESS = re.compile(r"/dev/[A-Za-z0-9/_.-]+|COM\d{1,3}|(socket|rfc2217)://[A-Za-z0-9.-]+:\d{1,5}|standin:[a-z]+")
 
 
 def _counted(rows: Any) -> Any:
@@ -67,6 +70,8 @@ def set_gauge(code: str, by: User, values: dict[str, Any]) -> None:
     least, most = values["least"], values["most"]
     if least is not None and most is not None and least >= most:
         raise Refusal(f"A range goes from less to more; {least:g} to {most:g} does not.", "least")
+    if values["address"] and not ADDRESS.fullmatch(values["address"]):
+        raise Refusal("A port is such as /dev/ttyUSB0, COM3, socket://host:port or rfc2217://host:port.", "address")
     kept = GaugeRow.objects.filter(pk=code).first()
     if kept is not None and kept.kind != values["kind"] and kept.uses.exists():
         raise Refusal(f"{code} has been used as a {kept.kind}; give another gauge a code of its own.", "kind")

@@ -31,7 +31,12 @@ class GaugeTests(ShopCase):
 
     def test_what_cannot_be_is_refused_at_its_field(self):
         self.sign_in("lena")
-        for field, change in (("least", {"least": 300}), ("resolution", {"resolution": 0}), ("kind", {"kind": "spanner"})):
+        for field, change in (
+            ("least", {"least": 300}),
+            ("resolution", {"resolution": 0}),
+            ("kind", {"kind": "spanner"}),
+            ("address", {"address": "spy:///dev/x?file=y"}),
+        ):
             with self.subTest(field=field):
                 answer = self.set_gauge(**change)
                 self.assertEqual(answer.status_code, 422)
