@@ -110,7 +110,7 @@ def zero(request: HttpRequest, code: str) -> Status[None]:
     return Status(204, None)
 
 
-@traces_router.post("", response={201: Progress, **refusals(401, 409, 422)}, operation_id="trace_begin", summary="Begin to read a file")
+@traces_router.post("", response={201: Progress, **refusals(401, 422)}, operation_id="trace_begin", summary="Begin to read a file")
 def begin_trace(request: HttpRequest, payload: TraceBegin) -> Status[Progress]:
     """Begin to read a trace from a file that comes in pieces."""
     return Status(201, traces.begin(request.user.get_username(), payload.unit))

@@ -14,9 +14,8 @@ from gurvo_core.joints.job.kept import keep_trace, read_csv_head
 from gurvo_core.joints.trace import analyse
 from gurvo_core.ledger.entry import Shape
 from gurvo_core.units import Unit
-from shop.errors import Conflict
 
-MOST_AT_ONCE, FORGOTTEN_S = 8, 300.0
+MOST_AT_ONCE = 16
 
 
 class TraceRead(Shape):
@@ -56,12 +55,10 @@ _lock = Lock()
 
 
 def begin(person: str, unit: Unit) -> Progress:
-    """Begin to take a file in; what nobody has gone on with for minutes is forgotten."""
+    """Begin to take a file in; where there are many, the one that nobody has gone on with for longest is forgotten."""
     with _lock:
-        for name in [name for name, one in _coming.items() if monotonic() - one.touched > FORGOTTEN_S]:
-            del _coming[name]
         if len(_coming) >= MOST_AT_ONCE:
-            raise Conflict("Several traces are being read just now; wait for one of them.")
+            del _coming[min(_coming, key=lambda name: _coming[name].touched)]
         name = uuid4().hex
         _coming[name] = _Coming(person, unit)
     return Progress(id=name, rows=0)

@@ -14,6 +14,7 @@ from tests.builds import LEAD, Build
 WALKS = settings(
     max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow], phases=[Phase.explicit, Phase.reuse, Phase.generate]
 )
+STRUCK = ("step_done", "joint_ready", "pull", "bolt", "pull_decided", "joint_anew", "joint_left", "step_opened")
 STEPS = {"mallow-2": ("plate-tight", ("1", "2")), "wick-1": ("studs", ("1", "2", "3", "4"))}
 
 
@@ -43,8 +44,8 @@ class WalkTests(unittest.TestCase):
                 drawn = chance.random()
                 if drawn < 0.35:
                     build.enter(**odd_entry(family, chance), because="all the same" if chance.random() < 0.5 else "", by=LEAD)
-                elif drawn < 0.42 and build.folded.entries:
-                    struck = chance.choice(build.folded.entries)
+                elif drawn < 0.42 and any(entry.body.kind in STRUCK for entry in build.folded.entries):
+                    struck = chance.choice([entry for entry in build.folded.entries if entry.body.kind in STRUCK])
                     build.enter("strike", strikes=str(struck.id), reason="slip", by=LEAD)
                 elif (question := next_question(build.state)) and question.kind != "sign_off":
                     build.answer(question)

@@ -153,11 +153,12 @@ class TraceFileTests(ShopCase):
         self.assertEqual(self.client.delete(f"/api/traces/{name}").status_code, 204)
         self.assertEqual(self.piece(name, self.text()).status_code, 404)
 
-    def test_no_more_than_a_few_at_once(self):
-        begun = [self.begin() for _ in range(traces.MOST_AT_ONCE)]
-        self.assertEqual(self.client.post("/api/traces", {}, content_type=JSON).status_code, 409)
-        for name in begun:
-            self.client.delete(f"/api/traces/{name}")
+    def test_of_many_the_one_that_nobody_goes_on_with_is_forgotten(self):
+        """Whoever leaves a file half-way takes nobody's place for ever."""
+        first = self.begin()
+        last = [self.begin() for _ in range(traces.MOST_AT_ONCE)][-1]
+        self.assertEqual(self.piece(first, self.text()).status_code, 404)
+        self.assertEqual(self.piece(last, self.text(), is_last=True).json()["read"]["rows"], 4000)
 
     def test_two_million_rows_stay_within_bounds(self):
         """Held at once: no more than a few pieces, whatever comes; the peak is kept."""

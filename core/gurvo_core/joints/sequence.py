@@ -142,6 +142,8 @@ def loaded_cylinders(document: EngineDocument, joint: Joint) -> dict[int, float]
     if draw is None or cam is None or draw.position is None or not document.is_placed(draw.position):
         return {}
     frames = frames_at(document, [document.position_deg(draw.position)], {})
+    if not frames.valves:
+        return {}
     lifts: dict[int, float] = {}
     for (name, at), lift_mm in zip(frames.valves, frames.lift_mm[:, 0], strict=True):
         if name != cam.id:

@@ -10,7 +10,7 @@ from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import MINUTES, PLAN, PLUGS_OUT, STEPS_DONE, WHY_STEP_WAITS, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, PLAN, PLUGS_OUT, STEPS_DONE, WHY_STEP_WAITS, Asked, Fact, Facts, Question, Step
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption
@@ -79,8 +79,19 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
-    """What one step asks: that it is done, its next stop, its signature."""
+    """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
     one = now.plan.by_id[step.key]
+    rests_on = (step.key, facts.get(DONE_ELSEWHERE), minutes_of(one.step, facts))
+    known = now.asked.get(rests_on)
+    if known is None:
+        known = now.asked[rests_on] = _ask_step(now, one, step, facts)
+    if all(question.status == "done" for question in known.questions):
+        return known
+    # what keeps a question waiting is written into it: whoever shows it has one of his own
+    return Asked(questions=[question.model_copy() for question in known.questions], note=known.note)
+
+
+def _ask_step(now: RunState, one: PlanStep, step: Step, facts: Facts) -> Asked:
     done = now.done.get(step.key)
     is_whole = is_done(now, step.key, facts)
     if done is not None and is_whole and not one.step.hold_point and one.step.does != "turn_over":
