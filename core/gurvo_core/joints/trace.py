@@ -238,14 +238,28 @@ def _straight(even: _Even) -> _Line:
     base_nm = _binding_nm(even, peak_nm)
     low, high = (_first_above(even, base_nm + share * (peak_nm - base_nm)) for share in LINEAR)
     high = max(high, low + 2)
-    slope, base = np.polyfit(grid[low : high + 1], torque[low : high + 1], 1)
+    slope, base = _through(grid[low : high + 1], torque[low : high + 1])
     snug_deg = float((base_nm - base) / slope) if slope > 0 else float(grid[low])
     return _Line(high=high, slope=float(slope), snug_deg=min(max(snug_deg, float(grid[0])), float(grid[low])), binds=base_nm > 0)
 
 
+def _through(at: NDArray[np.float64], value: NDArray[np.float64]) -> tuple[float, float]:
+    """Slope and foot of the straight line of least squares."""
+    middle, level = at.mean(), value.mean()
+    away = at - middle
+    slope = float(away @ (value - level) / (away @ away))
+    return slope, float(level - slope * middle)
+
+
+def _share_below(values: NDArray[np.float64], share: float) -> float:
+    """The value that so large a share lies below."""
+    place = min(values.size - 1, int(share * values.size))
+    return float(np.partition(values, place)[place])
+
+
 def _binding_nm(even: _Even, peak_nm: float) -> float:
     """The torque at which it turned on and on before it clamped; 0 where it ran down freely."""
-    early, steep = even.slopes[: GRID // 2], float(np.percentile(even.slopes, 80))
+    early, steep = even.slopes[: GRID // 2], _share_below(even.slopes, 0.8)
     flat = (early < FLAT * steep) & (even.torque_nm[: early.size] > GALLED_SHARE * peak_nm)
     return float(even.torque_nm[: early.size][flat].mean()) if np.count_nonzero(flat) >= LEAST_YIELD * GRID else 0.0
 
@@ -253,7 +267,7 @@ def _binding_nm(even: _Even, peak_nm: float) -> float:
 def _tight_already(even: _Even) -> _Line:
     """Of a fastener that was tight before: it breaks away at once, and what is straight is the turn that follows."""
     begin, high = int(2 * BREAKAWAY * GRID), GRID // 2
-    slope, _ = np.polyfit(even.grid_deg[begin : high + 1], even.torque_nm[begin : high + 1], 1)
+    slope, _ = _through(even.grid_deg[begin : high + 1], even.torque_nm[begin : high + 1])
     return _Line(high=high, slope=float(slope), snug_deg=float(even.grid_deg[0]), is_tight=True)
 
 
@@ -307,6 +321,6 @@ def _flags(even: _Even, line: _Line, yield_deg: float | None, *, jerks: bool) ->
 
 def _jerks(steps: NDArray[np.float64], peak_nm: float) -> bool:
     """Whether torque jumps up and down by much, again and again."""
-    if steps.size <= JERKS_FROM or not float(np.percentile(np.abs(steps), 90)) > STICK_SHARE * peak_nm:
+    if steps.size <= JERKS_FROM or not _share_below(np.abs(steps), 0.9) > STICK_SHARE * peak_nm:
         return False
     return bool(np.count_nonzero(np.diff(np.sign(steps)) != 0) >= JERKS)
