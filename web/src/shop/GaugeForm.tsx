@@ -5,11 +5,11 @@ import { type FormEvent, useState } from 'react';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { gaugesQuery } from './api';
 import classes from './Gauges.module.css';
+import { KINDS } from './kinds';
 
 type Gauge = Schemas['GaugeOut'];
 type Kind = Gauge['kind'];
 
-const KINDS: Kind[] = ['wrench', 'bar', 'angle', 'wheel', 'encoder', 'dial', 'bore', 'micrometer', 'caliper', 'feeler'];
 const FIELDS = [
   ['name', 'Name'],
   ['resolution', 'Reads to'],

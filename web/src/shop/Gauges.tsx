@@ -10,36 +10,9 @@ import { gaugesQuery } from './api';
 import { GaugeForm } from './GaugeForm';
 import { GaugePanel } from './GaugePanel';
 import classes from './Gauges.module.css';
+import { CALLED, inUnit, KINDS } from './kinds';
 
 type Gauge = Schemas['GaugeOut'];
-
-export const KINDS: Record<Gauge['kind'], string> = {
-  wheel: 'Degree wheels',
-  angle: 'Angle gauges',
-  encoder: 'Encoders',
-  wrench: 'Wrenches',
-  bar: 'Torque-limiting bars',
-  dial: 'Dials',
-  micrometer: 'Micrometers',
-  bore: 'Bore gauges',
-  caliper: 'Calipers',
-  feeler: 'Feelers',
-};
-const ORDER: Gauge['kind'][] = [
-  'wrench',
-  'bar',
-  'angle',
-  'wheel',
-  'encoder',
-  'dial',
-  'bore',
-  'micrometer',
-  'caliper',
-  'feeler',
-];
-
-/** A figure in a gauge's own unit. */
-export const inUnit = (value: number, gauge: Gauge) => `${value}${gauge.unit === 'deg' ? '°' : ` ${gauge.unit}`}`;
 
 export function Gauges() {
   const { person } = usePerson();
@@ -88,7 +61,7 @@ export function Gauges() {
                 <Table.Th>Pulls since</Table.Th>
               </Table.Tr>
             </Table.Thead>
-            {ORDER.map((kind) => (
+            {KINDS.map((kind) => (
               <KindRows
                 key={kind}
                 kind={kind}
@@ -119,7 +92,7 @@ function KindRows({ kind, gauges, chosen, onChoose, onEdit }: KindRowsProps) {
   return (
     <Table.Tbody>
       <Table.Tr className={classes.kind}>
-        <Table.Td colSpan={7}>{KINDS[kind]}</Table.Td>
+        <Table.Td colSpan={7}>{CALLED[kind]}</Table.Td>
       </Table.Tr>
       {gauges.map((gauge) => (
         <GaugeRows key={gauge.code} gauge={gauge} isOpen={chosen === gauge.code} onChoose={onChoose} onEdit={onEdit} />
@@ -144,11 +117,7 @@ function GaugeRows({ gauge, isOpen, onChoose, onEdit }: GaugeRowsProps) {
             <b>{gauge.code}</b> {gauge.name}
           </UnstyledButton>
         </Table.Td>
-        <Table.Td>
-          {gauge.most == null
-            ? ''
-            : `${gauge.least ?? 0} to ${gauge.most}${gauge.unit === 'deg' ? '°' : ` ${gauge.unit}`}`}
-        </Table.Td>
+        <Table.Td>{gauge.most == null ? '' : `${gauge.least ?? 0} to ${inUnit(gauge.most, gauge)}`}</Table.Td>
         <Table.Td>{inUnit(gauge.resolution, gauge)}</Table.Td>
         <Table.Td>{inUnit(gauge.expanded_uncertainty, gauge)}</Table.Td>
         <Table.Td className={gauge.overdue ? page.lookHere : ''}>

@@ -32,6 +32,10 @@ class PulledJoint:
         """The pulls by their keys."""
         return {item.key: item for item in self.items}
 
+    def item(self, stage: int, turn: int, fastener: str) -> Item | None:
+        """The pull that an entry is about; None where the joint has none such."""
+        return self.by_key.get(Item(stage=stage, turn=turn, fastener=fastener).key)
+
     @cached_property
     def loaded(self) -> dict[int, float]:
         """Cylinders whose valves push up while it is drawn down, and how far [mm]."""

@@ -25,7 +25,7 @@ def _named(body: Named, document: EngineDocument, _before: Sequence[LedgerEntry]
         return body
     kept = {"joint": joint.joint.name}
     if isinstance(body, Pull):
-        item = joint.by_key.get(Item(stage=body.stage, turn=body.turn, fastener=body.fastener).key)
+        item = joint.item(body.stage, body.turn, body.fastener)
         if item is not None:
             kept["asked"] = _asked(joint, item)
     return body.model_copy(update=kept)

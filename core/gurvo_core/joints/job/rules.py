@@ -94,7 +94,7 @@ def _wrench(code: str, torques: list[Figures], per_bolt: float, facts: Facts) ->
 def check_pull(now: JointsState, body: Pull, facts: Facts) -> Objections:
     """The next pull, or another of the same stage for a reason; with figures that can be."""
     joint = now.book.joint_of(body.step)
-    item = joint.by_key.get(Item(stage=body.stage, turn=body.turn, fastener=body.fastener).key) if joint else None
+    item = joint.item(body.stage, body.turn, body.fastener) if joint else None
     if joint is None:
         yield Objection("step", NO_SUCH)
         return
@@ -131,7 +131,8 @@ def _its_turn(now: JointsState, joint: PulledJoint, body: Pull, item: Item) -> O
 
 def _has_rested(now: JointsState, joint: PulledJoint, item: Item, facts: Facts) -> Objections:
     """It settles for as long as the book has it, from its last pull on."""
-    clock, last = facts.get(TYPED) or facts.get(NOW), now.at.get(joint.joint.id)
+    clock = facts.get(TYPED) or facts.get(NOW)
+    last = max((pull.at for pull in now.of_joint(joint.joint.id).values()), default=None)
     minutes = joint.joint.figures[item.stage - 1].minutes
     if clock is None or last is None or minutes is None:
         return

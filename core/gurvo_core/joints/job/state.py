@@ -4,7 +4,6 @@ __all__ = ["Decision", "JointsState", "Left", "Pulled", "Ready", "begin_joints",
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import datetime
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job.book import JointBook, book_of
@@ -58,7 +57,6 @@ class JointsState:
     spent: Mapping[str, frozenset[str]] = field(default_factory=dict)  # one-time fasteners that have been pulled and are out, by joint
     complete: frozenset[str] = frozenset()  # steps
     opened: Mapping[str, tuple[int, str]] = field(default_factory=dict)  # steps open again: since which entry, and why
-    at: Mapping[str, datetime] = field(default_factory=dict)  # by joint: when something was last done to all of it
 
     def of_joint(self, joint_id: str) -> Mapping[str, Pulled]:
         """The pulls of a joint."""

@@ -33,7 +33,7 @@ def take_ready(now: JointsState, entry: LedgerEntry, body: JointReady) -> Joints
 def take_pull(now: JointsState, entry: LedgerEntry, body: Pull) -> JointsState:
     """One pull; whatever today's document no longer knows is left out."""
     joint = now.book.joint_of(body.step)
-    item = joint.by_key.get(Item(stage=body.stage, turn=body.turn, fastener=body.fastener).key) if joint else None
+    item = joint.item(body.stage, body.turn, body.fastener) if joint else None
     if joint is None or item is None:
         return now
     figures, ready = joint.figures(item), now.ready.get(body.step)
@@ -53,7 +53,7 @@ def take_pull(now: JointsState, entry: LedgerEntry, body: Pull) -> JointsState:
     )
     name = joint.joint.id
     pulls = {**now.pulls, name: {**now.of_joint(name), item.key: pull}}
-    now = replace(now, pulls=pulls, left=_without(now.left, body.step), at={**now.at, name: entry.at})
+    now = replace(now, pulls=pulls, left=_without(now.left, body.step))
     return _weighed(now, joint)
 
 

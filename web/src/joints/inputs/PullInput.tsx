@@ -9,6 +9,7 @@ import { NumberPad } from '../../app/NumberPad';
 import { Confirm } from '../../ledger/Confirm';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
+import { figureField } from '../../ledger/figure';
 import input from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
 import { gaugesQuery } from '../../shop/api';
@@ -93,24 +94,25 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
     if ((await answer(said.join(' · ') || 'pulled', entry)) !== 'refused') forget();
     field.current?.focus();
   };
-  const onPull = (pull: ReadPull, byItself: boolean) => {
-    const texts = question.asks_angle
-      ? { torque: pull.torque, angle: pull.angle, before: '' }
-      : { torque: pull.torque, angle: '', before: pull.before };
+  /** What was read fills the fields that fingers fill. */
+  const fill = (texts: Partial<Draft>, read: ReadPull | Schemas['TraceRead']) => {
     change(texts);
-    setUnit('N·m');
-    setTrace(pull.trace);
-    setFlags(pull.flags);
-    if (byItself) void record({ ...texts, trace: pull.trace });
-  };
-  const onFile = (read: Schemas['TraceRead']) => {
-    change(
-      question.asks_angle ? { torque: read.torque, angle: read.angle } : { torque: read.torque, before: read.snug },
-    );
     setUnit('N·m');
     setTrace(read.trace);
     setFlags(read.flags);
   };
+  const onPull = (pull: ReadPull, byItself: boolean) => {
+    const texts = question.asks_angle
+      ? { torque: pull.torque, angle: pull.angle, before: '' }
+      : { torque: pull.torque, angle: '', before: pull.before };
+    fill(texts, pull);
+    if (byItself) void record({ ...texts, trace: pull.trace });
+  };
+  const onFile = (read: Schemas['TraceRead']) =>
+    fill(
+      question.asks_angle ? { torque: read.torque, angle: read.angle } : { torque: read.torque, before: read.snug },
+      read,
+    );
   const other = (by: number) => {
     const at = question.fasteners.indexOf(fastener);
     change({ other: question.fasteners[(at + by + question.fasteners.length) % question.fasteners.length] ?? '' });
@@ -128,12 +130,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
   const figure = (name: 'torque' | 'angle' | 'before') => ({
     id: name,
     value: draft[name],
-    inputMode: touch ? ('none' as const) : ('decimal' as const),
-    autoComplete: 'off',
-    maxLength: 12,
-    'data-figure': '',
-    'aria-invalid': wrong !== null,
-    'aria-describedby': wrong ? 'wrong' : undefined,
+    ...figureField(touch, wrong),
     onFocus: () => setInto(name),
     onClick: () => touch && setPad(true),
     onChange: (event: { currentTarget: { value: string } }) => change({ [name]: event.currentTarget.value }),

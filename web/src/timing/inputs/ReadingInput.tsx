@@ -7,6 +7,7 @@ import { NumberPad } from '../../app/NumberPad';
 import { say } from '../../app/saying';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
+import { figureField } from '../../ledger/figure';
 import classes from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
 import { LiveReadings } from './LiveReadings';
@@ -59,12 +60,7 @@ export function ReadingInput({
   const figure = (name: 'wheel' | 'length') => ({
     id: name,
     value: draft[name],
-    inputMode: touch ? ('none' as const) : ('decimal' as const),
-    autoComplete: 'off',
-    maxLength: 12,
-    'data-figure': '',
-    'aria-invalid': wrong !== null,
-    'aria-describedby': wrong ? 'wrong' : undefined,
+    ...figureField(touch, wrong),
     onFocus: () => setInto(name),
     onChange: (event: { currentTarget: { value: string } }) => change({ [name]: event.currentTarget.value }),
   });
