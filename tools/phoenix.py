@@ -5,18 +5,16 @@ Each child's process id is printed when it is about to serve. Run by ``tools.tor
 
 import os
 import sys
+from importlib import import_module
 
 import waitress
-from django.core.wsgi import get_wsgi_application
-from django.urls import get_resolver
 
 from tools.serving import bounds
 
 
 def main(port: int) -> None:
     """Serve for ever, child after child."""
-    application = get_wsgi_application()
-    assert get_resolver().url_patterns  # everything is loaded before the first child is born
+    application = import_module("config.wsgi").application  # everything is loaded before the first child is born
     given = {name.replace("-", "_"): value for name, value in bounds(port).items()}
     while True:
         child = os.fork()
