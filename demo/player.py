@@ -3,6 +3,7 @@
 from typing import Any
 
 from gurvo_core.engine import EngineDocument
+from gurvo_core.fits.job.book import fits_book
 from gurvo_core.timing import in_words
 
 Body = dict[str, Any]
@@ -10,6 +11,10 @@ SETUP: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1",
 
 
 WRENCHES = (("T1", 25), ("T2", 100), ("T3", 300))  # and up to which torque each is taken [N·m]
+MICROMETERS = (("M4", 50), ("M1", 75), ("M3", 100))  # and up to which size each is taken [mm]
+BORE_GAUGES = (("P2", 50), ("P1", 100))
+GAP_GAUGES = {"dial": "D2", "feeler": "F1"}
+ANY_LASH_MM, ANY_SHIM_MM = 0.2, "2.50"
 ANY_FIT_MM = "0.05"  # where no limit is known
 
 
@@ -46,6 +51,22 @@ def answer(state: Any, question: Any, document: EngineDocument) -> Body:
             "decision": "go_on",
             "reason": "looked at, threads clean; the lead is told",
         },
+        "fits_ready": _fits_ready,
+        "fit_reading": _fit_reading,
+        "fit_chosen": _fit_chosen,
+        "fit_decided": lambda _state, asked, _document: {
+            **{key: getattr(asked, key) for key in ("step", "fit", "place")},
+            "decision": "read_again",
+            "reason": "the bore was not wiped",
+        },
+        "lash_ready": lambda _state, asked, _document: {
+            "step": asked.step,
+            "way": asked.ways[0].way,
+            "gauge": "F1" if asked.needs_feelers else None,
+            "engine_is": asked.engine_is or "cold",
+        },
+        "lash_stop": lambda _state, asked, _document: {"step": asked.step, "stop": asked.stop},
+        "lash_reading": _lash_reading,
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
     }[question.kind]
     return {"kind": question.kind, **maker(state, question, document)}
@@ -81,6 +102,50 @@ def _pull(_state: Any, question: Any, _document: EngineDocument) -> Body:
     odd = sum(map(ord, question.fastener)) % 5
     shown = {"torque": {"text": f"{70 + odd}", "unit": "N·m"}} if question.does == "angle" else {}
     return {**body, **shown, "wrench": question.wrench}
+
+
+def _fits_ready(_state: Any, question: Any, _document: EngineDocument) -> Body:
+    """With the gauge of the shelf that suits, the bore gauge set by a ring of the nominal size."""
+    body = {"step": question.step, "fit": question.fit, "side": question.side, "as_asked": bool(question.condition), "part_c": "20.5"}
+    nominal = question.nominal_mm
+    if question.side == "gap" or nominal is None:
+        return {**body, "gauge": GAP_GAUGES[question.kinds[0]]}
+    row = BORE_GAUGES if question.side == "outer" else MICROMETERS
+    standard = {"standard": {"text": f"{nominal:g}", "unit": "mm"}} if question.side == "outer" else {}
+    return {**body, "gauge": next(code for code, up_to in row if nominal <= up_to), **standard}
+
+
+def _fit_reading(_state: Any, question: Any, document: EngineDocument) -> Body:
+    """Near what is wanted, a micrometre or two about it, and never twice the same."""
+    keys = ("step", "fit", "place", "side", "plane", "axis")
+    body = {key: getattr(question, key) for key in keys}
+    fit = next(one for one in document.fits if one.id == question.fit)
+    low, high = fit.limits_mm
+    wanted = (low + high) / 2 if low is not None and high is not None else float(ANY_FIT_MM)
+    inner = fit.inner.nominal_mm if fit.inner and fit.inner.nominal_mm else 0.0
+    part = fit.select.classes[len(fit.select.classes) // 2] if fit.select and fit.select.measured_in is None else None
+    sizes = {"inner": inner, "outer": inner + wanted + (fit.select.takes * part.size_mm if fit.select and part else 0.0), "gap": wanted}
+    odd = sum(map(ord, question.place + question.side + question.axis)) % 4
+    return {**body, "reading": {"text": f"{sizes[question.side] + odd / 1000 - 0.001:.3f}", "unit": "mm"}}
+
+
+def _fit_chosen(_state: Any, question: Any, document: EngineDocument) -> Body:
+    """The middle size everywhere."""
+    fit = fits_book(document).fits[question.fit]
+    select = fit.fit.select
+    assert select is not None
+    middle = select.classes[len(select.classes) // 2].id
+    return {"step": question.step, "fit": question.fit, "sizes": dict.fromkeys(fit.at_place, middle)}
+
+
+def _lash_reading(_state: Any, question: Any, document: EngineDocument) -> Body:
+    keys = ("step", "camshaft", "cylinder", "valve", "place")
+    body = {key: getattr(question, key) for key in keys}
+    if question.set_by == "hydraulic":
+        return {**body, "turns": f"{question.turns or 1:g}"}
+    wanted = next((one.wanted_mm for one in document.lash if one.valve == question.valve), None)
+    shim = {"shim": {"text": ANY_SHIM_MM, "unit": "mm"}} if question.asks_shim else {}
+    return {**body, "goes": {"text": f"{wanted or ANY_LASH_MM:g}", "unit": "mm"}, **shim}
 
 
 def _tdc(_state: Any, question: Any, _document: EngineDocument) -> Body:

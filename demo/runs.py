@@ -14,15 +14,13 @@ if TYPE_CHECKING:
 
 def play(bench: "Bench", lead: "User", *, until: str = "") -> Any:
     """Answer everything that is asked until a question comes up; return what the bench shows then."""
-    from work import bridge
-
     builder = bench.by
     while True:
         state = bench.state()
         question = next_question(state)
         if question is None or question.key == until:
             return state
-        body = answer(state, question, bridge.ledger_of(bench.engine).folded.document)
+        body = answer(state, question, _document(bench))
         bench.by = lead if body["kind"] in ("hold_point", "sign_off") else builder
         bench.clock += timedelta(minutes=_taken(bench, question))
         _enter(bench, body)
@@ -89,6 +87,15 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
 
     _head(begun("Q4-0175", "vineyard tractor", 20, 6, "quern-4"), lead)
 
+    _bottom_end(begun("Q4-0176", "irrigation pump", 21, 12, "quern-4"), lead)
+    _buckets(begun("T4-0202", "vineyard tractor", 22, 4, "teasel-4"), lead)
+
+    shells = begun("C6-0033", "works generator", 23, 15, "corrie-v6")
+    _housings(shells, lead)
+
+    valves = begun("F4-0046", "hill railcar", 24, 3, "tarn-f4")
+    play(valves, lead, until="lash:stop:1")
+
     sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
     play(sealing, lead, until="cover-bead")
     sealing.clock = sealing.now() - timedelta(minutes=3)
@@ -102,3 +109,53 @@ def _head(bench: "Bench", lead: "User") -> None:
     for bolt, torque in enumerate(("70", "69", "54", "72", "70"), 1):
         pull = {"step": "head-angle", "stage": 3, "fastener": str(bolt), "wrench": "E1"}
         bench.enter(kind="pull", **pull, torque={"text": torque, "unit": "N·m"}, angle="90")
+
+
+def _bottom_end(bench: "Bench", lead: "User") -> None:
+    """Journals read with the coarse micrometer: the third main cannot be told."""
+    play(bench, lead, until="main-fit")
+    where = {"step": "main-fit", "fit": "main-clearance"}
+    ring = {"standard": {"text": "58.000", "unit": "mm"}, "standard_u": {"text": "1", "unit": "µm"}}
+    bench.enter(kind="fits_ready", **where, side="outer", gauge="P1", as_asked=True, part_c="21.5", **ring)
+    bores = ((58.016, 58.017), (58.015, 58.017), (58.023, 58.025), (58.017, 58.018), (58.016, 58.019))
+    for number, sizes in enumerate(bores, 1):
+        for plane in ("front", "rear"):
+            for axis, size in zip(("up", "across"), sizes, strict=True):
+                spot = {"place": f"main {number}", "side": "outer", "plane": plane, "axis": axis}
+                bench.enter(kind="fit_reading", **where, **spot, reading={"text": f"{size:.3f}", "unit": "mm"})
+    bench.enter(kind="fits_ready", **where, side="inner", gauge="M2", as_asked=True, part_c="21.5")
+    for number in (1, 2, 3):
+        for plane in ("front", "rear"):
+            for axis in ("up", "across"):
+                spot = {"place": f"main {number}", "side": "inner", "plane": plane, "axis": axis}
+                bench.enter(kind="fit_reading", **where, **spot, reading={"text": "57.97", "unit": "mm"})
+
+
+def _housings(bench: "Bench", lead: "User") -> None:
+    """Four housings and journals that are not alike: no two take the same shells."""
+    play(bench, lead, until="main-fit:main-clearance:main 1|outer||up")
+    sizes = {"outer": (67.004, 67.009, 67.001, 67.006), "inner": (63.000, 62.996, 63.003, 62.999)}
+    while (question := next_question(bench.state())) is not None and question.kind in ("fit_reading", "fits_ready"):
+        body = answer(bench.state(), question, _document(bench))
+        if question.kind == "fit_reading":
+            size = sizes[question.side][int(question.place.removeprefix("main ")) - 1] + (0.002 if question.axis == "across" else 0)
+            body |= {"reading": {"text": f"{size:.3f}", "unit": "mm"}}
+        bench.enter(**body)
+
+
+def _buckets(bench: "Bench", lead: "User") -> None:
+    """All valves read with the shims that were in; two of them can change places, one needs another."""
+    found = iter((("0.20", "2.50"), ("0.25", "2.45"), ("0.31", "2.40"), ("0.24", "2.55"), ("0.10", "2.50"), ("0.26", "2.50")))
+    play(bench, lead, until="lash")
+    while (question := next_question(bench.state())) is not None and question.kind != "lash_shims":
+        body = answer(bench.state(), question, _document(bench))
+        if question.kind == "lash_reading":
+            goes, shim = next(found, ("0.22", "2.45"))
+            body |= {"goes": {"text": goes, "unit": "mm"}, "shim": {"text": shim, "unit": "mm"}}
+        bench.enter(**body)
+
+
+def _document(bench: "Bench") -> Any:
+    from work import bridge
+
+    return bridge.ledger_of(bench.engine).folded.document

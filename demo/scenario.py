@@ -92,9 +92,9 @@ def load() -> None:
     from django.utils import timezone
 
     from demo import runs
-    from demo.people import GAUGES, PEOPLE
+    from demo.people import GAUGES, PEOPLE, STOCK
     from engine.services import add_revision
-    from shop.models import Gauge
+    from shop.models import Gauge, StockItem
     from shop.people import add_person, change_person
     from work.services import put_on_stand
 
@@ -103,6 +103,7 @@ def load() -> None:
         pin = person["pin"]
         change_person(add_person(**{key: value for key, value in person.items() if key != "pin"}), pin=pin)
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
+    StockItem.objects.bulk_create(StockItem(part=part, size=size, count=count, lot=lot) for part, size, count, lot in STOCK)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
     documents = {file.stem: family_data(file.stem) for file in sorted(FAMILIES.glob("*.json"))}
     for document in documents.values():

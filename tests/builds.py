@@ -8,7 +8,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.ledger import GAUGES, MAKER, NOW, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
 from gurvo_core.work import HOUSE, RULES_VERSION
-from tests.engines import DIAL, WHEEL, WRENCHES, family_with_run
+from tests.engines import DIAL, LENGTHS, WHEEL, WRENCHES, family_with_run
 
 BUILDER, LEAD = "Della", "Oren"
 
@@ -21,7 +21,7 @@ class Build:
         self.folded = HOUSE.fold(self.engine, ())
         self.shown = None
         self.clock = datetime(2026, 11, 2, 7, tzinfo=UTC)
-        self.gauges = (WHEEL, DIAL, *WRENCHES)
+        self.gauges = (WHEEL, DIAL, *WRENCHES, *LENGTHS)
 
     @property
     def state(self):
@@ -34,14 +34,22 @@ class Build:
         """Make an entry, or be refused."""
         read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
         self.clock += timedelta(minutes=3)
-        known = {GAUGES: {gauge.id: gauge for gauge in self.gauges}, NOW: self.clock, MAKER: by}
-        HOUSE.check(self.folded, read, known, because=because, is_lead=by == LEAD)
+        HOUSE.check(self.folded, read, self.known(by), because=because, is_lead=by == LEAD)
         read = HOUSE.signed(self.folded, HOUSE.settled(read, self.engine, self.folded.entries), RULES_VERSION)
-        gauges = (WHEEL, DIAL) if kind == "wheel_setup" else ()
+        named = HOUSE.gauges_named(read)
+        gauges = tuple(gauge for gauge in self.gauges if gauge.id in named)
         seq = len(self.folded.entries) + 1
         entry = LedgerEntry(id=uuid.uuid4(), seq=seq, at=self.clock, by=by, body=read, because=because, gauges=gauges)
         self.folded = HOUSE.apply(self.folded, entry)
         return self.state
+
+    def known(self, by=BUILDER):
+        """What the server hands in when an entry is judged."""
+        return {GAUGES: {gauge.id: gauge for gauge in self.gauges}, NOW: self.clock, MAKER: by}
+
+    def end_count(self, words):
+        """How many loose ends say so."""
+        return sum(words in title for title in self.ends())
 
     def done(self, step, *, by=BUILDER, because="", **answers):
         return self.enter(

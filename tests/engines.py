@@ -22,6 +22,17 @@ WRENCHES = (
     Gauge(id="T2", name="wrench", kind="wrench", resolution=0.5, expanded_uncertainty=2, least=10, most=100),
     Gauge(id="T3", name="long wrench", kind="wrench", resolution=1, expanded_uncertainty=6, least=40, most=300),
 )
+LENGTHS = tuple(
+    Gauge(id=code, name=kind, kind=kind, resolution=0.01 if kind == "feeler" else 0.001, expanded_uncertainty=0.003, least=least, most=most)
+    for code, kind, least, most in (
+        ("P1", "bore", 50, 100),
+        ("P2", "bore", 35, 60),
+        ("M1", "micrometer", 50, 75),
+        ("M3", "micrometer", 75, 100),
+        ("M4", "micrometer", 25, 50),
+        ("F1", "feeler", 0.03, 1.0),
+    )
+)
 SETUP = {"kind": "wheel_setup", "numbering": "0-90-0-90-0", "runs": "grows", "wheel_gauge": "W1", "dial_gauge": "D2", "plugs_out": True}
 
 

@@ -18,6 +18,7 @@ from gurvo_core.engine.checks import find_faults
 from gurvo_core.engine.checks.links import link_faults
 from gurvo_core.engine.reading import parse_document
 from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.fits.faults import fit_faults
 from gurvo_core.joints.faults import joint_doubts, joint_faults
 from gurvo_core.run import run_faults
 from gurvo_core.timing import card_doubts
@@ -98,7 +99,7 @@ def check_document(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``engine.checks``, ``drive.faults``, ``joints.faults``, ``run.faults``. What differs from a guess is no fault.
+    ``engine.checks``, ``drive.faults``, ``joints.faults``, ``fits.faults``, ``run.faults``. What differs from a guess is no fault.
 
     Example
     -------
@@ -110,8 +111,8 @@ def check_document(document: EngineDocument) -> list[Fault]:
         return faults
     if not any(fault.path.startswith("drive.") for fault in faults):
         faults += [fault for fault in drive_faults(document) if not _rests_on_a_guess(document, fault)]
-    faults += joint_faults(document)
-    if not any(fault.path.startswith("joints.") for fault in faults):
+    faults += [*joint_faults(document), *fit_faults(document)]
+    if not any(fault.path.startswith(("joints.", "fits.")) for fault in faults):
         faults += run_faults(document)
     return faults
 

@@ -1,11 +1,12 @@
 """The grammar of what the core says: tokens that each reader hears his own way, written and read in this one place.
 
-``{mm:1.5}`` is a length, ``{clock:300}`` a clock position in degrees clockwise from straight up as seen from the front, and
+``{mm:1.5}`` is a length, ``{fine:0.058}`` one that is told to thousandths, ``{clock:300}`` a clock position in degrees clockwise from
+straight up as seen from the front, and
 ``{turn:running}`` / ``{turn:against}`` a direction of turning. Screen and paper turn them into his unit, seen from his side.
 Sentences that hold words typed by a person are not of this grammar and are never parsed.
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "length", "say"]
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "say"]
 
 import re
 from collections.abc import Callable, Mapping
@@ -14,7 +15,7 @@ from dataclasses import dataclass
 from gurvo_core.errors import FigureError
 
 RUNNING, AGAINST = "{turn:running}", "{turn:against}"
-TOKENS = ("mm", "clock", "turn")
+TOKENS = ("mm", "fine", "clock", "turn")
 _TOKEN = re.compile(r"\{([^{}:]*):?([^{}]*)\}")
 
 
@@ -23,6 +24,7 @@ class Reader:
     """How one reader hears the tokens: a length in mm, a clock position in degrees, ``running`` or ``against``."""
 
     length: Callable[[float], str]
+    fine: Callable[[float], str]
     clock: Callable[[float], str]
     turn: Callable[[str], str]
 
@@ -77,6 +79,31 @@ def length(length_mm: float) -> str:
     return f"{{mm:{length_mm:g}}}"
 
 
+def fine(length_mm: float) -> str:
+    """Return a length that is told to thousandths, as a token.
+
+    Parameters
+    ----------
+    length_mm : float
+        The length [mm].
+
+    Returns
+    -------
+    token : str
+        Heard in the reader's unit, a decimal finer than other lengths.
+
+    Source
+    ------
+    The grammar in this module's head.
+
+    Example
+    -------
+    >>> fine(0.058)
+    '{fine:0.0580}'
+    """
+    return f"{{fine:{length_mm:.4f}}}"
+
+
 def clock(clock_deg: float) -> str:
     """Return a clock position as a token.
 
@@ -128,14 +155,15 @@ def say(sentence: str, reader: Reader) -> str:
 
     Example
     -------
-    >>> paper = Reader(length=lambda mm: f"{mm:.2f} mm", clock=lambda deg: f"{deg / 30:.0f} o'clock", turn=lambda way: way)
+    >>> two, three = (lambda mm: f"{mm:.2f} mm"), (lambda mm: f"{mm:.3f} mm")
+    >>> paper = Reader(length=two, fine=three, clock=lambda deg: f"{deg / 30:.0f} o'clock", turn=lambda way: way)
     >>> say("through {mm:1}, dot at {clock:300.0}", paper)
     "through 1.00 mm, dot at 10 o'clock"
     """
 
     def heard(found: re.Match[str]) -> str:
         name, value = found[1], found[2]
-        figures: Mapping[str, Callable[[float], str]] = {"mm": reader.length, "clock": reader.clock}
+        figures: Mapping[str, Callable[[float], str]] = {"mm": reader.length, "fine": reader.fine, "clock": reader.clock}
         try:
             if name in figures:
                 return figures[name](float(value))

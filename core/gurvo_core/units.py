@@ -13,12 +13,13 @@ import pint
 
 from gurvo_core.errors import FigureError
 
-Unit = Literal["deg", "mm", "in", "thou", "N·m", "lbf·ft", "lbf·in"]
+Unit = Literal["deg", "mm", "µm", "in", "thou", "N·m", "lbf·ft", "lbf·in"]
 Quantity = Literal["angle", "length", "torque"]
 
 _QUANTITY: dict[Unit, Quantity] = {
     "deg": "angle",
     "mm": "length",
+    "µm": "length",
     "in": "length",
     "thou": "length",
     "N·m": "torque",
@@ -29,6 +30,7 @@ _INSIDE = {"angle": "degree", "length": "millimetre", "torque": "newton * metre"
 _PINT_NAME = {
     "deg": "degree",
     "mm": "millimetre",
+    "µm": "micrometre",
     "in": "inch",
     "thou": "thou",
     "N·m": "newton * metre",

@@ -21,8 +21,10 @@ from shop.api import session_router
 from shop.errors import Refusal
 from shop.gauges_api import router as gauges
 from shop.people_api import router as people
+from shop.stock_api import router as stock
 from work.api import printing_router
 from work.api import router as engines
+from work.fits_api import router as fits
 from work.workings_api import router as workings
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
@@ -67,9 +69,11 @@ api.add_router("/gauges", gauges, tags=["shop"])
 api.add_router("/instruments", instruments, tags=["shop"])
 api.add_router("/traces", traces_router, tags=["shop"])
 api.add_router("/workings", workings, tags=["shop"])
+api.add_router("/stock", stock, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
+api.add_router("/engines", fits, tags=["engines"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

@@ -37,6 +37,13 @@ def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
     return tuple(_as_it_is(row) for row in GaugeRow.objects.filter(code__in=codes)) if codes else ()
 
 
+def shelf() -> list[Gauge]:
+    """Return every gauge for lengths whose calibration holds, as it is now."""
+    lengths = [kind for kind, unit in GAUGE_UNIT.items() if unit == GAUGE_UNIT["dial"]]
+    holds = Q(due__isnull=True) | Q(due__gte=timezone.localdate())
+    return [_as_it_is(row) for row in GaugeRow.objects.filter(holds, kind__in=lengths)]
+
+
 def _as_it_is(row: GaugeRow) -> Gauge:
     plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate")
     pulls = row.uses.filter(kind=PULL) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["wrench"] else row.uses.none()

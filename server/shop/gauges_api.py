@@ -1,21 +1,16 @@
 """The gauges' API: all of them, one entered or changed, checks, and what each was used on."""
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router, Status
 from ninja.params import P, PathEx
 
 from config.schemas import Problem, refusals
 from shop import gauges
+from shop.roles import person_of
 from shop.schemas import CheckIn, GaugeHistory, GaugeIn, GaugeOut
 
 router = Router()
 CODE = r"^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$"
-
-
-def _person(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user
 
 
 def _all() -> list[GaugeOut]:
@@ -31,7 +26,7 @@ def all_of_them(request: HttpRequest) -> list[GaugeOut]:
 @router.put("/{code}", response={200: list[GaugeOut], **refusals(401, 403, 422)}, operation_id="gauge_set", summary="Add or change a gauge")
 def set_one(request: HttpRequest, code: PathEx[str, P(pattern=CODE)], payload: GaugeIn) -> list[GaugeOut]:
     """Add a gauge, or change what is known of it; answer with all of them."""
-    gauges.set_gauge(code, _person(request), payload.model_dump())
+    gauges.set_gauge(code, person_of(request), payload.model_dump())
     return _all()
 
 
@@ -43,7 +38,7 @@ def set_one(request: HttpRequest, code: PathEx[str, P(pattern=CODE)], payload: G
 )
 def check(request: HttpRequest, code: str, payload: CheckIn) -> Status[list[GaugeOut]]:
     """Keep what a gauge showed when it was tried against another; answer with all of them."""
-    gauges.check_gauge(code, _person(request), payload.model_dump())
+    gauges.check_gauge(code, person_of(request), payload.model_dump())
     return Status(201, _all())
 
 

@@ -60,6 +60,7 @@ class Gauge(models.Model):
         BORE = "bore", "bore gauge"
         CALIPER = "caliper"
         FEELER = "feeler"
+        STRIP = "strip", "plastic strip"
 
     code = models.SlugField(primary_key=True, max_length=40)
     name = models.CharField(max_length=80)
@@ -114,6 +115,39 @@ class GaugeUse(models.Model):
     def __str__(self) -> str:
         """Which, and on what."""
         return f"{self.gauge_id} on {self.serial} #{self.seq}"
+
+
+class StockItem(models.Model):
+    """Pieces of one size of a part, as they came in; what engines have taken is counted beside."""
+
+    part = models.CharField(max_length=120)
+    size = models.CharField(max_length=24)
+    lot = models.CharField(max_length=40, blank=True)
+    count = models.PositiveIntegerField(help_text="All that came in, taken ones among them")
+
+    class Meta:
+        ordering = ["part", "size", "lot"]
+        constraints = [models.UniqueConstraint(fields=["part", "size", "lot"], name="one_row_a_lot")]
+
+    def __str__(self) -> str:
+        """Which, and how many."""
+        return f"{self.part} {self.size}: {self.count}"
+
+
+class StockTaken(models.Model):
+    """Pieces that one engine takes. Follows its ledger, and is no part of it."""
+
+    serial = models.CharField(max_length=40, db_index=True)
+    part = models.CharField(max_length=120)
+    size = models.CharField(max_length=24)
+    pieces = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["serial", "part", "size"], name="taken_once")]
+
+    def __str__(self) -> str:
+        """Which, and for which engine."""
+        return f"{self.serial} takes {self.pieces} of {self.part} {self.size}"
 
 
 class Preference(models.Model):

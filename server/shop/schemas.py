@@ -198,3 +198,30 @@ class GaugeHistory(Schema):
     checks: list[CheckOut]
     uses: list[UseOut]
     engines: list[str] = Field(description="Every engine it was used on")
+
+
+class StockIn(InSchema):
+    """Pieces of one lot, as somebody counted them on the shelf."""
+
+    part: str = Field(min_length=1, max_length=120)
+    size: str = Field(min_length=1, max_length=24)
+    lot: str = Field(default="", max_length=40)
+    free: int = Field(ge=0, le=100_000, description="As they lie there; what engines have taken is not among them")
+
+
+class TakenOut(Schema):
+    """What one engine takes."""
+
+    serial: str
+    pieces: int
+
+
+class StockOut(Schema):
+    """One size of a part."""
+
+    part: str
+    size: str
+    lots: list[str]
+    count: int = Field(description="All that came in")
+    free: int = Field(description="That no engine has taken; below zero where more was planned than there is")
+    taken: list[TakenOut]

@@ -1,15 +1,14 @@
 """The engines' API: the Floor, the Bench, its entries, and what is handed over."""
 
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from datetime import datetime
 from functools import partial
 from typing import cast
 
 from django.contrib.auth.models import User
-from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
@@ -29,10 +28,12 @@ from gurvo_core.work import RULES_VERSION, TapeLine
 from gurvo_core.work.whereabouts import Whereabouts
 from shop.errors import Conflict
 from shop.models import working_hours
-from shop.roles import may_record, may_sign, may_write_documents, role_of
+from shop.roles import may_record, may_sign, may_write_documents, person_of, role_of
 from shop.services import was_confirmed
 from work import bridge, services
+from work.downloads import download
 from work.errors import WrongPerson
+from work.finding import engine_of
 from work.floor import floor_moment, floor_page, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
@@ -44,16 +45,6 @@ from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, Floo
 router = Router()
 printing_router = Router()
 TAPE_SHOWN = 60
-
-
-def _engine(serial: str) -> Engine:
-    engine: Engine = get_object_or_404(Engine.objects.at_the_bench(), serial=serial)
-    return engine
-
-
-def _person(request: HttpRequest) -> User:
-    assert isinstance(request.user, User)
-    return request.user
 
 
 def _bench_tag(moment: tuple[object, ...] | None, by: User) -> str:
@@ -108,16 +99,16 @@ def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
 @router.post("", response={201: FloorRow, **refusals(401, 403, 409, 422)}, operation_id="engine_begin", summary="Put an engine on a stand")
 def begin(request: HttpRequest, payload: EngineIn) -> Status[FloorRow]:
     """Put an engine on a stand."""
-    engine = services.put_on_stand(**payload.model_dump(), by=_person(request))
+    engine = services.put_on_stand(**payload.model_dump(), by=person_of(request))
     return Status(201, floor_rows([engine.pk])[0])
 
 
 @router.get("/{serial}", response={200: Bench, **refusals(401, 404, 409)}, operation_id="bench_look", summary="The Bench of one engine")
 def bench(request: HttpRequest, serial: str) -> HttpResponse:
     """Show everything the bench shows; nothing is sent again to somebody who has it."""
-    by = _person(request)
+    by = person_of(request)
     tag = _bench_tag(Engine.objects.bench_moment(serial), by)
-    return unchanged(request, tag) or _bench(engine := _engine(serial), bridge.ledger_of(engine), by)
+    return unchanged(request, tag) or _bench(engine := engine_of(serial), bridge.ledger_of(engine), by)
 
 
 @router.post(
@@ -128,7 +119,7 @@ def bench(request: HttpRequest, serial: str) -> HttpResponse:
 )
 def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpResponse:
     """Append one entry and answer with what the bench shows now."""
-    by = _person(request)
+    by = person_of(request)
     if payload.by is not None and payload.by != by.username:
         raise WrongPerson(payload.by, by.username)
     confirmed = bridge.HOUSE.needs_confirming(payload.entry) and was_confirmed(request)
@@ -139,7 +130,7 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
         )
     except CoreError as error:
         refused = error.under("entry")
-        raise bridge.meanwhile(_engine(serial), payload.seen, by, refused) or refused from None
+        raise bridge.meanwhile(engine_of(serial), payload.seen, by, refused) or refused from None
     return _bench(engine, ledger, by)
 
 
@@ -156,13 +147,13 @@ def entries(
     limit: QueryEx[int, P(ge=1, le=500)] = TAPE_SHOWN,
 ) -> list[TapeLine]:
     """List lines of the tape, newest first, from before a place."""
-    return bridge.tape_of(bridge.ledger_of(_engine(serial)), before=before, limit=limit)
+    return bridge.tape_of(bridge.ledger_of(engine_of(serial)), before=before, limit=limit)
 
 
 @router.get("/{serial}/joints/{step}", response={200: JointView, **refusals(401, 404)}, operation_id="joint_look", summary="One joint")
 def joint(request: HttpRequest, serial: str, step: str) -> HttpResponse:
     """Show a joint that is not the one being pulled."""
-    view = joint_view(bridge.ledger_of(_engine(serial)).folded.states["joints"], step)
+    view = joint_view(bridge.ledger_of(engine_of(serial)).folded.states["joints"], step)
     if view is None:
         raise Http404
     return HttpResponse(view.model_dump_json(serialize_as_any=True, warnings=False), content_type="application/json")
@@ -176,14 +167,14 @@ def joint(request: HttpRequest, serial: str, step: str) -> HttpResponse:
 )
 def joint_traces(request: HttpRequest, serial: str, step: str) -> list[TraceLine]:
     """Hand out the traces of a joint's pulls that stand, to lay them over each other."""
-    return bridge.traces_of(bridge.ledger_of(_engine(serial)), step)
+    return bridge.traces_of(bridge.ledger_of(engine_of(serial)), step)
 
 
 @router.get("/{serial}/joints/{step}/traces.csv", operation_id="joint_traces_csv", summary="Its traces as a table")
 def joint_traces_csv(request: HttpRequest, serial: str, step: str) -> HttpResponseBase:
     """Hand over the traces of a joint as CSV."""
-    return _download(
-        traces_csv(bridge.traces_of(bridge.ledger_of(_engine(serial)), step)), "text/csv; charset=utf-8", f"{serial}-{step}.csv"
+    return download(
+        traces_csv(bridge.traces_of(bridge.ledger_of(engine_of(serial)), step)), "text/csv; charset=utf-8", f"{serial}-{step}.csv"
     )
 
 
@@ -195,7 +186,7 @@ def _places(engine: Engine, phasers: Phasers) -> Places:
 @router.get("/{serial}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
 def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the twin with the camshafts where they were measured."""
-    engine = _engine(serial)
+    engine = engine_of(serial)
     places = _places(engine, phasers)
     tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}"
     return unchanged(request, tag) or json_answer(twin_json(engine.revision_id, places), tag=tag, packed_for=request)
@@ -206,7 +197,7 @@ def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpRe
 )
 def words(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> list[str]:
     """Say in a sentence what is to be seen at every degree of a cycle."""
-    engine = _engine(serial)
+    engine = engine_of(serial)
     return words_of(engine.revision_id, _places(engine, phasers))
 
 
@@ -215,25 +206,20 @@ def snapshot(
     request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)], phasers: Phasers = "rest"
 ) -> Snapshot:
     """Say everything that is to be seen at one crank angle, with the camshafts where they were measured."""
-    engine = _engine(serial)
+    engine = engine_of(serial)
     return snapshot_of(engine.revision_id, crank_deg, _places(engine, phasers))
-
-
-def _download(content: bytes | Iterator[str], media_type: str, name: str) -> HttpResponseBase:
-    kind = HttpResponse if isinstance(content, bytes) else StreamingHttpResponse
-    return kind(content, content_type=media_type, headers={"Content-Disposition": f'inline; filename="{name}"'})
 
 
 def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str) -> HttpResponseBase:
     """Hand over a paper about an engine, in its turn at the press."""
-    with one_at_a_time(_person(request).username, serial):
-        return _download(lay_out(_engine(serial)), "application/pdf", name)
+    with one_at_a_time(person_of(request).username, serial):
+        return download(lay_out(engine_of(serial)), "application/pdf", name)
 
 
 @router.get("/{serial}/record.json", operation_id="record_json", summary="The record, with everything needed to replay it")
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
-    return _download(as_json(_engine(serial)), "application/json", f"{serial}.json")
+    return download(as_json(engine_of(serial)), "application/json", f"{serial}.json")
 
 
 @router.get(
@@ -244,24 +230,24 @@ def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
 )
 def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the engine's document with what was measured of cams without a card: the lead may take it in as the next revision."""
-    timing = bridge.ledger_of(_engine(serial)).folded.states["timing"]
+    timing = bridge.ledger_of(engine_of(serial)).folded.states["timing"]
     plain = with_measured_card(timing, f"measured on {serial}")
     if plain is None:
         raise Conflict("No cam without a card has been measured on both flanks yet.")
     text = json.dumps(plain, ensure_ascii=False, indent=1)
-    return _download(text.encode(), "application/json", f"{serial}-measured.json")
+    return download(text.encode(), "application/json", f"{serial}-measured.json")
 
 
 @router.get("/{serial}/readings.csv", operation_id="record_csv", summary="The readings as a table")
 def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the readings as CSV."""
-    return _download(as_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
+    return download(as_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
 @router.get("/{serial}/pulls.csv", operation_id="pulls_csv", summary="Every pull as a table")
 def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over every pull that stands as CSV."""
-    return _download(pulls_csv(_engine(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
+    return download(pulls_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
 
 
 @router.get(
@@ -299,12 +285,12 @@ def first_start_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
 @printing_router.get("", response={200: Printing | None, 401: Problem}, operation_id="printing_look", summary="How far my record is")
 def look_at_printing(request: HttpRequest) -> Printing | None:
     """Say what is being printed for whoever asks, and how far it is."""
-    now = printing(_person(request).username)
+    now = printing(person_of(request).username)
     return None if now is None else Printing.model_validate(now)
 
 
 @printing_router.delete("", response={204: None, 401: Problem}, operation_id="printing_stop", summary="Stop my record")
 def stop_my_printing(request: HttpRequest) -> Status[None]:
     """Stop what is being printed for whoever asks."""
-    stop_printing(_person(request).username)
+    stop_printing(person_of(request).username)
     return Status(204, None)

@@ -122,3 +122,20 @@ class StepTime(models.Model):
     def __str__(self) -> str:
         """Which step, and how long."""
         return f"{self.family} {self.step}: {self.minutes:.0f} min"
+
+
+class FitFigure(models.Model):
+    """How one place of a fit came out on one engine, to compare others of its family with. Follows its ledger, and is no part of it."""
+
+    engine = models.ForeignKey(Engine, on_delete=models.CASCADE, related_name="fit_figures")
+    family = models.CharField(max_length=40)
+    fit = models.CharField(max_length=40)
+    place = models.CharField(max_length=80)
+    value_mm = models.FloatField()
+
+    class Meta:
+        indexes = [models.Index(fields=["family", "fit"], name="family_fits")]
+
+    def __str__(self) -> str:
+        """Which, and how it came out."""
+        return f"{self.family} {self.fit} {self.place}: {self.value_mm:.3f} mm"

@@ -163,3 +163,9 @@ class Printing(Schema):
     serial: str
     waits: bool = Field(description="Whether another record is at the press")
     pages: int = Field(description="Pages laid out so far")
+
+
+class PastedIn(InSchema):
+    """A sheet as it was pasted."""
+
+    text: str = Field(min_length=1, max_length=200_000)

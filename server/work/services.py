@@ -12,14 +12,16 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, MAKER, NOW, TYPED, Body, Fact, LedgerEntry
+from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, LedgerEntry
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
 from shop.gauges import gauges_named, keep_uses
 from shop.roles import Role, may_record, may_write_documents, role_of, shown_name
+from shop.stock import free_stock
 from work import bridge
 from work.errors import BrokenLedger
+from work.fits import keep_fits
 from work.models import Engine, EngineSummary, Entry
 from work.moves import FIELDS, follow, named
 from work.seals import seal
@@ -55,6 +57,8 @@ def record(
         NOW: timezone.now(),
         MAKER: shown_name(by),
     }
+    if house.asks_stock(body):
+        known[STOCK] = free_stock(serial)
     if typed_at and _may_be(typed_at, ledger.entries):
         known[TYPED] = typed_at
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
@@ -86,6 +90,7 @@ def record(
     follow(locked, body)
     locked.save(update_fields=["last_seq", "last_entry", "head", "revision", *FIELDS])
     keep_uses([gauge.id for gauge in gauges], serial=serial, seq=row.seq, kind=row.kind, at=row.at, by_name=row.by_name)
+    keep_fits(locked, folded, grown.folded)
     keep_time(locked, body, ledger.entries[-1] if ledger.entries else None, grown.entries[-1])
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))

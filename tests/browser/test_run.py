@@ -65,6 +65,16 @@ class Keys(RunCase):
             self.type("Enter")
         elif question.kind == "joint_ready":
             self.type(*(["x"] if question.held_by else []), "Enter")
+        elif question.kind == "fits_ready":
+            self.asked("with what is the")
+            self.type(*(["x"] if question.condition else []), "Enter")
+        elif question.kind == "fit_reading":
+            self.type(body["reading"]["text"], "Enter")
+        elif question.kind == "lash_reading":
+            if question.asks_shim:
+                self.type(body["shim"]["text"])
+                self.page.keyboard.press("ArrowRight")
+            self.type(body["goes"]["text"], "Enter")
         else:
             self.type("Enter")
 
@@ -138,6 +148,13 @@ class TouchTests(RunCase):
             if question.held_by:
                 main.get_by_role("button", name="Press X").tap()
             main.get_by_role("button", name="Ready to pull").tap()
+        elif question.kind in ("lash_ready", "lash_stop"):
+            main.get_by_role("button", name="Begin" if question.kind == "lash_ready" else "It stands there").tap()
+        elif question.kind == "lash_reading":
+            self.asked("what is its clearance")
+            for digit in body["goes"]["text"]:
+                main.get_by_role("button", name=digit, exact=True).tap()
+            main.get_by_role("button", name="Record", exact=True).tap()
         elif question.kind == "pull":
             main.get_by_role("button", name="Pulled" if question.asks_torque else "All finger tight").tap()
         else:

@@ -263,7 +263,10 @@ class FamilyTests(unittest.TestCase):
         plain["identity"]["variant"] = data.draw(st.text(max_size=40))
         plain["cautions"] = data.draw(st.lists(st.text("abc äß°·", min_size=3).filter(str.strip), max_size=3))
         least, most = sorted(data.draw(st.tuples(*[(st.just(0.0) | st.floats(1e-6, 3))] * 2)))
-        plain["fits"] = [{"id": "drawn", "name": "drawn", "least_mm": least, "most_mm": most}]
+        side = {"name": "bore", "planes": data.draw(st.lists(st.sampled_from(["front", "rear", "top"]), unique=True))}
+        sides = data.draw(st.sampled_from(({}, {"gap": side}, {"outer": side, "inner": {"name": "pin", "nominal_mm": 40}})))
+        plain["fits"] = [{"id": "drawn", "name": "drawn", "least_mm": least, "most_mm": most, **sides}]
+        plain.pop("chamber", None)
         for spring in plain["springs"]:
             spring["rate_n_mm"] = data.draw(st.floats(0.1, 2000))
         document = read_document(plain)

@@ -13,7 +13,7 @@ from gurvo_core.sentence import AGAINST, RUNNING, TOKENS, Reader, clock, length,
 from gurvo_core.work import HOUSE
 from tests.engines import CODES, SETUP, Ledger, family
 
-PLAIN = Reader(length=lambda mm: f"{mm} mm", clock=lambda deg: f"{deg} deg", turn=lambda way: way)
+PLAIN = Reader(length=lambda mm: f"{mm} mm", fine=lambda mm: f"{mm:.3f} mm", clock=lambda deg: f"{deg} deg", turn=lambda way: way)
 SAYING = Path(__file__).parents[2] / "web" / "src" / "app" / "saying.ts"
 
 

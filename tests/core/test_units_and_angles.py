@@ -51,7 +51,7 @@ class TypedFigureTests(unittest.TestCase):
     def test_an_angle_is_not_taken_for_a_length(self):
         with self.assertRaises(FigureError) as refused:
             to_inside("1", "deg", "length")
-        self.assertIn("use mm, in, thou", str(refused.exception))
+        self.assertIn("use mm, µm, in, thou", str(refused.exception))
 
 
 class AngleTests(unittest.TestCase):

@@ -10,7 +10,7 @@ from uncertainties import ufloat
 from gurvo_core.engine import HoleCircles, OffsetBushes, SlottedSprocket, SprocketTeeth
 from gurvo_core.timing import Estimate, corrections, in_words, judge, standard_uncertainty
 from gurvo_core.timing.events import advance_deg, event_deg, overlap_deg, separation_cam_deg
-from gurvo_core.timing.uncertainty import repeats_estimate, weighted_estimate
+from gurvo_core.uncertainty import repeats_estimate, weighted_estimate
 from tests.engines import quern_4, timing
 
 

@@ -10,7 +10,7 @@ from engine.bridge import document_of
 from engine.models import Revision
 from engine.services import add_revision
 from shop.models import Gauge, Shop
-from tests.engines import SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
+from tests.engines import LENGTHS, SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
 from work.floor import forget
 from work.models import Engine, Entry
 from work.seals import document_digest, seal
@@ -38,9 +38,9 @@ def fill_shop():
         user.groups.add(Group.objects.get_or_create(name=role)[0])
     Gauge.objects.create(code="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
     Gauge.objects.create(code="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
-    for wrench in WRENCHES:
-        plain = wrench.model_dump(include={"name", "kind", "resolution", "expanded_uncertainty", "least", "most"})
-        Gauge.objects.create(code=wrench.id, **plain)
+    for gauge in (*WRENCHES, *LENGTHS):
+        plain = gauge.model_dump(include={"name", "kind", "resolution", "expanded_uncertainty", "least", "most"})
+        Gauge.objects.create(code=gauge.id, **plain)
     revision: Revision = add_revision(quern_4_copy(), by=None)
     builder = User.objects.get(username="bo")
     for stand, purpose in ((1, "test pump"), (2, "tractor")):

@@ -5,17 +5,23 @@ __all__ = [
     "Bank",
     "Camshaft",
     "CardLine",
+    "Chamber",
     "Cranktrain",
     "Drive",
     "EngineDocument",
+    "Fit",
+    "FitSide",
     "Flank",
     "Follower",
     "GearStage",
+    "HeadGasket",
     "HoleCircles",
     "Joint",
     "JointStage",
     "KeySlots",
     "KitPart",
+    "Lash",
+    "LashStop",
     "LiftProfile",
     "Lobe",
     "LoopStage",
@@ -24,6 +30,8 @@ __all__ = [
     "OffsetBushes",
     "PolynomialProfile",
     "Profile",
+    "Select",
+    "SizeClass",
     "SlottedSprocket",
     "Sprocket",
     "SprocketTeeth",
@@ -38,9 +46,11 @@ __all__ = [
 from gurvo_core.engine.adjustments import Adjustment, HoleCircles, KeySlots, OffsetBushes, SlottedSprocket, SprocketTeeth
 from gurvo_core.engine.camshaft import Camshaft, Follower, Lobe, Valve
 from gurvo_core.engine.card import CardLine, Flank
+from gurvo_core.engine.chamber import Chamber, HeadGasket
 from gurvo_core.engine.cranktrain import Bank, Cranktrain
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.engine.drive import Drive, GearStage, LoopStage, Sprocket, Stage
+from gurvo_core.engine.fit import Fit, FitSide, Lash, LashStop, Select, SizeClass
 from gurvo_core.engine.joint import Joint, JointStage
 from gurvo_core.engine.marks import Mark
 from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile

@@ -16,12 +16,13 @@ from pydantic import Field, model_validator
 from gurvo_core.engine.adjustments import Adjustment
 from gurvo_core.engine.camshaft import Camshaft, Lobe, Valve
 from gurvo_core.engine.card import CardLine
+from gurvo_core.engine.chamber import Chamber
 from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.engine.cranktrain import Bank, Throw
 from gurvo_core.engine.drive import Drive
+from gurvo_core.engine.fit import Fit, Lash, LashStop
 from gurvo_core.engine.identity import Identity
 from gurvo_core.engine.joint import Joint
-from gurvo_core.engine.lists import Fit, Lash
 from gurvo_core.engine.part import CylinderNumber, Part, Sentence
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile
@@ -58,6 +59,8 @@ class EngineDocument(Part):
     joints: tuple[Joint, ...] = Field(default=(), max_length=64)
     fits: tuple[Fit, ...] = Field(default=(), max_length=64)
     lash: tuple[Lash, ...] = Field(default=(), max_length=4)
+    lash_stops: tuple[LashStop, ...] = Field(default=(), max_length=32, description="The book's own order of setting the valves")
+    chamber: Chamber | None = None
     kit: tuple[KitPart, ...] = Field(default=(), max_length=64)
     variants: tuple[VariantGroup, ...] = Field(default=(), max_length=8)
     things: tuple[Thing, ...] = Field(default=(), max_length=48)

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import Field, model_validator
 
-from gurvo_core.engine.part import Name, Part, Sentence, Word
+from gurvo_core.engine.part import CylinderNumber, Name, Part, Sentence, Word
 
 Does = Literal[
     "ready",
@@ -24,6 +24,7 @@ Does = Literal[
     "find_tdc",
     "degree",
     "measure",
+    "lash",
     "seal",
     "prime",
     "first_start",
@@ -97,6 +98,7 @@ class WorkStep(Part):
     until: Word | None = Field(default=None, description="Left so on purpose until this step")
     coupling: Word | None = Field(default=None, description="fit: id of a coupling that goes together in this step")
     fits: tuple[Word, ...] = Field(default=(), max_length=24, description="measure: ids of fits")
+    cylinders: tuple[CylinderNumber, ...] = Field(default=(), max_length=32, description="lash: whose valves; all when left out")
     stops: tuple[TurnStop, ...] = Field(default=(), max_length=12, description="turn_over: the stops, in order")
     working_minutes: float | None = Field(default=None, gt=0, le=600, description="seal: closed within [min]")
     cure_minutes: float | None = Field(default=None, gt=0, le=10000, description="seal: then left to cure [min]")

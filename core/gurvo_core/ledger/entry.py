@@ -58,12 +58,12 @@ class Strike(Body):
 
 
 # a wheel, angle gauge and encoder read degrees, a wrench and a torque-limiting bar torque, all others lengths
-GaugeKind = Literal["wheel", "dial", "wrench", "bar", "angle", "encoder", "micrometer", "bore", "caliper", "feeler"]
+GaugeKind = Literal["wheel", "dial", "wrench", "bar", "angle", "encoder", "micrometer", "bore", "caliper", "feeler", "strip"]
 
 GAUGE_UNIT: dict[str, Unit] = {
     **dict.fromkeys(("wheel", "angle", "encoder"), "deg"),
     **dict.fromkeys(("wrench", "bar"), "N·m"),
-    **dict.fromkeys(("dial", "micrometer", "bore", "caliper", "feeler"), "mm"),
+    **dict.fromkeys(("dial", "micrometer", "bore", "caliper", "feeler", "strip"), "mm"),
 }
 
 

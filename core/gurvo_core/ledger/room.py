@@ -14,6 +14,7 @@ __all__ = [
     "PLAN",
     "PLUGS_OUT",
     "STEPS_DONE",
+    "STOCK",
     "TYPED",
     "WHY_STEP_WAITS",
     "Asked",
@@ -138,6 +139,8 @@ STEPS_DONE: Fact[Container[str]] = Fact("steps done")
 WHY_STEP_WAITS: Fact[Callable[[str, "Facts"], str]] = Fact("why a step waits")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it
 GAUGES: Fact[Mapping[str, Gauge]] = Fact("gauges")
+# pieces that no other engine has taken, by the part's name and its size
+STOCK: Fact[Mapping[str, Mapping[str, int]]] = Fact("stock")
 NOW: Fact[datetime] = Fact("now")
 TYPED: Fact[datetime] = Fact("typed")  # when an entry was typed, where it waited for the network
 MINUTES: Fact[Mapping[str, float]] = Fact("minutes")  # how long steps take in this shop, where it knows [min]
@@ -259,6 +262,7 @@ class Kind(Generic[B, S]):
     si_values: Callable[[S, B], dict[str, float]] = _no_figures
     by: Literal["builder", "lead"] = "builder"
     stays: str = ""  # why it can never be struck
+    asks_stock: bool = False  # whether it is judged by what is in stock
     confirmed: bool = False  # whether its maker shows once more who he is
     settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
 

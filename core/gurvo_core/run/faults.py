@@ -56,7 +56,7 @@ def run_faults(document: EngineDocument) -> list[Fault]:
         *_circles(document, plan),
         *_things(document, plan),
         *_joints(document, plan),
-        *_pulled(document, plan),
+        *_reported(document, plan),
         *_tensioners(document, plan),
     ]
     return faults or list(_held_for_ever(document, plan))
@@ -180,11 +180,11 @@ def _joints(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
             yield Fault(path=_path(document, step_id), sentence=sentence)
 
 
-def _pulled(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
-    """Whoever pulls a joint bolt by bolt does not sign it in the same step."""
+def _reported(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
+    """Whoever pulls a joint bolt by bolt, or measures place by place, does not sign it in the same step."""
     for one in plan.steps:
-        if one.step.id in plan.pulled and one.step.hold_point:
-            sentence = "A joint that is pulled bolt by bolt is no hold point itself; add a step after it for the signature."
+        if one.step.id in plan.reported and one.step.hold_point:
+            sentence = "What is entered one by one is no hold point itself; add a step after it for the signature."
             yield Fault(path=f"{_path(document, one.step.id)}.hold_point", sentence=sentence)
 
 

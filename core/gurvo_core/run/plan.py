@@ -9,6 +9,7 @@ from functools import cached_property
 from gurvo_core.engine import EngineDocument, Need, WorkStep
 
 ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")  # seen to by the rooms of their crafts
+REPORTED = ("tighten", "measure", "lash")  # done entry by entry in a room of their own, which says when they are
 DRIVE = ("lay", "tension")  # what touches the drive: marks must meet again after it
 
 
@@ -72,9 +73,9 @@ class Plan:
         return frozenset(part for step in self.laying_out for part in step.parts)
 
     @cached_property
-    def pulled(self) -> frozenset[str]:
-        """Ids of the steps whose joint is pulled bolt by bolt, in a room of its own."""
-        return frozenset(one.step.id for one in self.steps if one.step.does == "tighten" and one.is_elsewhere)
+    def reported(self) -> frozenset[str]:
+        """Ids of the steps whose room says when they are done: joints pulled bolt by bolt, fits measured place by place, lash."""
+        return frozenset(one.step.id for one in self.steps if one.step.does in REPORTED and one.is_elsewhere)
 
     def below(self, step_id: str) -> frozenset[str]:
         """Ids of everything that must be done before a step, over however many others."""
@@ -170,15 +171,22 @@ def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, at: in
     named = [(need, _before(document, steps, earlier, need)) for need in step.needs]
     stays = frozenset(name for need, names in named if _stays(need) for name in names)
     needs = frozenset(name for _, names in named for name in names)
-    joint = document.joint(step.joint) if step.does == "tighten" else None
     return PlanStep(
         step=step,
         stage=stage,
         implied=implied,
         needs=needs | implied,
         stands_on=stays | implied,
-        is_elsewhere=step.does in ELSEWHERE or (joint is not None and joint.is_figured),
+        is_elsewhere=step.does in ELSEWHERE or _is_reported(document, step),
     )
+
+
+def _is_reported(document: EngineDocument, step: WorkStep) -> bool:
+    """Whether the document says enough of a step for the room of its craft to see to it."""
+    if step.does == "tighten":
+        joint = document.joint(step.joint)
+        return joint is not None and joint.is_figured
+    return step.does == "lash" or (step.does == "measure" and any(fit.is_placed for fit in document.fits if fit.id in step.fits))
 
 
 def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:

@@ -61,6 +61,6 @@ from gurvo_core.timing.tdc import (
     tdc_dwell_half_width_deg,
 )
 from gurvo_core.timing.tdc_fit import DropReading, fit_tdc
-from gurvo_core.timing.uncertainty import Estimate, GaugeUncertainty, standard_uncertainty
-from gurvo_core.timing.verdict import Judgement, Verdict, judge
 from gurvo_core.timing.wheel import DegreeWheel, Numbering, Runs, Side, sides_of, wheel_deg, wheel_figure
+from gurvo_core.uncertainty import Estimate, GaugeUncertainty, standard_uncertainty
+from gurvo_core.verdict import Judgement, Verdict, judge

@@ -23,7 +23,7 @@ from typing import Literal
 from gurvo_core.angles import midpoint_deg, signed_deg, wrap_deg
 from gurvo_core.errors import ReadingError
 from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
-from gurvo_core.timing.uncertainty import COVERAGE, GaugeUncertainty, repeats_estimate, root_sum_square, weighted_estimate
+from gurvo_core.uncertainty import COVERAGE, GaugeUncertainty, repeats_estimate, root_sum_square, weighted_estimate
 
 TdcMethod = Literal["positive_stop", "equal_drop", "fit", "top"]
 SIDES: tuple[Literal["before", "after"], ...] = ("before", "after")

@@ -17,7 +17,7 @@ from gurvo_core.angles import circular_mean_deg, signed_deg
 from gurvo_core.errors import NotConverged, ReadingError
 from gurvo_core.motion import SliderCrank, drop_mm
 from gurvo_core.timing.tdc import TdcEstimate
-from gurvo_core.timing.uncertainty import GaugeUncertainty
+from gurvo_core.uncertainty import GaugeUncertainty
 
 MIN_READINGS = 4
 MIN_PLACES = 3  # two unknowns, and one more that can contradict

@@ -135,6 +135,11 @@ class House:
         """All rooms' figures, in a sentence each."""
         return [words for room in self.rooms for words in room.says(folded.states[room.name])]
 
+    def asks_stock(self, body: Body) -> bool:
+        """Whether an entry is judged by what is in stock."""
+        kind = self.kinds.get(body.kind)
+        return kind is not None and kind.asks_stock
+
     def needs_confirming(self, body: Body) -> bool:
         """Whether whoever makes it shows once more who he is."""
         kind = self.kinds.get(body.kind)

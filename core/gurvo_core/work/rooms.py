@@ -4,11 +4,13 @@ __all__ = ["ROOMS"]
 
 from typing import Any
 
+from gurvo_core.fits.job import ROOM as FITS
 from gurvo_core.joints.job import ROOM as JOINTS
+from gurvo_core.lash.job import ROOM as LASH
 from gurvo_core.ledger import Room
 from gurvo_core.run.job import ROOM as RUN
 from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
 from gurvo_core.work.whereabouts import ROOM as WHEREABOUTS
 
-ROOMS: tuple[Room[Any], ...] = (RUN, JOINTS, TIMING, WHEREABOUTS, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, JOINTS, FITS, LASH, TIMING, WHEREABOUTS, HAND_OVER)

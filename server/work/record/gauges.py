@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from gurvo_core.ledger import Gauge, LedgerEntry
 from gurvo_core.timing.job.entries import LiftReading, TdcReading
 from gurvo_core.timing.job.readings import gauge_u
-from gurvo_core.timing.uncertainty import COVERAGE
+from gurvo_core.uncertainty import COVERAGE
 
 SHOWN = {"wheel": ("°", 2), "dial": (" mm", 3)}
 

@@ -17,6 +17,7 @@ from shop.errors import Conflict
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
+from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
 from work.record.turns import STOPPED
@@ -24,9 +25,14 @@ from work.record.turns import STOPPED
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
 ON_PAPER = Reader(
     length=lambda length_mm: f"{length_mm:.2f} mm",
+    fine=lambda length_mm: f"{length_mm:.3f} mm",
     clock=lambda clock_deg: f"{clock_deg:.0f}° clockwise from the top",
     turn=lambda way: "the running way" if way == "running" else "against the running way",
 )
+
+
+def _said(sentence: str) -> str:
+    return say(sentence, ON_PAPER)
 
 
 def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
@@ -57,6 +63,8 @@ def as_pdf(engine: Engine) -> bytes:
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),
             "joints": on_paper(ledger.folded.states["joints"]),
+            "fits": fits_on_paper(ledger.folded.states["fits"], _said),
+            "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
             "tape": tape,
             "long": len(tape) > LONG,
             "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),

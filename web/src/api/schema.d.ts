@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compression ratio
+         * @description Say compression ratio and squish of every cylinder, as measured or with another gasket or a skimmed head.
+         */
+        get: operations["chamber_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/entries": {
         parameters: {
             query?: never;
@@ -86,6 +106,66 @@ export interface paths {
         get: operations["first_start_pdf"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/fits.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every reading of a fit as a table
+         * @description Hand over every reading that stands as CSV.
+         */
+        get: operations["fits_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/fits/{step}/{fit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All of one fit
+         * @description Show every reading of a fit, what would settle it, what stock would give, and how others of its family came out.
+         */
+        get: operations["fit_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/fits/{step}/{fit}/pasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a pasted sheet says
+         * @description Say which figures of a sheet would be taken and which not; nothing is kept.
+         */
+        post: operations["fit_pasted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +244,26 @@ export interface paths {
          * @description Hand over a label for every place of the parts that go back: on A4, or one a page for a roll.
          */
         get: operations["labels_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/lash/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What shims would give
+         * @description Show which shim would go to which valve, from the engine's own, stock, or to be bought.
+         */
+        get: operations["lash_look"];
         put?: never;
         post?: never;
         delete?: never;
@@ -944,6 +1044,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts that come in sizes
+         * @description List what is there, what engines have taken, and what is free.
+         */
+        get: operations["stock_list"];
+        /**
+         * Count a size
+         * @description Keep how many pieces of a lot lie free on the shelf; answer with all of them.
+         */
+        put: operations["stock_count"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/traces": {
         parameters: {
             query?: never;
@@ -1146,7 +1270,9 @@ export interface components {
         BenchState: {
             /** Current */
             current: string | null;
+            fits?: components["schemas"]["FitsView"] | null;
             joints?: components["schemas"]["JointsView"] | null;
+            lash?: components["schemas"]["LashView"] | null;
             /** Loose Ends */
             loose_ends: components["schemas"]["LooseEndView"][];
             permission: components["schemas"]["Permission"];
@@ -1216,7 +1342,7 @@ export interface components {
              * @default N·m
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * BoltFound
@@ -1456,6 +1582,94 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * Chamber
+         * @description What encloses the charge at TDC, the same in every cylinder.
+         */
+        Chamber: {
+            /**
+             * Gaskets
+             * @default []
+             */
+            gaskets: components["schemas"]["HeadGasket"][];
+            /**
+             * Head Cm3
+             * @description Volume in the head, valves and plugs in
+             */
+            head_cm3: number;
+            /** Least Ratio */
+            least_ratio?: number | null;
+            /**
+             * Least Squish Mm
+             * @description Least distance from crown to head's flat
+             */
+            least_squish_mm?: number | null;
+            /** Most Ratio */
+            most_ratio?: number | null;
+            /**
+             * Piston Cm3
+             * @description Bowl positive, dome negative
+             * @default 0
+             */
+            piston_cm3: number;
+            /**
+             * Protrusion Fit
+             * @description Id of the fit that measures how far pistons stand above the deck
+             */
+            protrusion_fit?: string | null;
+        };
+        /**
+         * ChamberAsked
+         * @description What if: another gasket, so much off the head.
+         */
+        ChamberAsked: {
+            /**
+             * Gasket
+             * @description Id of a gasket; the one by the highest piston when left out
+             * @default
+             */
+            gasket: string;
+            /**
+             * Skimmed Mm
+             * @description Taken off the head [mm]
+             * @default 0
+             */
+            skimmed_mm: number;
+        };
+        /**
+         * ChamberRow
+         * @description One cylinder.
+         */
+        ChamberRow: {
+            /** Cylinder */
+            cylinder: number;
+            /** Is Measured */
+            is_measured: boolean;
+            /** Notes */
+            notes: string[];
+            /** Proud Mm */
+            proud_mm: number;
+            /** Ratio */
+            ratio: number | null;
+            /** Squish Mm */
+            squish_mm: number;
+        };
+        /**
+         * ChamberView
+         * @description All of them.
+         */
+        ChamberView: {
+            /** Gasket */
+            gasket: string;
+            /** Gaskets */
+            gaskets: string[];
+            /** Rows */
+            rows: components["schemas"]["ChamberRow"][];
+            /** Says */
+            says: string;
+            /** Skimmed Mm */
+            skimmed_mm: number;
+        };
+        /**
          * Change
          * @description One thing that differs: where, and a sentence.
          */
@@ -1530,6 +1744,40 @@ export interface components {
             not_known: components["schemas"]["Fault"][];
             /** Revision */
             revision: number | null;
+        };
+        /**
+         * ChoiceRow
+         * @description One place before and after.
+         */
+        ChoiceRow: {
+            /** Gives Mm */
+            gives_mm: number;
+            /** Now Mm */
+            now_mm: number | null;
+            /** Place */
+            place: string;
+            /** Size */
+            size: string;
+            /** Size Now */
+            size_now: string;
+        };
+        /**
+         * ChoiceView
+         * @description What stock would give.
+         */
+        ChoiceView: {
+            /** Part */
+            part: string;
+            /** Pieces */
+            pieces: number;
+            /** Rows */
+            rows: components["schemas"]["ChoiceRow"][];
+            /** Sizes */
+            sizes: components["schemas"]["SizeView"][];
+            /** Wanted Mm */
+            wanted_mm: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * Clamped
@@ -1868,6 +2116,7 @@ export interface components {
              * @default []
              */
             cautions: string[];
+            chamber?: components["schemas"]["Chamber"] | null;
             drive: components["schemas"]["Drive"];
             /**
              * Firing Intervals Deg
@@ -1905,6 +2154,12 @@ export interface components {
              * @default []
              */
             lash: components["schemas"]["Lash"][];
+            /**
+             * Lash Stops
+             * @description The book's own order of setting the valves
+             * @default []
+             */
+            lash_stops: components["schemas"]["LashStop"][];
             /**
              * Origins
              * @description By JSON Pointer: where what stands below it is from
@@ -2066,7 +2321,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Id
              * Format: uuid
@@ -2215,17 +2470,574 @@ export interface components {
         };
         /**
          * Fit
-         * @description A clearance and its limits.
+         * @description A clearance and its limits; with sides or a gap it is measured place by place.
          */
         Fit: {
+            /**
+             * At
+             * @description Which places of the engine; named or once when left out
+             */
+            at?: ("mains" | "rods" | "cylinders" | "cam_journals" | "rings" | "once") | null;
+            /**
+             * Count
+             * @description mains; cam_journals: of each camshaft; rings: of each piston
+             */
+            count?: number | null;
+            gap?: components["schemas"]["FitSide"] | null;
             /** Id */
             id: string;
+            inner?: components["schemas"]["FitSide"] | null;
             /** Least Mm */
             least_mm?: number | null;
+            /**
+             * Least Per Mm
+             * @description Limit for each mm of diameter [-]
+             */
+            least_per_mm?: number | null;
             /** Most Mm */
             most_mm?: number | null;
+            /** Most Per Mm */
+            most_per_mm?: number | null;
             /** Name */
             name: string;
+            outer?: components["schemas"]["FitSide"] | null;
+            /**
+             * Places
+             * @description The places by name, where the engine does not give them
+             * @default []
+             */
+            places: string[];
+            /**
+             * Read By
+             * @description Gauges it may be read with; strip = plastic strip by its width
+             * @default []
+             */
+            read_by: ("micrometer" | "bore" | "dial" | "feeler" | "caliper" | "strip")[];
+            select?: components["schemas"]["Select"] | null;
+            /**
+             * Wanted Mm
+             * @description What is aimed at; the middle of the limits when left out
+             */
+            wanted_mm?: number | null;
+        };
+        /**
+         * FitChosen
+         * @description Which size goes to which place.
+         */
+        FitChosen: {
+            /**
+             * Called
+             * @description What the fit was called; completed when it is taken
+             */
+            called?: string | null;
+            /** Fit */
+            fit: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_chosen";
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Sizes
+             * @description Size by place
+             */
+            sizes: {
+                [key: string]: string;
+            };
+            /** Step */
+            step: string;
+        };
+        /**
+         * FitChosenQuestion
+         * @description Which size goes where.
+         */
+        FitChosenQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fit */
+            fit: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_chosen";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Part */
+            part: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * FitDecided
+         * @description What is done about a place that is out or cannot be told, or that is read anew.
+         */
+        FitDecided: {
+            /**
+             * Called
+             * @description What the place was called; completed when it is taken
+             */
+            called?: string | null;
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "accepted" | "read_again" | "replaced";
+            /** Fit */
+            fit: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_decided";
+            /** Place */
+            place: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * FitDecisionQuestion
+         * @description What is done about a place that is out or cannot be told.
+         */
+        FitDecisionQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fit */
+            fit: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_decided";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Place */
+            place: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "in" | "out" | "can't tell" | "no limit known";
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * FitReading
+         * @description One reading at one spot; another of the same spot is a repeat.
+         */
+        FitReading: {
+            /**
+             * Axis
+             * @default
+             */
+            axis: string;
+            /**
+             * Called
+             * @description What the spot was called; completed when it is taken
+             */
+            called?: string | null;
+            /** Fit */
+            fit: string;
+            /**
+             * From Nominal
+             * @description The difference from what the gauge was set to, else from nominal
+             * @default false
+             */
+            from_nominal: boolean;
+            /**
+             * Gauge
+             * @description Where it differs from what was said before the first reading
+             */
+            gauge?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_reading";
+            /** Place */
+            place: string;
+            /**
+             * Plane
+             * @default
+             */
+            plane: string;
+            reading: components["schemas"]["Typed"];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "outer" | "inner" | "gap";
+            /** Step */
+            step: string;
+        };
+        /**
+         * FitReadingQuestion
+         * @description One reading at one spot.
+         */
+        FitReadingQuestion: {
+            /** About */
+            about: string;
+            /** Ask */
+            ask: string;
+            /** Axes */
+            axes: string[];
+            /** Axis */
+            axis: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fit */
+            fit: string;
+            /** Gauge */
+            gauge: string | null;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_reading";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Nominal Mm */
+            nominal_mm: number | null;
+            /** Place */
+            place: string;
+            /** Places */
+            places: string[];
+            /** Plane */
+            plane: string;
+            /** Planes */
+            planes: string[];
+            /** Set To Mm */
+            set_to_mm: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "outer" | "inner" | "gap";
+            /** Spot */
+            spot: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * FitSheet
+         * @description All of one fit: every reading, what would settle it, what stock would give, how others of its family came out.
+         */
+        FitSheet: {
+            choice: components["schemas"]["ChoiceView"] | null;
+            /** Columns */
+            columns: components["schemas"]["SheetColumn"][];
+            fit: components["schemas"]["FitView"];
+            /** Gasket */
+            gasket: string;
+            /** Lines */
+            lines: components["schemas"]["SheetLine"][];
+            /** Trend */
+            trend: components["schemas"]["TrendLine"][];
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * FitSide
+         * @description What is measured at each place: how often, across which planes and axes, and how the part must be while it is.
+         */
+        FitSide: {
+            /**
+             * Axes
+             * @description Such as up and across
+             * @default []
+             */
+            axes: string[];
+            /**
+             * Condition
+             * @description How the part must be when it is read, such as caps torqued
+             */
+            condition?: string | null;
+            /**
+             * Expansion Um M K
+             * @description Thermal expansion of the part [µm/m/K]
+             * @default 11.5
+             */
+            expansion_um_m_k: number;
+            /**
+             * Name
+             * @description Such as bore, journal, gap
+             */
+            name: string;
+            /** Nominal Mm */
+            nominal_mm?: number | null;
+            /**
+             * Planes
+             * @description Such as front and rear, or top, middle and bottom
+             * @default []
+             */
+            planes: string[];
+        };
+        /**
+         * FitView
+         * @description One fit as it stands.
+         */
+        FitView: {
+            /** About */
+            about: string[];
+            /** Drawn */
+            drawn: string;
+            /** High Mm */
+            high_mm: number | null;
+            /** Id */
+            id: string;
+            /** Limits */
+            limits: string;
+            /** Low Mm */
+            low_mm: number | null;
+            /** Name */
+            name: string;
+            /** Of */
+            of: number;
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Read */
+            read: number;
+            /** Sides */
+            sides: components["schemas"]["SideView"][];
+            /** Step */
+            step: string;
+        };
+        /**
+         * FitsReady
+         * @description With what a side of a fit is read, how warm it is, and that the part is as it must be.
+         */
+        FitsReady: {
+            /**
+             * As Asked
+             * @description The part is as the book has it while it is read
+             * @default false
+             */
+            as_asked: boolean;
+            /**
+             * Called
+             * @description What the side was called; completed when it is taken
+             */
+            called?: string | null;
+            /** Fit */
+            fit: string;
+            /** Gauge */
+            gauge?: string | null;
+            /**
+             * Gauge C
+             * @description Of the gauge, where it differs [°C]
+             */
+            gauge_c?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fits_ready";
+            /**
+             * Part C
+             * @description Temperature of the part, as typed [°C]; left out = not looked at
+             */
+            part_c?: string | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "outer" | "inner" | "gap";
+            /** @description The ring or rod that a comparator was set by */
+            standard?: components["schemas"]["Typed"] | null;
+            /** @description Expanded uncertainty (k = 2) of that standard */
+            standard_u?: components["schemas"]["Typed"] | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * FitsReadyQuestion
+         * @description With what a side of a fit is read.
+         */
+        FitsReadyQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /** Condition */
+            condition: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Fit */
+            fit: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fits_ready";
+            /** Kinds */
+            kinds: string[];
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Limits */
+            limits: string;
+            /** Nominal Mm */
+            nominal_mm: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "outer" | "inner" | "gap";
+            /** Side Name */
+            side_name: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * FitsView
+         * @description The fits of the step that is done now.
+         */
+        FitsView: {
+            /** Fits */
+            fits: components["schemas"]["FitView"][];
         };
         /**
          * Flagged
@@ -2467,7 +3279,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler";
+            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
             /** Least */
             least?: number | null;
             /** Most */
@@ -2503,7 +3315,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler";
+            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
             /** Least */
             least: number | null;
             /** Most */
@@ -2526,7 +3338,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * GearStage
@@ -2611,6 +3423,32 @@ export interface components {
              * @enum {string}
              */
             kind: "hard_stop";
+        };
+        /**
+         * HeadGasket
+         * @description One thickness of head gasket and the piston protrusion it is for.
+         */
+        HeadGasket: {
+            /**
+             * Bore Mm
+             * @description Diameter of its own hole; the cylinder's when left out
+             */
+            bore_mm?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Most Proud Mm
+             * @description The highest piston it still clears [mm above the deck]; no limit known when left out
+             */
+            most_proud_mm?: number | null;
+            /** Squeezed Mm */
+            squeezed_mm: number;
+            /**
+             * Tells
+             * @description By what it is told, such as two notches
+             * @default
+             */
+            tells: string;
         };
         /**
          * Here
@@ -3253,6 +4091,18 @@ export interface components {
          */
         Lash: {
             /**
+             * Acts By
+             * @description Lash at the valve for each mm of screw or shim [-]
+             * @default 1
+             */
+            acts_by: number;
+            /**
+             * Bridge
+             * @description Whether one rocker opens two valves over a bridge
+             * @default false
+             */
+            bridge: boolean;
+            /**
              * Engine Is
              * @default cold
              * @enum {string}
@@ -3260,18 +4110,538 @@ export interface components {
             engine_is: "cold" | "hot";
             /** Least Mm */
             least_mm?: number | null;
+            /**
+             * Margin Deg
+             * @description Crank degrees left out at each end of the base circle, for the ramps
+             * @default 10
+             */
+            margin_deg: number;
             /** Most Mm */
             most_mm?: number | null;
+            /**
+             * Pitch Mm
+             * @description Of the adjusting screw's thread [mm a turn]
+             */
+            pitch_mm?: number | null;
             /**
              * Set By
              * @enum {string}
              */
             set_by: "screw" | "shim" | "hydraulic";
+            shims?: components["schemas"]["Select"] | null;
+            /**
+             * Turns
+             * @description hydraulic: turns of the screw after zero lash
+             */
+            turns?: number | null;
             /**
              * Valve
              * @enum {string}
              */
             valve: "intake" | "exhaust";
+        };
+        /**
+         * LashDecided
+         * @description A clearance that is out or cannot be told, accepted by the lead.
+         */
+        LashDecided: {
+            /**
+             * Decision
+             * @default accepted
+             * @constant
+             */
+            decision: "accepted";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_decided";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Step */
+            step: string;
+            /**
+             * Valve
+             * @description As the bench names it: camshaft, cylinder, valve and place
+             */
+            valve: string;
+        };
+        /**
+         * LashDecisionQuestion
+         * @description A valve that is out or cannot be told.
+         */
+        LashDecisionQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_decided";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Valve */
+            valve: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "in" | "out" | "can't tell" | "no limit known";
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * LashReading
+         * @description One valve's clearance: the largest leaf that goes, and the smallest that does not.
+         */
+        LashReading: {
+            /** Camshaft */
+            camshaft: string;
+            /** Cylinder */
+            cylinder: number;
+            /**
+             * Gauge
+             * @description Where it differs from what was said before the first reading
+             */
+            gauge?: string | null;
+            goes?: components["schemas"]["Typed"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_reading";
+            not_goes?: components["schemas"]["Typed"] | null;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** @description The shim that is in, where it has not been said */
+            shim?: components["schemas"]["Typed"] | null;
+            /** Step */
+            step: string;
+            /**
+             * Turns
+             * @description hydraulic: turns of the screw after zero lash, as typed
+             */
+            turns?: string | null;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * LashReadingQuestion
+         * @description One valve's clearance.
+         */
+        LashReadingQuestion: {
+            /** Advice */
+            advice: string;
+            /** Ask */
+            ask: string;
+            /** Asks Shim */
+            asks_shim: boolean;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Camshaft */
+            camshaft: string;
+            /** Cautions */
+            cautions: string[];
+            /** Cylinder */
+            cylinder: number;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Gauge */
+            gauge: string | null;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Id */
+            id: string;
+            /** Is Again */
+            is_again: boolean;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_reading";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Limits */
+            limits: string;
+            /** Place */
+            place: string;
+            /**
+             * Set By
+             * @enum {string}
+             */
+            set_by: "screw" | "shim" | "hydraulic";
+            /** Shim Mm */
+            shim_mm: number | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Stop */
+            stop: number;
+            /** Title */
+            title: string;
+            /** Turns */
+            turns: number | null;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * LashReady
+         * @description How the valves are reached, with what they are read, and that the engine is as it must be.
+         */
+        LashReady: {
+            /**
+             * Engine Is
+             * @enum {string}
+             */
+            engine_is: "cold" | "hot";
+            /** Gauge */
+            gauge?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_ready";
+            /**
+             * Stands Deg
+             * @description Where the crank stands after the first firing TDC, as typed [deg]
+             */
+            stands_deg?: string | null;
+            /** Step */
+            step: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "fewest" | "book" | "firing";
+        };
+        /**
+         * LashReadyQuestion
+         * @description Which way, with what, and how the engine is.
+         */
+        LashReadyQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /** Engine Is */
+            engine_is: ("cold" | "hot") | null;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_ready";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Limits */
+            limits: string;
+            /** Needs Feelers */
+            needs_feelers: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Ways */
+            ways: components["schemas"]["WayOfStops"][];
+        };
+        /**
+         * LashSheet
+         * @description What shims would give.
+         */
+        LashSheet: {
+            /** Part */
+            part: string;
+            /** Rows */
+            rows: components["schemas"]["ShimRow"][];
+            /** Sizes */
+            sizes: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * LashShims
+         * @description Which shim goes to which valve.
+         */
+        LashShims: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_shims";
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Shims
+             * @description Thickness by valve, as typed [mm]
+             */
+            shims: {
+                [key: string]: string;
+            };
+            /** Step */
+            step: string;
+        };
+        /**
+         * LashShimsQuestion
+         * @description Which shim goes where.
+         */
+        LashShimsQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_shims";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Part */
+            part: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * LashStop
+         * @description One stop of the book's own order: at whose firing TDC the crank stands, and the valves that are set there.
+         */
+        LashStop: {
+            /** Cylinder */
+            cylinder: number;
+            /** Valves */
+            valves: components["schemas"]["StopValve"][];
+        };
+        /**
+         * LashStopQuestion
+         * @description The crank turned to a stop.
+         */
+        LashStopQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_stop";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Sees */
+            sees: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Stop */
+            stop: number;
+            /** Title */
+            title: string;
+            /** Valves */
+            valves: string[];
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * LashStopped
+         * @description The crank turned to one of the stops.
+         */
+        LashStopped: {
+            /**
+             * Called
+             * @description Where that is; completed when it is taken
+             */
+            called?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lash_stop";
+            /** Step */
+            step: string;
+            /** Stop */
+            stop: number;
+        };
+        /**
+         * LashView
+         * @description The step that sets valves, as it stands; empty where the step is another.
+         */
+        LashView: {
+            /** Step */
+            step: string;
+            /** Stops */
+            stops: components["schemas"]["StopView"][];
+            /** Valves */
+            valves: components["schemas"]["ValveView"][];
+            /** Way */
+            way: string;
         };
         /**
          * LengthField
@@ -4175,6 +5545,14 @@ export interface components {
             returns: boolean;
         };
         /**
+         * PastedIn
+         * @description A sheet as it was pasted.
+         */
+        PastedIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * PathStep
          * @description One wheel that a chain or belt goes round, on its inside or its back.
          */
@@ -4378,6 +5756,44 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * PlaceView
+         * @description One place.
+         */
+        PlaceView: {
+            /** Cylinder */
+            cylinder: number | null;
+            /** Decided */
+            decided: string;
+            /** End */
+            end: string;
+            /** Id */
+            id: string;
+            /** Inner Mm */
+            inner_mm: number | null;
+            /** Label */
+            label: string;
+            /** Least Mm */
+            least_mm: number | null;
+            /** Most Mm */
+            most_mm: number | null;
+            /** Notes */
+            notes: string;
+            /** Of */
+            of: number;
+            /** Outer Mm */
+            outer_mm: number | null;
+            /** Read */
+            read: number;
+            /** Size */
+            size: string;
+            /** U Mm */
+            u_mm: number | null;
+            /** Value Mm */
+            value_mm: number | null;
+            /** Verdict */
+            verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
          * Pointer
@@ -4795,7 +6211,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
             /** Value */
             value: number;
         };
@@ -4900,6 +6316,48 @@ export interface components {
             clock_deg: number;
             /** Position */
             position: string;
+        };
+        /**
+         * Select
+         * @description The part that sets the clearance, and its sizes.
+         */
+        Select: {
+            /** Classes */
+            classes: components["schemas"]["SizeClass"][];
+            /**
+             * Measured In
+             * @description The size that is in while it is measured; left out where it is measured without
+             */
+            measured_in?: string | null;
+            /**
+             * On
+             * @default outer
+             * @enum {string}
+             */
+            on: "outer" | "inner" | "gap";
+            /**
+             * Part
+             * @description As the stock list calls it
+             */
+            part: string;
+            /**
+             * Pieces
+             * @description Pieces of one size that a place takes from stock
+             * @default 1
+             */
+            pieces: number;
+            /**
+             * Takes
+             * @description Clearance lost for each mm of size [-]; 2 where two shells share a place
+             * @default 1
+             */
+            takes: number;
+            /**
+             * Tolerance Mm
+             * @description How far one piece may be from its size, either way [mm]
+             * @default 0
+             */
+            tolerance_mm: number;
         };
         /**
          * Session
@@ -5012,6 +6470,106 @@ export interface components {
             turned: components["schemas"]["Sweep"];
         };
         /**
+         * SheetCell
+         * @description What was read at one spot.
+         */
+        SheetCell: {
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /** Gauge */
+            gauge: string;
+            /** Size Mm */
+            size_mm: number;
+        };
+        /**
+         * SheetColumn
+         * @description One spot, as a column of the sheet.
+         */
+        SheetColumn: {
+            /** Axis */
+            axis: string;
+            /** Label */
+            label: string;
+            /** Plane */
+            plane: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "outer" | "inner" | "gap";
+        };
+        /**
+         * SheetLine
+         * @description One place, spot by spot.
+         */
+        SheetLine: {
+            /** Cells */
+            cells: (components["schemas"]["SheetCell"] | null)[];
+            /** Place */
+            place: string;
+        };
+        /**
+         * SheetNot
+         * @description One cell that would not.
+         */
+        SheetNot: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * SheetRead
+         * @description What a sheet says.
+         */
+        SheetRead: {
+            /** Not Taken */
+            not_taken: components["schemas"]["SheetNot"][];
+            /** Taken */
+            taken: components["schemas"]["SheetReading"][];
+        };
+        /**
+         * SheetReading
+         * @description One cell that would be taken.
+         */
+        SheetReading: {
+            /** Ask */
+            ask: string;
+            /** Called */
+            called: string;
+            entry: components["schemas"]["FitReading"];
+            /** Line */
+            line: number;
+        };
+        /**
+         * ShimRow
+         * @description One valve before and after.
+         */
+        ShimRow: {
+            /** Came From */
+            came_from: string;
+            /** Is In */
+            is_in: boolean;
+            /** Lash Mm */
+            lash_mm: number;
+            /** Lash Now Mm */
+            lash_now_mm: number;
+            /** Shim Mm */
+            shim_mm: number;
+            /** Shim Now Mm */
+            shim_now_mm: number;
+            /** Source */
+            source: string;
+            /** Valve */
+            valve: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ShopChoices
          * @description What the shop has chosen for all its benches.
          */
@@ -5049,6 +6607,19 @@ export interface components {
             is_apart: boolean;
             /** Value */
             value: number;
+        };
+        /**
+         * SideView
+         * @description What is measured at each place.
+         */
+        SideView: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "outer" | "inner" | "gap";
+            /** Name */
+            name: string;
         };
         /**
          * Sides
@@ -5182,6 +6753,39 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * SizeClass
+         * @description One size that a part is to be had in.
+         */
+        SizeClass: {
+            /** Id */
+            id: string;
+            /**
+             * Size Mm
+             * @description Thickness or diameter [mm]
+             */
+            size_mm: number;
+            /**
+             * Tells
+             * @description By what it is told: a colour, a letter
+             * @default
+             */
+            tells: string;
+        };
+        /**
+         * SizeView
+         * @description One size of a part, and how many places the free stock reaches for.
+         */
+        SizeView: {
+            /** Free */
+            free: number;
+            /** Id */
+            id: string;
+            /** Size Mm */
+            size_mm: number;
+            /** Tells */
+            tells: string;
         };
         /**
          * SlottedSprocket
@@ -5348,13 +6952,13 @@ export interface components {
              * Does
              * @enum {string}
              */
-            does: "run" | "variant" | "tighten" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
+            does: "run" | "variant" | "tighten" | "measure" | "lash" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
             /** Key */
             key: string;
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -5486,6 +7090,50 @@ export interface components {
             title?: string | null;
         };
         /**
+         * StockIn
+         * @description Pieces of one lot, as somebody counted them on the shelf.
+         */
+        StockIn: {
+            /**
+             * Free
+             * @description As they lie there; what engines have taken is not among them
+             */
+            free: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /** Part */
+            part: string;
+            /** Size */
+            size: string;
+        };
+        /**
+         * StockOut
+         * @description One size of a part.
+         */
+        StockOut: {
+            /**
+             * Count
+             * @description All that came in
+             */
+            count: number;
+            /**
+             * Free
+             * @description That no engine has taken; below zero where more was planned than there is
+             */
+            free: number;
+            /** Lots */
+            lots: string[];
+            /** Part */
+            part: string;
+            /** Size */
+            size: string;
+            /** Taken */
+            taken: components["schemas"]["TakenOut"][];
+        };
+        /**
          * StopQuestion
          * @description Whether the piston stop is in, or out.
          */
@@ -5535,6 +7183,39 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * StopValve
+         * @description One sort of valve of one cylinder.
+         */
+        StopValve: {
+            /** Cylinder */
+            cylinder: number;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * StopView
+         * @description One stop.
+         */
+        StopView: {
+            /** Crank Deg */
+            crank_deg: number | null;
+            /** Is Now */
+            is_now: boolean;
+            /** Left */
+            left: number;
+            /** Number */
+            number: number;
+            /** Sees */
+            sees: string;
+            /** Valves */
+            valves: string[];
+            /** Where */
+            where: string;
         };
         /**
          * Strike
@@ -5609,6 +7290,16 @@ export interface components {
             begin_deg: number;
             /** End Deg */
             end_deg: number;
+        };
+        /**
+         * TakenOut
+         * @description What one engine takes.
+         */
+        TakenOut: {
+            /** Pieces */
+            pieces: number;
+            /** Serial */
+            serial: string;
         };
         /**
          * TapeLine
@@ -6035,7 +7726,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * TraceBegin
@@ -6047,7 +7738,7 @@ export interface components {
              * @default N·m
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * TraceLine
@@ -6102,6 +7793,22 @@ export interface components {
             /** Torque */
             torque: string;
             trace: components["schemas"]["KeptTrace"];
+        };
+        /**
+         * TrendLine
+         * @description One place against all of its family that were built here.
+         */
+        TrendLine: {
+            /** Count */
+            count: number;
+            /** Mean Mm */
+            mean_mm: number;
+            /** Place */
+            place: string;
+            /** Spread Mm */
+            spread_mm: number;
+            /** Value Mm */
+            value_mm: number;
         };
         /**
          * Turn
@@ -6295,7 +8002,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
         };
         /**
          * TypedWheel
@@ -6448,6 +8155,47 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * ValveView
+         * @description One valve as it stands.
+         */
+        ValveView: {
+            /** Advice */
+            advice: string;
+            /** Cylinder */
+            cylinder: number;
+            /** Decided */
+            decided: string;
+            /** Found Mm */
+            found_mm: number | null;
+            /** High Mm */
+            high_mm: number | null;
+            /** Id */
+            id: string;
+            /** Is Pending */
+            is_pending: boolean;
+            /** Lash Mm */
+            lash_mm: number | null;
+            /** Low Mm */
+            low_mm: number | null;
+            /** Place */
+            place: string;
+            /** Shim Mm */
+            shim_mm: number | null;
+            /** Stop */
+            stop: number | null;
+            /** U Mm */
+            u_mm: number | null;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+            /** Verdict */
+            verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * VariantChosen
          * @description Which of its variants the engine is, by what is seen on it.
          */
@@ -6551,6 +8299,33 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * WayOfStops
+         * @description One way to reach all valves, and what is said of it.
+         */
+        WayOfStops: {
+            /** Stops */
+            stops: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "fewest" | "book" | "firing";
+            /** Words */
+            words: string;
+        };
+        /**
+         * WayView
+         * @description One way to settle a place that cannot be told.
+         */
+        WayView: {
+            /** Place */
+            place: string;
+            /** Settles */
+            settles: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * WheelLabel
@@ -6690,10 +8465,16 @@ export interface components {
              */
             cure_minutes?: number | null;
             /**
+             * Cylinders
+             * @description lash: whose valves; all when left out
+             * @default []
+             */
+            cylinders: number[];
+            /**
              * Does
              * @enum {string}
              */
-            does: "ready" | "inspect" | "fit" | "put_on" | "take_off" | "plugs_out" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "seal" | "prime" | "first_start" | "do";
+            does: "ready" | "inspect" | "fit" | "put_on" | "take_off" | "plugs_out" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "lash" | "seal" | "prime" | "first_start" | "do";
             /**
              * Fits
              * @description measure: ids of fits
@@ -7033,6 +8814,60 @@ export interface operations {
             };
         };
     };
+    chamber_look: {
+        parameters: {
+            query?: {
+                /** @description Id of a gasket; the one by the highest piston when left out */
+                gasket?: string;
+                /** @description Taken off the head [mm] */
+                skimmed_mm?: number;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberView"] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     entries_list: {
         parameters: {
             query?: {
@@ -7212,6 +9047,132 @@ export interface operations {
             };
         };
     };
+    fits_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    fit_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+                fit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitSheet"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit_pasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+                fit: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     joint_look: {
         parameters: {
             query?: never;
@@ -7364,6 +9325,47 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lash_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LashSheet"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9350,6 +11352,86 @@ export interface operations {
             };
         };
     };
+    stock_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     trace_begin: {
         parameters: {
             query?: never;
@@ -9500,7 +11582,7 @@ export interface operations {
                 threads?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
                 head?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
                 torque?: number | null;
-                unit?: "deg" | "mm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+                unit?: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
                 angle_deg?: number | null;
                 grip_mm?: number | null;
                 free_thread_mm?: number;

@@ -24,6 +24,11 @@ export function sayLength(mm: number, factor: Schemas['UnitFactor']): string {
   return `${(mm / factor.mm_per_unit).toFixed(factor.decimals)} ${factor.label}`;
 }
 
+/** A clearance: a decimal finer than other lengths. */
+export function sayFine(mm: number, factor: Schemas['UnitFactor']): string {
+  return `${(mm / factor.mm_per_unit).toFixed(factor.decimals + 1)} ${factor.label}`;
+}
+
 /** A clock position, seen from this side, to the nearest half hour. */
 export function sayClock(deg: number, seenFrom: SeenFrom): string {
   const halves = Math.round((seenFrom === 'front' ? deg : 360 - deg) / 15) % 24;
@@ -34,6 +39,7 @@ export function sayClock(deg: number, seenFrom: SeenFrom): string {
 /** The tokens of the core's sentences, each heard by this reader; a test keeps the names those of the core. */
 const TOKENS = {
   mm: (value: string, voice: Voice) => sayLength(Number(value), voice.factor),
+  fine: (value: string, voice: Voice) => sayFine(Number(value), voice.factor),
   clock: (value: string, voice: Voice) => sayClock(Number(value), voice.seenFrom),
   turn: (value: string, voice: Voice) => {
     const running: Running = growsClockwise(voice) ? 'clockwise' : 'counter-clockwise';

@@ -2,12 +2,12 @@
 import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../api/client';
+import { useSpeak, useSpoken } from '../app/spoken';
 import { SpotsDrawing } from '../engine/SpotsDrawing';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { jointQuery } from './api';
 import classes from './JointDrawing.module.css';
 import { Siblings } from './Siblings';
-import { useSpeak, useSpoken } from './spoken';
 import { Traces } from './Traces';
 import { torqueIn, useTorqueUnit } from './torque';
 

@@ -1,12 +1,10 @@
 /** The front of the engine as it must stand in this step, and what is to be seen there; where it has no place of its own, its cautions. */
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
 import type { Schemas } from '../api/client';
 import { sayClock } from '../app/saying';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
-import { FrontDrawing } from '../motion/FrontDrawing';
-import { Turning } from '../motion/turning';
+import { FrontAt } from '../motion/FrontAt';
 import { PartsDrawing } from './PartsDrawing';
 import classes from './RunDrawing.module.css';
 
@@ -24,7 +22,7 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
     <div className={classes.drawing}>
       <div className={classes.front}>
         {twin && crankDeg != null && (
-          <Standing twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} lit={litBy(question)} />
+          <FrontAt twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} lit={litBy(question)} />
         )}
       </div>
       <div className={classes.beside}>
@@ -49,18 +47,6 @@ function positionOf(question: Question | undefined): string | null {
 function litBy(question: Question | undefined): string[] {
   if (question?.kind !== 'step_done') return [];
   return [...question.shafts, ...(question.loop ? [question.loop] : [])];
-}
-
-interface StandingProps {
-  lit: string[];
-  twin: Schemas['Twin'];
-  crankDeg: number;
-  seenFrom: 'front' | 'flywheel';
-}
-
-function Standing({ twin, crankDeg, seenFrom, lit }: StandingProps) {
-  const turning = useMemo(() => new Turning(crankDeg), [crankDeg]);
-  return <FrontDrawing twin={twin} cylinder={undefined} turning={turning} seenFrom={seenFrom} lit={lit} />;
 }
 
 function Turned({ question }: { question: Schemas['TurnQuestion'] }) {

@@ -49,6 +49,7 @@ const VIEWS = [
   { to: '/', label: 'Floor' },
   { to: '/families', label: 'Families' },
   { to: '/gauges', label: 'Gauges' },
+  { to: '/stock', label: 'Stock' },
   { to: '/workings', label: 'Workings' },
   { to: '/people', label: 'People' },
 ] as const;

@@ -52,6 +52,11 @@ const gauges = createRoute({
   path: '/gauges',
   component: lazyRouteComponent(() => import('../shop/Gauges'), 'Gauges'),
 });
+const stock = createRoute({
+  getParentRoute: () => shell,
+  path: '/stock',
+  component: lazyRouteComponent(() => import('../shop/Stock'), 'Stock'),
+});
 const workings = createRoute({
   getParentRoute: () => shell,
   path: '/workings',
@@ -79,7 +84,7 @@ const benchTwin = createRoute({
 
 export const router = createRouter({
   routeTree: root.addChildren([
-    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, workings, people]),
+    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, stock, workings, people]),
     bench,
     benchTwin,
   ]),

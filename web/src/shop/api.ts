@@ -9,6 +9,11 @@ export const gaugesQuery = queryOptions({
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/gauges', { signal })),
 });
 
+export const stockQuery = queryOptions({
+  queryKey: ['stock'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/stock', { signal })),
+});
+
 /** What a gauge was tried against, and what it was used on. */
 export const gaugeHistoryQuery = (code: string) =>
   queryOptions({

@@ -14,6 +14,7 @@ export const CALLED: Record<Gauge['kind'], string> = {
   micrometer: 'Micrometers',
   caliper: 'Calipers',
   feeler: 'Feelers',
+  strip: 'Plastic strips',
 };
 
 export const KINDS: Gauge['kind'][] = [
@@ -27,6 +28,7 @@ export const KINDS: Gauge['kind'][] = [
   'micrometer',
   'caliper',
   'feeler',
+  'strip',
 ];
 
 /** A figure in a gauge's own unit. */

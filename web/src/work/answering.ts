@@ -53,10 +53,13 @@ export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: 
   return { answer, underway, refused };
 }
 
+/** Kinds that come in rows: the next of the same kind follows. */
+const ONE_AFTER_ANOTHER: Question['kind'][] = ['lift_reading', 'pull', 'fit_reading', 'lash_reading'];
+
 /** What most likely comes next: of readings and pulls the next one open in the same step, of steps what the server said. */
 function nextOf(state: Schemas['BenchState'], question: Question, underway: Sent[]): string | null {
   if (question.kind === 'step_done') return question.next_step;
-  if (question.kind !== 'lift_reading' && question.kind !== 'pull') return null;
+  if (!ONE_AFTER_ANOTHER.includes(question.kind)) return null;
   const step = state.steps.find((one) => one.questions.some((each) => each.key === question.key));
   const gone = [question.key, ...underway.map((one) => one.question)];
   const open = step?.questions.find((one) => one.status === 'open' && !gone.includes(one.key) && !one.blocked);

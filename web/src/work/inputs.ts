@@ -1,5 +1,7 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
+import { fitDrawings, fitInputs } from '../fits';
 import { jointDrawings, jointInputs } from '../joints';
+import { lashDrawings, lashInputs } from '../lash';
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
 import { runDrawings, runInputs } from '../run';
 import { TimingDrawing, timingDrawings, timingInputs } from '../timing';
@@ -8,6 +10,8 @@ import { SignOff } from './SignOff';
 export const INPUTS: Inputs<Kind> = {
   ...runInputs,
   ...jointInputs,
+  ...fitInputs,
+  ...lashInputs,
   ...timingInputs,
   sign_off: { Input: SignOff, keys: [keyHint('Enter', 'confirm')] },
 };
@@ -15,6 +19,8 @@ export const INPUTS: Inputs<Kind> = {
 export const DRAWINGS: Drawings<Does> = {
   ...runDrawings,
   ...jointDrawings,
+  ...fitDrawings,
+  ...lashDrawings,
   ...timingDrawings,
   sign: TimingDrawing,
 };

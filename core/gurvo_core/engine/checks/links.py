@@ -178,6 +178,13 @@ def _other_links(document: EngineDocument) -> Iterator[_Link]:
     for at, position in enumerate(document.timing_positions):
         yield f"timing_positions.{at}.cylinder", position.cylinder, document.cylinders, "cylinder"
         yield f"timing_positions.{at}.bank", position.bank, banks, "bank"
+    for at, stop in enumerate(document.lash_stops):
+        yield f"lash_stops.{at}.cylinder", stop.cylinder, document.cylinders, "cylinder"
+        for n, one in enumerate(stop.valves):
+            yield f"lash_stops.{at}.valves.{n}.cylinder", one.cylinder, document.cylinders, "cylinder"
+    if document.chamber:
+        gaps = {fit.id for fit in document.fits if fit.gap is not None}
+        yield "chamber.protrusion_fit", document.chamber.protrusion_fit, gaps, "a fit with a gap called"
     if document.sides:
         yield "sides.right_bank", document.sides.right_bank, banks, "bank"
     for at, valve in enumerate(document.valves):

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 from gurvo_core.engine import EngineDocument, Joint, WorkStep
+from gurvo_core.engine.same import Same
 from gurvo_core.joints.sequence import ALL, Figures, Item, Spot, figures_of, items_of, loaded_cylinders, spots_of
 
 
@@ -99,21 +100,8 @@ class JointBook:
 
 
 @lru_cache(maxsize=64)
-def _kept(same: "_Same") -> JointBook:
+def _kept(same: Same) -> JointBook:
     return JointBook(document=same.document)
-
-
-class _Same:
-    """A document by its identity: two of the same content are two, which costs a little memory and never a deep comparison."""
-
-    def __init__(self, document: EngineDocument) -> None:
-        self.document = document
-
-    def __hash__(self) -> int:
-        return id(self.document)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and other.document is self.document
 
 
 def book_of(document: EngineDocument) -> JointBook:
@@ -138,4 +126,4 @@ def book_of(document: EngineDocument) -> JointBook:
     >>> dict(book_of(quern_4()).steps)
     {}
     """
-    return _kept(_Same(document))
+    return _kept(Same(document))

@@ -174,7 +174,7 @@ def check_skipped(now: RunState, body: StepSkipped, facts: Facts) -> Objections:
         yield planned
         return
     yield from need(
-        not planned.is_elsewhere or body.step in now.plan.pulled, "step", "this step is decided in its own place; it is not left out"
+        not planned.is_elsewhere or body.step in now.plan.reported, "step", "this step is decided in its own place; it is not left out"
     )
     yield from need(not is_done(now, body.step, facts), "step", "this step is done already")
     yield from need(bool(body.reason), "reason", "say why it is left out")

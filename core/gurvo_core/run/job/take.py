@@ -175,15 +175,15 @@ def take_opened(now: RunState, entry: LedgerEntry, body: Reopened) -> RunState:
 
 
 def news_of(before: RunState, after: RunState) -> Iterator[StepNews]:
-    """Steps that are pulled bolt by bolt and were opened with others."""
+    """Steps that another room sees to entry by entry and that were opened with others."""
     if after.undone is not before.undone:
-        for step in sorted(after.undone[1] & after.plan.pulled):
+        for step in sorted(after.undone[1] & after.plan.reported):
             yield StepNews(step=step, is_done=False, because=after.undone[2])
 
 
 def hear_of_step(now: RunState, entry: LedgerEntry, news: StepNews) -> RunState:
-    """A step that is pulled bolt by bolt is done there, or open again with everything that stands on it."""
-    if news.step not in now.plan.pulled or news.is_done == (news.step in now.done):
+    """A step that another room sees to entry by entry is done there, or open again with everything that stands on it."""
+    if news.step not in now.plan.reported or news.is_done == (news.step in now.done):
         return now
     if news.is_done:
         done = Done(seq=entry.seq, at=entry.at, by=entry.by, because=entry.because)

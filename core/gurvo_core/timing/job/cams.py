@@ -30,7 +30,7 @@ from gurvo_core.timing.job.state import CamWork, EventReadings, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero
 from gurvo_core.timing.job.view import CamFigures, EventFigure, Offer, ValveFigures
 from gurvo_core.timing.lines import FLANKS, CamLine
-from gurvo_core.timing.uncertainty import COVERAGE, repeats_estimate, root_sum_square, weighted_estimate
+from gurvo_core.uncertainty import COVERAGE, repeats_estimate, root_sum_square, weighted_estimate
 
 SAME_LIFT_MM = 0.0005
 # of a lobe whose shape is not known: a lazy flank and a broad nose, so that nothing is trusted more than it may be
@@ -292,7 +292,7 @@ def cams_of(now: TimingState) -> list[CamFigures]:
 
     Source
     ------
-    ``timing.events``, ``timing.verdict``, ``timing.correction``.
+    ``timing.events``, ``verdict``, ``timing.correction``.
 
     Example
     -------

@@ -8,9 +8,9 @@ import { Confirm } from '../../ledger/Confirm';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
 import { useDraft } from '../../ledger/draft';
 import input from '../../ledger/input.module.css';
+import { Undo } from '../../ledger/Undo';
 import { Wrong } from '../../ledger/Wrong';
 import classes from './StepInput.module.css';
-import { Undo } from './Undo';
 
 type Props = InputProps<QuestionOf<'step_done'>>;
 type Field = Schemas['AskedField'];

@@ -1,11 +1,15 @@
 /** Opens a step again, or leaves one out: both ask why, and say what follows. */
 import { Button, TextInput, UnstyledButton } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
-import type { EntryBody, InputProps, QuestionOf } from '../../ledger/contract';
-import { Wrong } from '../../ledger/Wrong';
-import classes from './StepInput.module.css';
+import type { EntryBody, InputProps, Question } from './contract';
+import classes from './Undo.module.css';
+import { Wrong } from './Wrong';
 
-export function Undo({ bench, question, wrong, busy, answer }: InputProps<QuestionOf<'step_done'>>) {
+interface UndoProps extends Pick<InputProps, 'bench' | 'wrong' | 'busy' | 'answer'> {
+  question: Question & { step: string };
+}
+
+export function Undo({ bench, question, wrong, busy, answer }: UndoProps) {
   const [asks, setAsks] = useState(false);
   const [reason, setReason] = useState('');
   const isDone = question.status === 'done';

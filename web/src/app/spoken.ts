@@ -1,4 +1,4 @@
-/** Says what is to be pulled next, for whoever has both hands on the wrench; off unless asked for, kept in this browser. */
+/** Says what is asked next, for whoever has both hands full; off unless asked for, kept in this browser. */
 import { useLocalStorage } from '@mantine/hooks';
 import { useEffect } from 'react';
 

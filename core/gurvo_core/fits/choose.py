@@ -1,0 +1,90 @@
+"""Sizes from stock: which shell, washer or piston goes to which place, so that all clearances lie close about the one that is wanted."""
+
+__all__ = ["Bare", "Chosen", "choose"]
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import linear_sum_assignment
+
+OUT_OF_LIMITS = 1e3  # dearer than any spread within them, in squares of the tolerance
+SMALLEST_TOLERANCE_MM = 1e-3
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bare:
+    """One place, and the clearance it would have with a part of no size at all [mm]."""
+
+    place: str
+    bare_mm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Chosen:
+    """What goes to one place."""
+
+    place: str
+    size: str
+    gives_mm: float
+
+
+def choose(
+    needs: Sequence[Bare],
+    sizes_mm: Mapping[str, float],
+    counts: Mapping[str, int],
+    *,
+    takes: float,
+    wanted_mm: float,
+    limits_mm: tuple[float | None, float | None] = (None, None),
+) -> list[Chosen] | None:
+    """Return the sizes with the least spread about the wanted clearance.
+
+    Parameters
+    ----------
+    needs : sequence of Bare
+        The places.
+    sizes_mm : mapping
+        Sizes by name [mm].
+    counts : mapping
+        For how many places each size is there; a size that is not named is not there.
+    takes : float
+        Clearance lost for each mm of size [-].
+    wanted_mm : float
+        What is aimed at [mm].
+    limits_mm : tuple of float or None
+        Least and most [mm]: a size beyond them is taken only where no other is left.
+
+    Returns
+    -------
+    choices : list of Chosen or None
+        One a place, in their order; None where there are fewer parts than places.
+
+    Source
+    ------
+    Least squares over an assignment: scipy's linear_sum_assignment, each size as often as it is there.
+
+    Example
+    -------
+    >>> needs = [Bare(place="main 1", bare_mm=4.05), Bare(place="main 2", bare_mm=4.06)]
+    >>> found = choose(needs, {"green": 2.000, "blue": 2.005}, {"green": 2, "blue": 1}, takes=2, wanted_mm=0.05)
+    >>> [(one.size, round(one.gives_mm, 3)) for one in found]
+    [('green', 0.05), ('blue', 0.05)]
+    """
+    columns = [name for name, count in counts.items() for _ in range(min(count, len(needs))) if name in sizes_mm]
+    if len(columns) < len(needs):
+        return None
+    bare = np.array([need.bare_mm for need in needs])
+    sizes = np.array([sizes_mm[name] for name in columns])
+    gives: NDArray[np.float64] = bare[:, None] - takes * sizes[None, :]
+    low = -np.inf if limits_mm[0] is None else limits_mm[0]
+    high = np.inf if limits_mm[1] is None else limits_mm[1]
+    width = high - low if np.isfinite(high - low) else 2 * max(abs(wanted_mm), SMALLEST_TOLERANCE_MM)
+    cost = ((gives - wanted_mm) / max(width, SMALLEST_TOLERANCE_MM)) ** 2
+    cost[(gives < low) | (gives > high)] += OUT_OF_LIMITS
+    rows, chosen = linear_sum_assignment(cost)
+    return [
+        Chosen(place=needs[row].place, size=columns[column], gives_mm=float(gives[row, column]))
+        for row, column in zip(rows, chosen, strict=True)
+    ]

@@ -1,0 +1,30 @@
+"""Fits on the bench: with what a side is read, every reading, sizes from stock, what is done about a place that is not in.
+
+``entries`` what is entered, ``book`` a document's fits as they are measured, ``state`` and ``take`` what stands, ``rules`` what is
+refused or asked, ``asks`` what is asked, ``show`` loose ends and view, ``sheet`` all of one fit with what would settle it and what stock
+would give, ``kept`` what the shop keeps of it, ``words`` how it is said, ``kinds`` all of it by kind.
+"""
+
+__all__ = ["ROOM", "FitsState"]
+
+from gurvo_core.fits.job.asks import ask_measure
+from gurvo_core.fits.job.kinds import KINDS
+from gurvo_core.fits.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.fits.job.state import FitsState, begin_fits
+from gurvo_core.fits.job.take import hear_of_step, news_of
+from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion, FitsView
+from gurvo_core.ledger import Room
+
+ROOM: Room[FitsState] = Room(
+    name="fits",
+    empty=begin_fits,
+    kinds=KINDS,
+    asks={"measure": ask_measure},
+    questions=(FitsReadyQuestion, FitReadingQuestion, FitChosenQuestion, FitDecisionQuestion),
+    loose_ends=loose_ends_of,
+    shows=FitsView,
+    view=view_of,
+    says=says_of,
+    news=news_of,
+    hears=hear_of_step,
+)

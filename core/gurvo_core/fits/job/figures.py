@@ -1,0 +1,190 @@
+"""An entry's figures in mm and °C, once, at the door."""
+
+__all__ = ["reading_mm", "reading_si", "ready_of", "typed_c", "typed_mm"]
+
+from gurvo_core.engine import FitSide
+from gurvo_core.fits.clearance import ReadWith, at_20_mm
+from gurvo_core.fits.job.entries import FitReading, FitsReady
+from gurvo_core.fits.job.state import SideReady
+from gurvo_core.ledger import Gauge
+from gurvo_core.ledger.entry import Typed
+from gurvo_core.units import read_figure, to_inside
+
+BY_NOTHING_MM = 0.01  # a figure without a gauge is taken as read to a hundredth
+
+
+def typed_mm(typed: Typed, field: str = "reading.text") -> float:
+    """Return a typed length.
+
+    Parameters
+    ----------
+    typed : Typed
+        As typed.
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    length_mm : float
+        As the gauge showed it [mm].
+
+    Raises
+    ------
+    FigureError
+        If it is no number, or no length.
+
+    Source
+    ------
+    ``units.to_inside``.
+
+    Example
+    -------
+    >>> typed_mm(Typed(text="4", unit="µm"))
+    0.004
+    """
+    return round(to_inside(typed.text, typed.unit, "length", field), 9)
+
+
+def typed_c(text: str | None, field: str = "part_c") -> float | None:
+    """Return a typed temperature.
+
+    Parameters
+    ----------
+    text : str or None
+        As typed [°C].
+    field : str
+        Name of the input, for the refusal.
+
+    Returns
+    -------
+    temperature_c : float or None
+        None where nothing was typed [°C].
+
+    Raises
+    ------
+    FigureError
+        If it is no number.
+
+    Source
+    ------
+    ``units.read_figure``.
+
+    Example
+    -------
+    >>> typed_c("21,5"), typed_c(None)
+    (21.5, None)
+    """
+    return read_figure(text, field) if text else None
+
+
+def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> SideReady:
+    """Return with what a side is read.
+
+    Parameters
+    ----------
+    body : FitsReady
+        As it was entered.
+    seq : int
+        Its place in the ledger.
+    side : FitSide
+        For the part's expansion.
+    gauge : Gauge or None
+        As it was when the entry was made.
+
+    Returns
+    -------
+    ready : SideReady
+        In mm and °C.
+
+    Source
+    ------
+    This module.
+
+    Example
+    -------
+    >>> body = FitsReady(kind="fits_ready", step="x", fit="f", side="gap", part_c="21.5")
+    >>> ready_of(body, 1, FitSide(name="gap"), None).read_with.part_c
+    21.5
+    """
+    read_with = ReadWith(
+        resolution_mm=gauge.resolution if gauge else BY_NOTHING_MM,
+        calibration_mm=gauge.expanded_uncertainty if gauge else 0.0,
+        standard_mm=typed_mm(body.standard_u, "standard_u.text") if body.standard_u else 0.0,
+        part_c=typed_c(body.part_c),
+        gauge_c=typed_c(body.gauge_c, "gauge_c"),
+        part_um_m_k=side.expansion_um_m_k,
+    )
+    set_to = typed_mm(body.standard, "standard.text") if body.standard else None
+    measures = (gauge.least, gauge.most) if gauge else (None, None)
+    return SideReady(seq=seq, gauge=body.gauge, read_with=read_with, set_to_mm=set_to, range_mm=measures)
+
+
+def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> float:
+    """Return what a gauge showed.
+
+    Parameters
+    ----------
+    body : FitReading
+        As it was typed.
+    ready : SideReady or None
+        What the gauge was set to.
+    nominal_mm : float or None
+        What a difference counts from where it was not set to anything [mm].
+
+    Returns
+    -------
+    read_mm : float
+        The whole size [mm].
+
+    Raises
+    ------
+    FigureError
+        If it is no length.
+
+    Source
+    ------
+    This module.
+
+    Example
+    -------
+    >>> where = {"step": "x", "fit": "f", "place": "main 1", "side": "outer"}
+    >>> body = FitReading(kind="fit_reading", **where, reading={"text": "+3", "unit": "µm"}, from_nominal=True)
+    >>> reading_mm(body, None, 58.0)
+    58.003
+    """
+    read = typed_mm(body.reading)
+    if not body.from_nominal:
+        return read
+    base = ready.set_to_mm if ready and ready.set_to_mm is not None else nominal_mm
+    return read if base is None else round(base + read, 9)
+
+
+def reading_si(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> dict[str, float]:
+    """Return the figures of a reading.
+
+    Parameters
+    ----------
+    body : FitReading
+        As it was typed.
+    ready : SideReady or None
+        With what it was read.
+    nominal_mm : float or None
+        What a difference counts from [mm].
+
+    Returns
+    -------
+    figures : dict
+        ``read_mm`` as the gauge showed it, ``size_mm`` at 20 °C [mm].
+
+    Source
+    ------
+    This module.
+
+    Example
+    -------
+    >>> body = FitReading(kind="fit_reading", step="x", fit="f", place="it", side="gap", reading={"text": "0.14", "unit": "mm"})
+    >>> reading_si(body, None, None)
+    {'read_mm': 0.14, 'size_mm': 0.14}
+    """
+    read = reading_mm(body, ready, nominal_mm)
+    return {"read_mm": read, "size_mm": at_20_mm(read, ready.read_with) if ready else read}

@@ -1,0 +1,37 @@
+"""Valve clearances on the bench: which way they are reached, every stop, every valve, shims that go in.
+
+``entries`` what is entered, ``book`` a document's valves as they are set, ``state`` and ``take`` what stands, ``rules`` what is refused
+or asked, ``asks`` what is asked, ``show`` loose ends and view, ``sheet`` what shims would give, ``kept`` what is taken from stock,
+``words`` how it is said, ``kinds`` all of it by kind.
+"""
+
+__all__ = ["ROOM", "LashState"]
+
+from gurvo_core.lash.job.asks import ask_lash
+from gurvo_core.lash.job.kinds import KINDS
+from gurvo_core.lash.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.lash.job.state import LashState, begin_lash
+from gurvo_core.lash.job.take import hear_of_step, news_of
+from gurvo_core.lash.job.view import (
+    LashDecisionQuestion,
+    LashReadingQuestion,
+    LashReadyQuestion,
+    LashShimsQuestion,
+    LashStopQuestion,
+    LashView,
+)
+from gurvo_core.ledger import Room
+
+ROOM: Room[LashState] = Room(
+    name="lash",
+    empty=begin_lash,
+    kinds=KINDS,
+    asks={"lash": ask_lash},
+    questions=(LashReadyQuestion, LashStopQuestion, LashReadingQuestion, LashShimsQuestion, LashDecisionQuestion),
+    loose_ends=loose_ends_of,
+    shows=LashView,
+    view=view_of,
+    says=says_of,
+    news=news_of,
+    hears=hear_of_step,
+)

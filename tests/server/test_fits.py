@@ -1,0 +1,211 @@
+"""Fits, lash and stock through the API: sheets, what a pasted one says, shells that two engines want, what is handed over."""
+
+import csv
+import io
+import json
+import uuid
+
+from django.contrib.auth.models import User
+
+from demo.player import answer, next_question
+from engine.services import add_revision
+from shop.models import StockItem, StockTaken
+from shop.stock import free_stock
+from tests.engines import family_copy_with_run
+from tests.server.cases import JSON, ShopCase
+from work import bridge, services
+from work.models import Engine, Entry, FitFigure
+from work.record import as_json
+from work.record.fits import fits_on_paper, lash_on_paper
+from work.record.paper import as_pdf
+
+MAINS = {"step": "main-fit", "fit": "main-clearance"}
+SIZES = "main-fit:main-clearance:sizes"
+
+
+class FitCase(ShopCase):
+    """Two engines of one family side by side."""
+
+    family = "corrie-v6"
+
+    def setUp(self):
+        super().setUp()
+        revision = add_revision(family_copy_with_run(self.family), by=None)
+        for serial in ("V-1", "V-2"):
+            Engine.objects.create(serial=serial, revision=revision, builder=User.objects.get(username="bo"))
+
+    def ledger(self, serial="V-1"):
+        return bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
+
+    def play(self, until, serial="V-1"):
+        """Answer what is asked until a question comes up."""
+        while (question := next_question(self.ledger(serial).shown)) is not None and question.key != until:
+            body = bridge.HOUSE.bodies.validate_python(answer(self.ledger(serial).shown, question, self.ledger(serial).folded.document))
+            by = User.objects.get(username="lena" if body.kind in ("hold_point", "sign_off") else "bo")
+            services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, confirmed=True)
+
+    def get(self, path, status=200):
+        found = self.client.get(f"/api/engines/{path}")
+        self.assertEqual(found.status_code, status, found.content)
+        return found.json()
+
+    def count(self, size, free, lot=""):
+        body = {"part": "Corrie main shells", "size": size, "lot": lot, "free": free}
+        return self.client.put("/api/stock", body, content_type=JSON)
+
+
+class SheetTests(FitCase):
+    def test_a_sheet_shows_readings_stock_and_what_others_came_to(self):
+        self.count("C", 20)
+        self.play("bore-fit", "V-2")
+        self.play(SIZES)
+        sheet = self.get("V-1/fits/main-fit/main-clearance")
+        self.assertEqual((len(sheet["columns"]), len(sheet["lines"]), sheet["fit"]["read"]), (4, 4, 16))
+        size = next(one for one in sheet["choice"]["sizes"] if one["id"] == "C")
+        self.assertEqual(size["free"], (20 - 8) // 2, "what the other engine took is gone")
+        self.play("crank")
+        self.assertEqual({line["count"] for line in self.get("V-1/fits/main-fit/main-clearance")["trend"]}, {1})
+
+    def test_what_is_not_there_is_404(self):
+        for path in (
+            "V-1/fits/main-fit/gone",
+            "V-1/fits/bore-fit/main-clearance",
+            "gone/fits/main-fit/main-clearance",
+            "V-1/lash/main-fit",
+        ):
+            with self.subTest(path):
+                self.get(path, 404)
+        self.assertIsNone(self.get("V-1/chamber"))
+
+    def test_a_stranger_sees_nothing(self):
+        self.client.logout()
+        for path in ("V-1/fits/main-fit/main-clearance", "V-1/lash/lash", "V-1/chamber", "V-1/fits.csv"):
+            self.assertEqual(self.client.get(f"/api/engines/{path}").status_code, 401)
+        self.assertEqual(self.client.get("/api/stock").status_code, 401)
+
+    def test_a_pasted_sheet_keeps_nothing_until_each_reading_is_entered(self):
+        self.play("main-fit:main-clearance:main 1|outer||up")
+        before = Entry.objects.count()
+        body = {"text": "place;housing up;housing across\nmain 1;67,004;6.7\nmain 9;67.0;67.0"}
+        read = self.client.post("/api/engines/V-1/fits/main-fit/main-clearance/pasted", body, content_type=JSON).json()
+        self.assertEqual(([one["called"] for one in read["taken"]], len(read["not_taken"])), (["Main 1 housing, ↕"], 3))
+        self.assertIn("did you mean 67?", read["not_taken"][0]["why_not"])
+        self.assertEqual(Entry.objects.count(), before)
+        self.must(read["taken"][0]["entry"], serial="V-1")
+        self.assertEqual(Entry.objects.count(), before + 1)
+
+    def test_too_long_a_sheet_is_refused(self):
+        path = "/api/engines/V-1/fits/main-fit/main-clearance/pasted"
+        answered = self.client.post(path, {"text": "x" * 200_001}, content_type=JSON)
+        self.refused(answered, 422, "text", "200000")
+
+
+class EntryTests(FitCase):
+    def setUp(self):
+        super().setUp()
+        self.play("main-fit:main-clearance:main 1|outer||up")
+        spot = {"place": "main 1", "side": "outer", "plane": "", "axis": "up"}
+        self.body = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "67.004", "unit": "mm"}}
+
+    def asked(self, change, status, field, words):
+        self.refused(self.enter({**self.body, **change}, "V-1"), status, f"entry.{field}", words)
+
+    def test_refusals_name_their_field(self):
+        self.asked({"reading": {"text": "6.7004", "unit": "mm"}}, 422, "reading.text", "did you mean 67.004?")
+        self.asked({"reading": {"text": "sixty", "unit": "mm"}}, 422, "reading.text", "number")
+        self.asked({"reading": {"text": "67.004", "unit": "deg"}}, 422, "reading.unit", "mm, inches or thou")
+        self.asked({"place": "main 8"}, 422, "place", "no such place")
+        self.asked({"gauge": "gone"}, 422, "gauge", "no gauge called gone")
+        self.asked({"reading": {"text": "68.1", "unit": "mm"}}, 409, "reading.text", "look at the scale once more")
+        self.asked({"side": "middle"}, 422, "side", "")
+
+    def test_who_only_looks_enters_nothing(self):
+        self.sign_in("vi")
+        self.assertEqual(self.enter(self.body, "V-1").status_code, 403)
+
+    def test_a_row_keeps_text_figures_gauge_and_what_it_was_called(self):
+        self.must({**self.body, "reading": {"text": "2,63795", "unit": "in"}}, serial="V-1")
+        row = Entry.objects.filter(engine="V-1").last()
+        self.assertEqual((row.body["reading"], row.body["called"]), ({"text": "2,63795", "unit": "in"}, "Main 1 housing, ↕"))
+        self.assertAlmostEqual(row.si_values["read_mm"], 67.00393, delta=1e-6)
+        ready = Entry.objects.filter(engine="V-1", kind="fits_ready").last()
+        self.assertEqual(ready.gauges[0]["id"], "P1")
+
+
+class StockTests(FitCase):
+    def choose(self, serial, **how):
+        places = [f"main {n}" for n in range(1, 5)]
+        return self.enter({"kind": "fit_chosen", **MAINS, "sizes": dict.fromkeys(places, "C")}, serial, **how)
+
+    def test_two_engines_cannot_be_planned_with_the_same_shells(self):
+        self.count("C", 12, "CM-1")
+        for serial in ("V-1", "V-2"):
+            self.play(SIZES, serial)
+        self.assertEqual(self.choose("V-1").status_code, 200)
+        answered = self.choose("V-2")
+        self.refused(answered, 409, "entry.sizes", "8 are needed and 4 are free")
+        self.assertEqual(answered.json()["way_out"], "reason")
+        self.assertEqual(self.choose("V-2", because="four more come on Friday").status_code, 200)
+        row = next(one for one in self.client.get("/api/stock").json() if one["size"] == "C")
+        self.assertEqual((row["free"], row["lots"], [one["serial"] for one in row["taken"]]), (-4, ["CM-1"], ["V-1", "V-2"]))
+
+    def test_a_struck_choice_gives_its_shells_back(self):
+        self.count("C", 8)
+        self.play(SIZES)
+        self.assertEqual(self.choose("V-1").status_code, 200)
+        self.assertEqual(free_stock()["Corrie main shells"]["C"], 0)
+        entry = Entry.objects.filter(engine="V-1", kind="fit_chosen").last()
+        self.must({"kind": "strike", "strikes": str(entry.id), "reason": "others are on their way"}, serial="V-1")
+        self.assertEqual((free_stock()["Corrie main shells"]["C"], StockTaken.objects.count(), FitFigure.objects.count()), (8, 0, 0))
+
+    def test_who_counts_types_what_lies_there(self):
+        self.count("C", 12)
+        self.play(SIZES)
+        self.choose("V-1")
+        rows = self.count("C", 3).json()
+        self.assertEqual([(row["free"], row["count"]) for row in rows if row["size"] == "C"], [(3, 11)])
+        self.assertEqual(StockItem.objects.get(size="C").count, 11)
+
+    def test_counts_that_cannot_be(self):
+        self.refused(self.count("C", -1), 422, "free", "0")
+        self.refused(self.client.put("/api/stock", {"part": " ", "size": "C", "free": 1}, content_type=JSON), 422, "part", "which part")
+        self.refused(self.client.put("/api/stock", {"part": "x", "free": 1}, content_type=JSON), 422, "size", "")
+        self.sign_in("vi")
+        self.refused(self.count("C", 1), 403, "", "Only who works here")
+
+    def test_nothing_left_and_nothing_taken_is_no_row(self):
+        self.count("C", 5)
+        self.count("C", 0)
+        self.assertEqual(self.client.get("/api/stock").json(), [])
+
+
+class HandedOverTests(FitCase):
+    family = "wick-1"
+
+    def test_lash_on_paper_has_every_valve_as_found_and_as_left(self):
+        self.play("lash-look")
+        pages = lash_on_paper(self.ledger().folded.states["lash"], lambda sentence: sentence)
+        self.assertEqual(
+            [(row["valve"], row["verdict"]) for row in pages[0]["rows"]], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")]
+        )
+        self.assertTrue(as_pdf(Engine.objects.at_the_bench().get(pk="V-1")).startswith(b"%PDF"))
+
+    def test_what_shims_would_give_is_a_look(self):
+        self.play("lash-look")
+        sheet = self.get("V-1/lash/lash")
+        self.assertEqual((sheet["rows"], sheet["part"]), ([], ""))
+
+
+class RecordTests(FitCase):
+    family = "quern-4"
+
+    def test_every_reading_is_handed_over_as_a_table_on_paper_and_as_json(self):
+        self.play("rod-fit")
+        engine = Engine.objects.at_the_bench().get(pk="V-1")
+        rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/V-1/fits.csv").getvalue().decode())))
+        self.assertEqual((len(rows), rows[0]["side"], rows[0]["gauge"], rows[-1]["side"]), (40, "bore", "P1", "journal"))
+        page = fits_on_paper(self.ledger().folded.states["fits"], lambda sentence: sentence)[0]
+        self.assertEqual((len(page["rows"]), len(page["rows"][0]["cells"]), page["rows"][0]["verdict"]), (5, 8, "in"))
+        kinds = [entry["body"]["kind"] for entry in json.loads("".join(as_json(engine)))["entries"]]
+        self.assertEqual((kinds.count("fit_reading"), kinds.count("fits_ready")), (40, 2))
+        self.assertEqual(FitFigure.objects.filter(engine=engine, fit="main-clearance").count(), 5)
