@@ -21,7 +21,7 @@ def main() -> None:
         os.environ |= serving.load_demo(database)
         os.environ["GURVO_STANDINS"] = str(base := serving.free_ports(serving.STANDINS))
         django.setup()
-        from benchmarks import browser, core, coverage, floor, hostile, joints, needle, requests, twin
+        from benchmarks import browser, core, coverage, fits, floor, hostile, joints, needle, requests, twin
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -30,8 +30,11 @@ def main() -> None:
         print("One run on this machine; milliseconds unless said otherwise.\n")
         core.measure(SERIAL)
         joints.measure()
+        fits.measure()
+        fits.fill()
         with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
+            fits.entries(port, CALLS)
             hostile.measure(port)
             browser.measure(port)
             twin.measure(port)

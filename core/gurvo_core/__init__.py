@@ -2,12 +2,16 @@
 
 Rooms, and who may import whom (arrows go one way)::
 
-    errors, units, angles  <-  engine  <-  motion  <-  timing, drive  <-  reading, work
+    errors, units, angles, verdict  <-  engine  <-  motion  <-  ledger  <-  timing, drive, joints, fits, lash, run  <-  reading, work
 
 - ``engine``: what an engine *is*: the engine document, its parts and its cross-checks.
 - ``motion``: where everything is at a crank angle: pistons, lobes, valves, marks; the twin.
 - ``drive``: the way of chains and belts round their wheels, and its drawing.
-- ``timing``: true TDC, degree wheels, lift events, verdicts, corrections.
+- ``timing``: true TDC, degree wheels, lift events, corrections.
+- ``joints``: threads, preload, orders, pulls judged against their siblings.
+- ``fits``: clearances measured place by place, judged, settled, chosen from stock.
+- ``lash``: valve clearances: crank stops, screws, shims.
+- ``run``: the run of work, from bare block to hand-over.
 - ``reading``: the door for engine documents: text in, a sound document or all of its faults out.
 - ``work``: the job: entries in the ledger, what is accepted, and ``replay``, which works out all the bench shows.
 
@@ -15,4 +19,4 @@ Inside: millimetres, newton metres, degrees of the crank. Everything typed is tu
 Each room's public names are in its own ``__all__``.
 """
 
-__all__ = ["angles", "drive", "engine", "errors", "motion", "reading", "timing", "units", "work"]
+__all__ = ["angles", "drive", "engine", "errors", "fits", "joints", "lash", "ledger", "motion", "reading", "run", "timing", "units", "work"]

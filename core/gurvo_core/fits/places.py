@@ -3,6 +3,7 @@
 __all__ = ["FitPlace", "FitSpot", "fit_places", "fit_spots"]
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from gurvo_core.engine import EngineDocument, Fit
 from gurvo_core.engine.fit import SideKey
@@ -28,7 +29,7 @@ class FitSpot:
     plane: str = ""
     axis: str = ""
 
-    @property
+    @cached_property
     def key(self) -> str:
         """What it is kept under."""
         return "|".join((self.place, self.side, self.plane, self.axis))

@@ -1,7 +1,7 @@
-"""Timing: degree wheels, true TDC, lift events, verdicts and corrections.
+"""Timing: degree wheels, true TDC, lift events and corrections.
 
 ``wheel`` reads the builder's own wheel; ``tdc`` and ``tdc_fit`` find true TDC; ``events`` turns readings into events,
-centrelines and advance; ``uncertainty`` and ``verdict`` say how far a figure can be trusted; ``correction`` says what to move.
+centrelines and advance; ``correction`` says what to move. How far a figure can be trusted lies below all rooms.
 """
 
 __all__ = [

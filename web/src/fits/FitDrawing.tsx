@@ -42,7 +42,7 @@ export function FitDrawing({ bench, question, voice }: DrawingProps) {
   // while a place is being read, what the one before it came to stays in sight
   const shown = now?.verdict ? now : lastRead(fit, now);
   return (
-    <div className={classes.fit}>
+    <div className={classes.fit} data-reading={question?.kind === 'fit_reading'}>
       <div className={classes.picture}>
         <PartPicture fit={fit} now={about.place} />
         <Band fit={fit} now={about.place} voice={voice} />
@@ -110,8 +110,8 @@ function Figure({ fit, place, voice }: { fit: Fit; place: Place; voice: Voice })
           </span>
         </div>
       )}
-      {place.notes && <p>{say(place.notes, voice)}</p>}
-      {place.size && <p>size {place.size}</p>}
+      {place.notes && <p className={classes.notes}>{say(place.notes, voice)}</p>}
+      {place.size && <p className={classes.notes}>size {place.size}</p>}
       {place.decided && <p>{place.decided}</p>}
     </section>
   );

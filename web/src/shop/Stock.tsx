@@ -52,7 +52,7 @@ function PartTable({ part, rows, onCount }: { part: string; rows: Row[]; onCount
   return (
     <section className={page.sheet}>
       <h2 className={classes.part}>{part}</h2>
-      <Table className={page.table}>
+      <Table className={`${page.table} ${classes.sizes}`}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>Size</Table.Th>

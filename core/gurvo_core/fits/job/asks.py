@@ -28,7 +28,7 @@ def ask_measure(now: FitsState, step: Step, facts: Facts) -> Asked:
     questions: list[Question] = []
     for fit in fits:
         questions += _of_fit(now, fit, step)
-    read = sum(spot.key in now.of_fit(fit.fit.id) for fit in fits for spot in fit.spots)
+    read = sum(len(now.of_fit(fit.fit.id)) for fit in fits)
     of = sum(len(fit.spots) for fit in fits)
     return Asked(questions=questions, note=f"{read} / {of}" if read > 0 else "")
 

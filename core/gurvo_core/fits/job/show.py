@@ -66,7 +66,7 @@ def fit_view(now: FitsState, fit: PlacedFit, step_id: str) -> FitView:
         limits=limits_words((low, high)),
         about=about,
         places=[_place(now, fit, place) for place in fit.places],
-        read=sum(spot.key in own for spot in fit.spots),
+        read=len(own),
         of=len(fit.spots),
     )
 

@@ -86,7 +86,7 @@ export function LashReadingInput({
           </span>
         </div>
         {fields.map((name) => (
-          <div key={name} className={name === 'goes' || name === 'turns' ? classes.main : input.length}>
+          <div key={name} className={name === 'goes' || name === 'turns' ? classes.main : classes.second}>
             <label htmlFor={name}>
               {LABELS[name]}
               {name === 'turns' ? '' : `, ${voice.unit}`}
