@@ -109,7 +109,7 @@ def _fits_ready(_state: Any, question: Any, _document: EngineDocument) -> Body:
     body = {"step": question.step, "fit": question.fit, "side": question.side, "as_asked": bool(question.condition), "part_c": "20.5"}
     nominal = question.nominal_mm
     if question.side == "gap" or nominal is None:
-        return {**body, "gauge": GAP_GAUGES[question.kinds[0]]}
+        return {**body, "gauge": GAP_GAUGES[question.kinds[0] if question.kinds else "feeler"]}
     row = BORE_GAUGES if question.side == "outer" else MICROMETERS
     standard = {"standard": {"text": f"{nominal:g}", "unit": "mm"}} if question.side == "outer" else {}
     return {**body, "gauge": next(code for code, up_to in row if nominal <= up_to), **standard}

@@ -1,13 +1,17 @@
 """Fits and lash through the real interface: a bottom end by keyboard, one journal that cannot be told, shells, shims, a pasted sheet."""
 
+import os
+import re
 from unittest.mock import patch
 
 from playwright.sync_api import expect
 
 from shop.models import Gauge, StockItem
+from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_joints import JointCase
 from tests.browser.test_run import Keys
+from tools.serving import free_ports
 from work.record.paper import as_pdf
 
 BORES = {1: "58.016", 2: "58.017", 3: "58.025", 4: "58.016", 5: "58.018"}
@@ -192,3 +196,50 @@ class DoneTests(Keys):
         self.page.get_by_label("Why it is read again").fill("a burr at the parting line")
         self.type("Enter")
         self.asked("Main 4: what does the bore measure")
+
+
+class LiveTests(JointCase):
+    """The simulated bore gauge: what it shows is taken with a key; one that falls silent is said, and fingers go on."""
+
+    def setUp(self):
+        super().setUp()
+        base = free_ports(4)
+        self.servers = serve(base)
+        self.enterContext(patch.dict(os.environ, {"GURVO_STANDINS": str(base)}))
+        Gauge.objects.filter(code="P1").update(address="standin:bore")
+
+    def tearDown(self):
+        super().tearDown()
+        for server in self.servers:
+            server.shutdown()
+            server.server_close()
+
+    def test_a_bore_is_read_from_the_gauge(self):
+        self.at("quern-4", "main-fit")
+        self.answer("with what is the bore read", "x", "Enter")
+        self.asked("Main 1: what does the bore measure, front, up?")
+        self.type("v")
+        expect(self.page.get_by_text("P1 shows")).to_contain_text(re.compile(r"P1 shows \d+\.\d{3} mm"))
+        self.type("i")
+        field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
+        expect(field).to_have_value(re.compile(r"^\d+\.\d{3}$"))
+        Gauge.objects.filter(code="P1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
+        self.page.reload()
+        expect(self.page.get_by_text("does not answer")).to_be_visible()
+        field.fill("58.016")
+        self.type("Enter")
+        self.asked("Main 1: what does the bore measure, front, across?")
+
+
+class ChamberTests(JointCase):
+    def test_the_gasket_by_the_highest_piston_and_what_if(self):
+        self.at("garth-d6", "heights:protrusion:cylinder 6|gap|rear|")
+        self.asked("Cylinder 6: what does the height measure, rear?")
+        self.type("0.55", "Enter")
+        self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="How far each piston").click()
+        chamber = self.page.get_by_label("Gasket and compression")
+        expect(chamber).to_contain_text("Gasket 3: Cylinder 6 stands 0.5")
+        chamber.get_by_label("What if gasket").select_option("1")
+        expect(chamber).to_contain_text("higher than this gasket is for (0.4 mm)")
+        chamber.get_by_label("Skimmed, mm").fill("0.3")
+        expect(chamber).to_contain_text("What if gasket 1")

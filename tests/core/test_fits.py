@@ -405,3 +405,53 @@ class DocumentTests(unittest.TestCase):
         counts = {name: len(book.fits[name].places) for name in ("rods", "cams", "rings", "named")}
         self.assertEqual(counts, {"rods": 6, "cams": 16, "rings": 18, "named": 2})
         self.assertAlmostEqual(book.fits["named"].limits_mm[0], 0.016, delta=1e-12)
+
+
+class TapeTests(FitCase):
+    """Every kind of entry reads as a line, today and whatever a fit is called later."""
+
+    def lines(self):
+        return [HOUSE.tape_line(entry, None) for entry in self.build.folded.entries if entry.body.kind.startswith("fit")]
+
+    def test_every_kind_of_entry_reads_as_a_line(self):
+        self.read_bores("58.025")
+        self.read(1, "outer", "+25", unit="µm", from_nominal=True)
+        self.read_journals(*["57.97"] * 5, ready={**JOURNALS, "gauge": "M2", "part_c": None})
+        sizes = {f"main {n}": "green" for n in range(1, 6)}
+        self.enter({"kind": "fit_chosen", **MAINS, "sizes": sizes, "lot": "QM-26"})
+        self.enter({"kind": "fit_decided", **MAINS, "place": "main 3", "decision": "read_again", "reason": "a finer gauge"})
+        said = {(line.title, line.value, line.detail) for line in self.lines()}
+        for words in (
+            ("Main bearing clearance, bore, before the first reading", "", "gauge P1, set by 58 mm, part 20 °C"),
+            ("Main 1 bore, front ↕", "+25 µm", "from what it was set to"),
+            ("Main bearing clearance, journal, before the first reading", "", "gauge M2, temperature not looked at"),
+            ("Main 5 journal, rear ↔", "57.97 mm", ""),
+            ("Main bearing clearance, main 3", "is read again", "a finer gauge"),
+        ):
+            self.assertIn(words, said)
+        chosen = next(line for line in self.lines() if line.title.endswith("sizes chosen"))
+        self.assertEqual((chosen.value, chosen.detail.endswith("lot QM-26")), ("5 × green", True))
+
+    def test_a_line_stays_when_a_fit_is_called_otherwise(self):
+        self.read_bores()
+        before = [line.title for line in self.lines()]
+        data = family_copy_with_run("quern-4")
+        data["fits"][0]["name"] = "Crank bearings"
+        data["fits"][0]["outer"]["name"] = "tunnel"
+        moved = HOUSE.fold(read_document(data), self.build.folded.entries)
+        self.assertEqual([HOUSE.tape_line(entry, None).title for entry in moved.entries if entry.body.kind.startswith("fit")], before)
+        self.assertEqual(len(list(fit_lines(moved.states["fits"]))), 20)
+
+    def test_entries_of_a_fit_the_document_no_longer_has_are_left_out_and_kept(self):
+        self.read_bores()
+        data = family_copy_with_run("quern-4")
+        data["fits"][0]["count"] = 3
+        moved = HOUSE.fold(read_document(data), self.build.folded.entries)
+        self.assertEqual(len(list(fit_lines(moved.states["fits"]))), 12)
+        self.assertEqual(len(moved.entries), len(self.build.folded.entries))
+
+    def test_what_is_signed_says_how_every_fit_came_out(self):
+        self.read_bores()
+        self.read_journals(*["57.970"] * 5)
+        says = [words for room in HOUSE.rooms if room.name == "fits" for words in room.says(self.now)]
+        self.assertEqual(says, ["Main bearing clearance: 5 in of 5, {fine:0.0460} to {fine:0.0460}"])

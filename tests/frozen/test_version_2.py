@@ -1,4 +1,4 @@
-"""What version 2 made is read for ever: records with joints pulled bolt by bolt replay to the state they had."""
+"""What version 2 made is read for ever: records with joints pulled bolt by bolt, fits and lash replay to the state they had."""
 
 import json
 import unittest
@@ -38,6 +38,22 @@ class RecordTests(unittest.TestCase):
                 self.assertEqual({name: len(pulls) for name, pulls in joints.pulls.items()}, wanted["pulls"])
                 apart = {name: [[one.item.fastener, one.title] for one in judged] for name, judged in joints.judged.items() if judged}
                 self.assertEqual(apart, wanted["apart"])
+
+    def test_clearances_and_lash_come_to_what_they_came_to(self):
+        for serial, wanted in STATES.items():
+            fits, lash = (folded(serial).states[room] for room in ("fits", "lash"))
+            with self.subTest(serial=serial):
+                found = {
+                    fit: {
+                        place: [one.judged.verdict, one.judged.end, round(one.judged.figure.value, 6), round(one.judged.figure.u, 7)]
+                        for place, one in places.items()
+                    }
+                    for fit, places in fits.places.items()
+                    if places
+                }
+                self.assertEqual(found, wanted.get("fits", {}))
+                reads = {valve: [read.verdict, round(read.lash.value, 6), read.shim_mm] for valve, read in lash.reads.items()}
+                self.assertEqual(reads, wanted.get("lash", {}))
 
     def test_every_line_of_the_tape_says_what_it_said(self):
         """The words of a pull were completed when it was taken: they stand, whatever a joint is called later."""

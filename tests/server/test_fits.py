@@ -4,12 +4,14 @@ import csv
 import io
 import json
 import uuid
+from datetime import date
 
 from django.contrib.auth.models import User
 
 from demo.player import answer, next_question
 from engine.services import add_revision
-from shop.models import StockItem, StockTaken
+from shop.gauges import shelf
+from shop.models import Gauge, StockItem, StockTaken
 from shop.stock import free_stock
 from tests.engines import family_copy_with_run
 from tests.server.cases import JSON, ShopCase
@@ -209,3 +211,34 @@ class RecordTests(FitCase):
         kinds = [entry["body"]["kind"] for entry in json.loads("".join(as_json(engine)))["entries"]]
         self.assertEqual((kinds.count("fit_reading"), kinds.count("fits_ready")), (40, 2))
         self.assertEqual(FitFigure.objects.filter(engine=engine, fit="main-clearance").count(), 5)
+
+
+class ShelfTests(FitCase):
+    family = "quern-4"
+
+    def test_only_gauges_whose_calibration_holds_are_offered_to_settle_a_place(self):
+        lengths = {gauge.id for gauge in shelf()}
+        self.assertLessEqual({"P1", "M1", "F1", "D2"}, lengths)
+        self.assertFalse(lengths & {"T1", "W1"})
+        Gauge.objects.filter(code="M1").update(due=date(2020, 1, 1))
+        self.assertNotIn("M1", {gauge.id for gauge in shelf()})
+
+    def test_a_gauge_tells_what_it_was_used_on(self):
+        self.play("rod-fit")
+        history = self.client.get("/api/gauges/M1/history").json()
+        self.assertEqual((history["engines"], {use["kind"] for use in history["uses"]}), (["V-1"], {"fits_ready"}))
+
+    def test_a_sheet_says_which_gauge_would_settle_it(self):
+        hundredths = {"kind": "micrometer", "resolution": 0.01, "expanded_uncertainty": 0.003, "least": 50, "most": 75}
+        Gauge.objects.create(code="M2", name="hundredths", **hundredths)
+        self.play("main-fit:main-clearance:inner")
+        self.must({"kind": "fits_ready", **MAINS, "side": "inner", "gauge": "M2", "part_c": "20"}, serial="V-1")
+        for place in range(1, 6):
+            for plane in ("front", "rear"):
+                for axis in ("up", "across"):
+                    spot = {"place": f"main {place}", "side": "inner", "plane": plane, "axis": axis}
+                    self.must({"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "57.99", "unit": "mm"}}, serial="V-1")
+        ways = self.get("V-1/fits/main-fit/main-clearance")["ways"]
+        self.assertTrue(any(way["words"].startswith("Read the journal again with M1") for way in ways), ways)
+        ends = [end["title"] for end in self.get("V-1")["state"]["loose_ends"]]
+        self.assertIn("Main 1 cannot be told", ends)
