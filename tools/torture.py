@@ -44,9 +44,10 @@ def kill_rounds(env: dict[str, str], rounds: int) -> tuple[list[str], list[str]]
         child = _risen(phoenix, port)
         person = Person(port, "della", "hillside-builder")
         acknowledged: list[str] = []
-        for _ in range(rounds):
+        for n in range(rounds):
             killer = threading.Timer(chance.uniform(0.02, 0.3), os.kill, (child, signal.SIGKILL))
-            acknowledged += _entries_until_gone(person.again(port), killer)
+            # every other time it is killed only once it has acknowledged something, however slow the machine
+            acknowledged += _entries_until_gone(person.again(port), killer, after=n % 2)
             child = _risen(phoenix, port)
         kept = json.loads(person.again(port).call("GET", f"/api/engines/{SERIAL}/record.json"))["entries"]
     finally:
@@ -63,11 +64,13 @@ def _risen(phoenix: subprocess.Popen[str], port: int) -> int:
     return child
 
 
-def _entries_until_gone(person: Person, killer: threading.Timer) -> list[str]:
+def _entries_until_gone(person: Person, killer: threading.Timer, *, after: int) -> list[str]:
+    """Make entries until nobody answers; the killer's clock begins after so many."""
     made: list[str] = []
-    killer.start()
     try:
         while True:
+            if len(made) == after:
+                killer.start()
             entry_id = str(uuid.uuid4())
             person.call("POST", f"/api/engines/{SERIAL}/entries", {"id": entry_id, "entry": {"kind": "note", "text": "again"}})
             made.append(entry_id)
