@@ -109,6 +109,7 @@ def _fits_ready(_state: Any, question: Any, _document: EngineDocument) -> Body:
     body = {"step": question.step, "fit": question.fit, "side": question.side, "as_asked": bool(question.condition), "part_c": "20.5"}
     nominal = question.nominal_mm
     if question.side == "gap" or nominal is None:
+        body |= {"read_at": {"text": f"{question.radius_mm:g}", "unit": "mm"}} if question.radius_mm else {}
         return {**body, "gauge": GAP_GAUGES[question.kinds[0] if question.kinds else "feeler"]}
     row = BORE_GAUGES if question.side == "outer" else MICROMETERS
     standard = {"standard": {"text": f"{nominal:g}", "unit": "mm"}} if question.side == "outer" else {}

@@ -40,8 +40,7 @@ def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
 def shelf() -> list[Gauge]:
     """Return every gauge for lengths whose calibration holds, as it is now."""
     lengths = [kind for kind, unit in GAUGE_UNIT.items() if unit == GAUGE_UNIT["dial"]]
-    holds = Q(due__isnull=True) | Q(due__gte=timezone.localdate())
-    return [_as_it_is(row) for row in GaugeRow.objects.filter(holds, kind__in=lengths)]
+    return [_as_it_is(row) for row in GaugeRow.objects.filter(kind__in=lengths).exclude(due__lt=timezone.localdate())]
 
 
 def _as_it_is(row: GaugeRow) -> Gauge:

@@ -12,7 +12,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, LedgerEntry
+from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Gauge, LedgerEntry
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
@@ -52,13 +52,7 @@ def record(
     if house.needs_confirming(body) and not confirmed:
         raise Unconfirmed
     gauges = gauges_named(house.gauges_named(body))
-    known: dict[Fact[Any], Any] = {
-        GAUGES: {gauge.id: gauge for gauge in gauges},
-        NOW: timezone.now(),
-        MAKER: shown_name(by),
-    }
-    if house.asks_stock(body):
-        known[STOCK] = free_stock(serial)
+    known = _known(serial, body, gauges, by)
     if typed_at and _may_be(typed_at, ledger.entries):
         known[TYPED] = typed_at
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
@@ -95,6 +89,12 @@ def record(
     keep_summary(locked, grown)
     transaction.on_commit(partial(bridge.keep, locked, grown))
     return locked, grown
+
+
+def _known(serial: str, body: Body, gauges: Sequence[Gauge], by: User) -> dict[Fact[Any], Any]:
+    """What an entry is judged by beside the ledger: its gauges as they are now, the time, who makes it, the stock where it asks for it."""
+    known: dict[Fact[Any], Any] = {GAUGES: {gauge.id: gauge for gauge in gauges}, NOW: timezone.now(), MAKER: shown_name(by)}
+    return known | {STOCK: free_stock(serial)} if bridge.HOUSE.asks_stock(body) else known
 
 
 def _may_be(typed_at: datetime, before: Sequence[LedgerEntry]) -> bool:

@@ -12,10 +12,10 @@ from gurvo_core.engine import Chamber, HeadGasket
 from gurvo_core.errors import GeometryError
 from gurvo_core.fits.chamber import chamber_figures, choose_gasket
 from gurvo_core.fits.choose import Bare, choose
-from gurvo_core.fits.clearance import Clearance, ReadWith, Size, at_20_mm, clearance_of, size_of
+from gurvo_core.fits.clearance import Clearance, ReadWith, Size, at_20_mm, at_radius, clearance_of, size_of
 from gurvo_core.fits.judged import judge_clearance
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.fits.settle import Settling, is_too_coarse, settle
+from gurvo_core.fits.settle import Settling, brings_in, is_too_coarse, settle
 from gurvo_core.fits.sheet import read_sheet
 from gurvo_core.fits.slips import size_slip, temperature_slip
 from gurvo_core.uncertainty import Estimate
@@ -154,6 +154,25 @@ class SettlingTests(unittest.TestCase):
 
     def test_where_nothing_helps_that_is_said(self):
         self.assertIn("borrow one", settle(self.case(0.0575), {"inner:M9": COARSE})[0].words)
+
+
+class BringingInTests(unittest.TestCase):
+    def test_how_far_out_it_is_and_what_brings_it_in(self):
+        """By hand: 0.067 lies 0.007 above 0.060; two shells 0.01 mm thicker take 0.02."""
+        figure = Estimate(value=0.067, u=0.002)
+        words = [way.words for way in brings_in(figure, (0.03, 0.06), sizes=[("shells yellow", 0.047), ("shells blue", 0.057)])]
+        self.assertEqual(words, ["It is {fine:0.0070} too wide.", "shells yellow would give {fine:0.0470}, which is in."])
+
+    def test_a_ring_is_filed_only_where_it_is_tight(self):
+        """Common practice: a gap can be filed wider, never tighter."""
+        tight, wide = (brings_in(Estimate(value=value, u=0.005), (0.25, 0.45), wanted_mm=0.35, is_filed=True) for value in (0.2, 0.6))
+        self.assertIn("File the ring by {fine:0.1500}", tight[1].words)
+        self.assertEqual([way.words for way in wide], ["It is {fine:0.1500} too wide."])
+
+    @given(st.floats(20, 200), st.floats(20, 200), st.floats(0.05, 0.5))
+    def test_a_backlash_is_the_same_angle_wherever_it_is_read(self, radius, read_at, shown):
+        """By geometry: arc over radius is the same at the dial and where the limits hold."""
+        self.assertAlmostEqual(shown * at_radius(radius, read_at) / radius, shown / read_at, delta=1e-12)
 
 
 class ChoosingTests(unittest.TestCase):

@@ -6,6 +6,7 @@ from datetime import date
 from demo.player import next_question
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import AskFirst, CoreError, DocumentError
+from gurvo_core.fits.job.figures import reading_si
 from gurvo_core.fits.job.intake import intake_of
 from gurvo_core.fits.job.kept import figures_kept, pieces_taken
 from gurvo_core.fits.job.paper import fit_lines, fit_papers
@@ -381,6 +382,45 @@ class ChamberTests(unittest.TestCase):
         with self.assertRaises(CoreError) as refused:
             chamber_view(now, ChamberAsked(gasket="9"))
         self.assertEqual(refused.exception.field, "gasket")
+
+
+class GapTests(unittest.TestCase):
+    def test_a_backlash_read_further_out_is_brought_to_its_radius(self):
+        """By hand: 0.24 mm at a radius of 120 is 0.12 at 60, and the dial's step is halved with it."""
+        build = Build("garth-d6").to("backlash")
+        ready = {"step": "backlash", "fit": "backlash", "side": "gap", "gauge": "D2", "as_asked": True, "part_c": "20"}
+        with self.assertRaises(AskFirst) as asked:
+            build.enter("fits_ready", **ready)
+        self.assertIn("the limits hold at 60 mm", str(asked.exception))
+        build.enter("fits_ready", **ready, read_at={"text": "120", "unit": "mm"})
+        self.assertIn("at a radius of 120 mm", HOUSE.tape_line(build.folded.entries[-1], None).detail)
+        spot = {"place": "it", "side": "gap", "reading": {"text": "0.24", "unit": "mm"}}
+        build.enter("fit_reading", step="backlash", fit="backlash", **spot)
+        stands = build.folded.states["fits"].places["backlash"]["it"]
+        self.assertAlmostEqual(stands.judged.figure.value, 0.12, delta=1e-9)
+        self.assertAlmostEqual(stands.clearance.least.u, ((0.005 / 12**0.5) ** 2 + (0.004 / 2) ** 2) ** 0.5, delta=1e-5)
+        self.assertIn("backlash", build.folded.states["run"].done)
+        self.assertEqual(
+            reading_si(build.folded.entries[-1].body, build.folded.states["fits"].ready["backlash", "gap"], None)["size_mm"], 0.12
+        )
+
+    def test_a_tight_ring_is_filed_and_read_again(self):
+        build = Build("quern-4").to("gaps")
+        build.enter("fits_ready", step="gaps", fit="ring-gaps", side="gap", gauge="F1", as_asked=True, part_c="20")
+        now = build.folded.states["fits"]
+        for place in now.book.fits["ring-gaps"].places:
+            text = "0.20" if place.id == "cylinder 2, top ring" else "0.35"
+            spot = {"place": place.id, "side": "gap", "reading": {"text": text, "unit": "mm"}}
+            build.enter("fit_reading", step="gaps", fit="ring-gaps", **spot)
+        now = build.folded.states["fits"]
+        ways = [way.words for way in fit_sheet(now, now.book.fits["ring-gaps"], "gaps").ways]
+        self.assertEqual(ways, ["It is {fine:0.0500} too tight.", "File the ring by {fine:0.1500} and read it again."])
+        where = {"step": "gaps", "fit": "ring-gaps", "place": "cylinder 2, top ring"}
+        build.enter("fit_decided", **where, decision="read_again", reason="filed")
+        build.enter(
+            "fit_reading", step="gaps", fit="ring-gaps", place="cylinder 2, top ring", side="gap", reading={"text": "0.34", "unit": "mm"}
+        )
+        self.assertIn("gaps", build.folded.states["run"].done)
 
 
 class DocumentTests(unittest.TestCase):

@@ -7,6 +7,8 @@ import uuid
 from datetime import date
 
 from django.contrib.auth.models import User
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 
 from demo.player import answer, next_question
 from engine.services import add_revision
@@ -242,3 +244,78 @@ class ShelfTests(FitCase):
         self.assertTrue(any(way["words"].startswith("Read the journal again with M1") for way in ways), ways)
         ends = [end["title"] for end in self.get("V-1")["state"]["loose_ends"]]
         self.assertIn("Main 1 cannot be told", ends)
+
+
+class ChamberTests(FitCase):
+    family = "garth-d6"
+
+    def test_before_anything_is_measured_it_follows_from_the_document(self):
+        view = self.get("V-1/chamber")
+        self.assertEqual((len(view["rows"]), {row["is_measured"] for row in view["rows"]}), (6, {False}))
+        skimmed = self.get("V-1/chamber?skimmed_mm=0.3&gasket=3")
+        self.assertGreater(skimmed["rows"][0]["squish_mm"], view["rows"][0]["squish_mm"] - 1e-9)
+        self.assertIn("What if gasket 3", skimmed["says"])
+
+    def test_what_cannot_be_is_refused_by_its_field(self):
+        for query, field, words in (
+            ("gasket=9", "gasket", "there is no gasket 9"),
+            ("skimmed_mm=-1", "skimmed_mm", "0"),
+            ("bore=3", "bore", ""),
+        ):
+            with self.subTest(query):
+                self.refused(self.client.get(f"/api/engines/V-1/chamber?{query}"), 422, field, words)
+
+
+class ShimTests(FitCase):
+    family = "teasel-4"
+
+    def read(self, question, given):
+        """Answer a stop, or a valve with the clearance and shim that are given."""
+        body = answer(self.ledger().shown, question, self.ledger().folded.document)
+        if question.kind == "lash_reading":
+            goes, shim = next(given, ("0.20" if question.valve == "intake" else "0.25", "2.50"))
+            body |= {"goes": {"text": goes, "unit": "mm"}, "shim": {"text": shim, "unit": "mm"}}
+        self.must(body, serial="V-1")
+
+    def test_shims_are_planned_from_the_engines_own_and_from_stock_and_taken(self):
+        for size in ("2.45", "2.55"):
+            StockItem.objects.create(part="Bucket shims 31", size=size, count=1)
+        self.play("lash")
+        given = iter((("0.30", "2.40"), ("0.30", "2.50"), ("0.14", "2.50")))
+        while (question := next_question(self.ledger().shown)).kind != "lash_shims":
+            self.read(question, given)
+        sheet = self.get("V-1/lash/lash")
+        self.assertEqual(len(sheet["rows"]), 8)
+        self.assertTrue(all(row["is_in"] for row in sheet["rows"]), sheet["words"])
+        new = sorted(f"{row['shim_mm']:.2f}" for row in sheet["rows"] if row["source"] == "stock")
+        shims = {row["valve"]: f"{row['shim_mm']:.2f}" for row in sheet["rows"]}
+        self.must({"kind": "lash_shims", "step": "lash", "shims": shims}, serial="V-1")
+        taken = StockTaken.objects.filter(serial="V-1")
+        self.assertEqual(sorted(one.size for one in taken for _ in range(one.pieces)), new)
+        state = self.get("V-1")["state"]
+        self.assertTrue(any("another shim, not read again" in end["title"] for end in state["loose_ends"]))
+        self.assertEqual(state["lash"]["step"], "lash")
+
+    def test_shims_that_are_not_there_ask_where_they_come_from(self):
+        self.play("lash")
+        given = iter((("0.30", "2.40"),))
+        while (question := next_question(self.ledger().shown)).kind != "lash_shims":
+            self.read(question, given)
+        body = {"kind": "lash_shims", "step": "lash", "shims": {"intake|1|intake|": "2.50"}}
+        self.refused(self.enter(body, "V-1"), 409, "entry.shims", "1 new ones are needed and 0 are free")
+        self.assertEqual(self.enter(body, "V-1", because="lent by the works next door").status_code, 200)
+
+
+class CostTests(FitCase):
+    family = "quern-4"
+
+    def test_a_reading_asks_the_database_no_more_than_any_entry(self):
+        """Pinned: what the stock and others of the family came to is asked only by what needs it."""
+        self.play("main-fit:main-clearance:main 2|outer|front|up")
+        spot = {"place": "main 2", "side": "outer", "plane": "front", "axis": "up"}
+        reading = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "58.045", "unit": "mm"}}
+        with CaptureQueriesContext(connection) as note:
+            self.must({"kind": "note", "text": "wiped"}, serial="V-1")
+        with CaptureQueriesContext(connection) as read:
+            self.must(reading, serial="V-1")
+        self.assertLessEqual(len(read), len(note))

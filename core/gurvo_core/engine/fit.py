@@ -25,6 +25,7 @@ class FitSide(Part):
     planes: tuple[Short, ...] = Field(default=(), max_length=6, description="Such as front and rear, or top, middle and bottom")
     axes: tuple[Short, ...] = Field(default=(), max_length=4, description="Such as up and across")
     condition: Sentence | None = Field(default=None, description="How the part must be when it is read, such as caps torqued")
+    radius_mm: float | None = Field(default=None, gt=0, le=2000, description="Of a backlash: the radius at which its limits hold [mm]")
     expansion_um_m_k: float = Field(default=STEEL, ge=0, le=40, description="Thermal expansion of the part [µm/m/K]")
 
 

@@ -4,11 +4,11 @@ What one reading shares with every other of the same gauge (calibration, the sta
 neither does its resolution at one spot; only scatter does.
 """
 
-__all__ = ["REFERENCE_C", "Clearance", "ReadWith", "Size", "at_20_mm", "clearance_of", "size_of"]
+__all__ = ["REFERENCE_C", "Clearance", "ReadWith", "Size", "at_20_mm", "at_radius", "clearance_of", "size_of"]
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gurvo_core.uncertainty import Estimate, repeats_estimate, root_sum_square
 
@@ -29,6 +29,10 @@ class ReadWith:
     part_c: float | None = None
     gauge_c: float | None = None
     part_um_m_k: float = STEEL_UM_M_K
+
+    def scaled(self, scale: float) -> "ReadWith":
+        """The same where what counts is so many times what the gauge shows."""
+        return replace(self, resolution_mm=self.resolution_mm * scale, calibration_mm=self.calibration_mm * scale)
 
     def u_mm(self, size_mm: float) -> float:
         """Standard uncertainty of one reading of such a size, without scatter [mm]."""
@@ -88,6 +92,33 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
     gauge = 1 + STEEL_UM_M_K * UM * (gauge_c - REFERENCE_C)
     part = 1 + read_with.part_um_m_k * UM * (read_with.part_c - REFERENCE_C)
     return read_mm * gauge / part
+
+
+def at_radius(radius_mm: float | None, read_at_mm: float | None) -> float:
+    """Return what a backlash is at its own radius for each mm that a dial shows at another.
+
+    Parameters
+    ----------
+    radius_mm : float or None
+        Where its limits hold [mm].
+    read_at_mm : float or None
+        Where the dial stands [mm].
+
+    Returns
+    -------
+    scale : float
+        1 where one of them is not said [-].
+
+    Source
+    ------
+    Geometry: a small angle is an arc over its radius, wherever it is measured.
+
+    Example
+    -------
+    >>> at_radius(60.0, 120.0), at_radius(60.0, None)
+    (0.5, 1.0)
+    """
+    return radius_mm / read_at_mm if radius_mm and read_at_mm else 1.0
 
 
 def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:

@@ -1,6 +1,6 @@
 """What would settle a clearance that cannot be told: which gauge, how many repeats, which other part. Worked out, each with its figure."""
 
-__all__ = ["Settling", "Way", "is_too_coarse", "settle"]
+__all__ = ["Settling", "Way", "brings_in", "is_too_coarse", "settle"]
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
@@ -106,6 +106,57 @@ def settle(case: Settling, shelf: Mapping[str, ReadWith], sizes: Sequence[tuple[
     if not ways:
         ways = [Way(words=f"No gauge on the shelf is finer than {_used(case)}: borrow one, or let the lead decide.", settles=False)]
     return sorted(ways, key=lambda way: not way.settles)
+
+
+def brings_in(
+    figure: Estimate,
+    limits_mm: tuple[float | None, float | None],
+    *,
+    wanted_mm: float | None = None,
+    is_filed: bool = False,
+    sizes: Sequence[tuple[str, float]] = (),
+) -> list[Way]:
+    """Return what would bring a clearance in that is out.
+
+    Parameters
+    ----------
+    figure : Estimate
+        The clearance [mm].
+    limits_mm : tuple of float or None
+        Least and most [mm].
+    wanted_mm : float or None
+        What is aimed at [mm].
+    is_filed : bool
+        Whether it is a gap that is filed, as that of a ring.
+    sizes : sequence
+        Other sizes of the part that sets it: what they are called and the clearance they would give [mm].
+
+    Returns
+    -------
+    ways : list of Way
+        How far out it is first.
+
+    Source
+    ------
+    Arithmetic; common practice files ring gaps to the middle.
+
+    Example
+    -------
+    >>> [way.words for way in brings_in(Estimate(value=0.18, u=0.005), (0.25, 0.45), wanted_mm=0.35, is_filed=True)]
+    ['It is {fine:0.0700} too tight.', 'File the ring by {fine:0.1700} and read it again.']
+    """
+    low, high = limits_mm
+    is_tight = low is not None and figure.value < low
+    limit = low if is_tight else high
+    ways = [Way(words=f"It is {fine(abs(figure.value - limit))} too {'tight' if is_tight else 'wide'}.")] if limit is not None else []
+    if is_filed and is_tight and wanted_mm is not None:
+        ways.append(Way(words=f"File the ring by {fine(wanted_mm - figure.value)} and read it again."))
+    ways += [
+        Way(words=f"{name} would give {fine(value)}, which is in.")
+        for name, value in sizes
+        if judge_size(Estimate(value=value, u=figure.u), low, high) == "in"
+    ]
+    return ways
 
 
 def _used(case: Settling) -> str:

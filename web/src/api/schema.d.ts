@@ -2883,6 +2883,11 @@ export interface components {
              * @default []
              */
             planes: string[];
+            /**
+             * Radius Mm
+             * @description Of a backlash: the radius at which its limits hold [mm]
+             */
+            radius_mm?: number | null;
         };
         /**
          * FitView
@@ -2949,6 +2954,8 @@ export interface components {
              * @description Temperature of the part, as typed [°C]; left out = not looked at
              */
             part_c?: string | null;
+            /** @description Of a backlash: the radius at which the dial stands */
+            read_at?: components["schemas"]["Typed"] | null;
             /**
              * Side
              * @enum {string}
@@ -3009,6 +3016,8 @@ export interface components {
             limits: string;
             /** Nominal Mm */
             nominal_mm: number | null;
+            /** Radius Mm */
+            radius_mm: number | null;
             /**
              * Side
              * @enum {string}

@@ -120,9 +120,10 @@ function Figure({ fit, place, voice }: { fit: Fit; place: Place; voice: Voice })
 function Settling({ sheet, place, voice }: { sheet: Sheet; place: string | undefined; voice: Voice }) {
   const ways = sheet.ways.filter((way) => way.place === place);
   if (ways.length === 0) return null;
+  const isOut = sheet.fit.places.find((one) => one.id === place)?.verdict === 'out';
   return (
     <section className={classes.settling} aria-label="What would settle it">
-      <h2>What would settle it</h2>
+      <h2>{isOut ? 'What would bring it in' : 'What would settle it'}</h2>
       {ways.map((way) => (
         <p key={way.words} data-settles={way.settles}>
           {say(way.words, voice)}

@@ -87,6 +87,7 @@ def _ready(book: FitsBook, fit: PlacedFit, side_key: SideKey, step: Step, *, is_
         side_name=side.name,
         nominal_mm=side.nominal_mm,
         condition=side.condition or "",
+        radius_mm=side.radius_mm,
         kinds=list(fit.fit.read_by),
         limits=limits_words(fit.limits_mm),
         cautions=list(book.steps[step.key].cautions),

@@ -26,6 +26,7 @@ class FitsReady(Body):
     gauge_c: Text | None = Field(default=None, description="Of the gauge, where it differs [°C]")
     standard: Typed | None = Field(default=None, description="The ring or rod that a comparator was set by")
     standard_u: Typed | None = Field(default=None, description="Expanded uncertainty (k = 2) of that standard")
+    read_at: Typed | None = Field(default=None, description="Of a backlash: the radius at which the dial stands")
     called: Short | None = Field(default=None, description="What the side was called; completed when it is taken")
 
 

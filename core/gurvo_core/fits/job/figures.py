@@ -3,7 +3,7 @@
 __all__ = ["reading_mm", "reading_si", "ready_of", "typed_c", "typed_mm"]
 
 from gurvo_core.engine import FitSide
-from gurvo_core.fits.clearance import ReadWith, at_20_mm
+from gurvo_core.fits.clearance import ReadWith, at_20_mm, at_radius
 from gurvo_core.fits.job.entries import FitReading, FitsReady
 from gurvo_core.fits.job.state import SideReady
 from gurvo_core.ledger import Gauge
@@ -115,8 +115,9 @@ def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> S
         part_um_m_k=side.expansion_um_m_k,
     )
     set_to = typed_mm(body.standard, "standard.text") if body.standard else None
+    scale = at_radius(side.radius_mm, typed_mm(body.read_at, "read_at.text") if body.read_at else None)
     measures = (gauge.least, gauge.most) if gauge else (None, None)
-    return SideReady(seq=seq, gauge=body.gauge, read_with=read_with, set_to_mm=set_to, range_mm=measures)
+    return SideReady(seq=seq, gauge=body.gauge, read_with=read_with.scaled(scale), set_to_mm=set_to, scale=scale, range_mm=measures)
 
 
 def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> float:
@@ -187,4 +188,4 @@ def reading_si(body: FitReading, ready: SideReady | None, nominal_mm: float | No
     {'read_mm': 0.14, 'size_mm': 0.14}
     """
     read = reading_mm(body, ready, nominal_mm)
-    return {"read_mm": read, "size_mm": at_20_mm(read, ready.read_with) if ready else read}
+    return {"read_mm": read, "size_mm": at_20_mm(read * ready.scale, ready.read_with) if ready else read}

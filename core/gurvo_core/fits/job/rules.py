@@ -63,6 +63,8 @@ def _suits(fit: PlacedFit, side: FitSide, body: FitsReady, gauge: Gauge, facts: 
     yield from need(not kinds or gauge.kind in kinds, "gauge", f"the book reads it by {ways}, and {gauge.id} is a {gauge.kind}", "reason")
     if side.nominal_mm is not None and gauge.kind in ("micrometer", "caliper"):
         yield from _in_range(gauge.id, (gauge.least, gauge.most), side.nominal_mm, "gauge")
+    at = body.read_at is not None or side.radius_mm is None
+    yield from need(at, "read_at", f"say at which radius the dial stands: the limits hold at {side.radius_mm or 0:g} mm", "reason")
     comparator = gauge.kind == "bore" and body.standard is None
     yield from need(not comparator, "standard", f"{gauge.id} shows only a difference: say the size it was set to", "reason")
     clock = facts.get(NOW)
@@ -108,7 +110,8 @@ def check_reading(now: FitsState, body: FitReading, facts: Facts) -> Objections:
         yield Objection("from_nominal", "nobody knows what the difference counts from: type the whole size")
         return
     read = reading_mm(body, ready, side.nominal_mm)
-    slip = size_slip(read, side.nominal_mm, fit.limits_mm if body.side == "gap" else (None, None))
+    counts = read * (ready.scale if ready else 1.0)
+    slip = size_slip(counts, side.nominal_mm, fit.limits_mm if body.side == "gap" else (None, None))
     if slip is not None:
         yield Objection("reading.text", slip.sentence, "none" if slip.cannot_be else "reason")
         return

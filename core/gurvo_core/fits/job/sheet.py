@@ -24,7 +24,7 @@ from gurvo_core.fits.job.view import (
     TrendLine,
     WayView,
 )
-from gurvo_core.fits.settle import Settling, settle
+from gurvo_core.fits.settle import Settling, brings_in, settle
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
 from gurvo_core.sentence import fine
 
@@ -141,11 +141,7 @@ def fit_sheet(
         lines=lines,
         ways=[way for place in fit.at_place for way in _ways(now, fit, place, shelf_for(fit, now, gauges), stock)],
         choice=choice,
-        trend=[
-            _trend(place, stands.judged.figure.value, others[place].values_mm)
-            for place, stands in now.places.get(fit.fit.id, {}).items()
-            if others and place in others and others[place].values_mm
-        ],
+        trend=_trends(now, fit, others or {}),
         gasket=_gasket(now, fit),
     )
 
@@ -174,9 +170,16 @@ def _cell(readings: Sequence[ReadSpot] | None) -> SheetCell | None:
 
 def _ways(now: FitsState, fit: PlacedFit, place: str, shelf: Mapping[str, ReadWith], stock: Stock | None) -> list[WayView]:
     stands = now.stands(fit.fit.id, place)
-    if stands is None or stands.judged.verdict != "can't tell" or (fit.fit.id, place) in now.decided:
+    if stands is None or (fit.fit.id, place) in now.decided:
         return []
     low, high = fit.limits_mm
+    if stands.judged.verdict == "out":
+        figure = stands.judged.figure
+        others = _other_sizes(now, fit, place, figure.value, stock)
+        found = brings_in(figure, (low, high), wanted_mm=fit.wanted_mm, is_filed=fit.fit.at == "rings", sizes=others)
+        return [WayView(place=place, words=way.words, settles=way.settles) for way in found]
+    if stands.judged.verdict != "can't tell":
+        return []
     read = now.of_fit(fit.fit.id)
     readings = {spot.side: read[spot.key] for spot in fit.at_place[place]}
     scattered: dict[str, Size] = {key: size_of([one.size_mm for one in own], own[-1].read_with) for key, own in readings.items()}
@@ -286,6 +289,12 @@ def _bare(now: FitsState, fit: PlacedFit, select: Select) -> dict[str, float] | 
         size_mm = _size_mm(select, size) if size else None
         found[place] = middle + select.takes * (size_mm or 0.0)
     return found
+
+
+def _trends(now: FitsState, fit: PlacedFit, others: Mapping[str, Others]) -> list[TrendLine]:
+    own = now.places.get(fit.fit.id, {})
+    compared = [place for place in own if place in others and others[place].values_mm]
+    return [_trend(place, own[place].judged.figure.value, others[place].values_mm) for place in compared]
 
 
 def _trend(place: str, value_mm: float, others_mm: Sequence[float]) -> TrendLine:

@@ -21,6 +21,7 @@ class SideReady:
     gauge: str | None
     read_with: ReadWith
     set_to_mm: float | None  # what a comparator was set to
+    scale: float = 1.0  # of what counts to what the gauge shows: a backlash read at another radius
     range_mm: tuple[float | None, float | None] = (None, None)  # of its gauge
 
 

@@ -45,9 +45,10 @@ def take_reading(now: FitsState, entry: LedgerEntry, body: FitReading) -> FitsSt
     other = _gauge(entry, body.gauge)
     if other is not None:
         read_with = replace(read_with, resolution_mm=other.resolution, calibration_mm=other.expanded_uncertainty, standard_mm=0.0)
+        read_with = read_with.scaled(ready.scale if ready else 1.0)
     read = ReadSpot(
         seq=entry.seq,
-        size_mm=at_20_mm(reading_mm(body, ready, side.nominal_mm if side else None), read_with),
+        size_mm=at_20_mm(reading_mm(body, ready, side.nominal_mm if side else None) * (ready.scale if ready else 1.0), read_with),
         gauge=body.gauge or (ready.gauge if ready else None),
         read_with=read_with,
         by=entry.by,

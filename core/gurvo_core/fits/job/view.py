@@ -37,6 +37,7 @@ class FitsReadyQuestion(Question):
     side_name: str
     nominal_mm: float | None
     condition: str
+    radius_mm: float | None  # of a backlash: where its limits hold
     kinds: list[str]  # gauges it may be read with; of any kind where empty
     limits: str
     cautions: list[str]

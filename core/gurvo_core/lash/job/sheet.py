@@ -2,11 +2,12 @@
 
 __all__ = ["lash_sheet"]
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
+from gurvo_core.lash.job.book import LashValve
 from gurvo_core.lash.job.state import LashState
 from gurvo_core.lash.job.view import LashSheet, ShimRow
-from gurvo_core.lash.shims import Measured, plan_shims
+from gurvo_core.lash.shims import Measured, Shimmed, ShimPlan, plan_shims
 from gurvo_core.sentence import fine
 
 
@@ -39,48 +40,53 @@ def lash_sheet(now: LashState, step_id: str, stock: Mapping[str, Mapping[str, in
     """
     valves = now.book.valves(step_id)
     select = next((one.lash.shims for one in valves.values() if one.lash and one.lash.shims), None)
-    measured = []
-    for name, one in valves.items():
-        read, lash = now.reads.get(name), one.lash
-        if read is None or read.lash is None or read.shim_mm is None or lash is None or lash.wanted_mm is None:
-            continue
-        limits = (lash.least_mm or 0.0, lash.most_mm or 0.0)
-        # what cannot be told is not called in: a shim is looked for that brings it far enough inside to be told
-        kept = (limits[0] + read.lash.expanded, limits[1] - read.lash.expanded)
-        own = kept if kept[0] < kept[1] else limits
-        measured.append(
-            Measured(
-                valve=name,
-                shim_mm=read.shim_mm,
-                lash_mm=read.lash.value,
-                wanted_mm=lash.wanted_mm,
-                limits_mm=own,
-                acts_by=lash.acts_by,
-            )
-        )
     sizes = [one.id for one in select.classes] if select else []
     part = select.part if select else ""
+    measured = [found for name, one in valves.items() if (found := _measured(now, name, one)) is not None]
     if not measured or len(measured) < len(valves):
         return LashSheet(rows=[], words="All valves are read first, each with the shim that is in.", part=part, sizes=sizes)
     free = (stock or {}).get(part, {})
     by_size = {one.size_mm: free.get(one.id, 0) for one in select.classes} if select else {}
     plan = plan_shims(measured, by_size, sorted(by_size))
-    before = {one.valve: one for one in measured}
-    rows = [
-        ShimRow(
-            valve=one.valve,
-            words=valves[one.valve].key.words,
-            shim_now_mm=before[one.valve].shim_mm,
-            lash_now_mm=round(before[one.valve].lash_mm, 6),
-            shim_mm=one.shim_mm,
-            lash_mm=round(one.lash_mm, 6),
-            source=one.source,
-            came_from=valves[one.came_from].key.words if one.came_from and one.came_from != one.valve else "",
-            is_in=one.is_in,
-        )
-        for one in plan.shims
-    ]
+    rows = [_row(valves, was, one) for was, one in zip(measured, plan.shims, strict=True)]
+    return LashSheet(rows=rows, words=_words(plan, rows), part=part, sizes=sizes)
+
+
+def _measured(now: LashState, name: str, one: LashValve) -> Measured | None:
+    """A valve that was read with its shim; None while something is missing."""
+    read, lash = now.reads.get(name), one.lash
+    if read is None or read.lash is None or read.shim_mm is None or lash is None or lash.wanted_mm is None:
+        return None
+    limits = (lash.least_mm or 0.0, lash.most_mm or 0.0)
+    # what cannot be told is not called in: a shim is looked for that brings it far enough inside to be told
+    told = (limits[0] + read.lash.expanded, limits[1] - read.lash.expanded)
+    return Measured(
+        valve=name,
+        shim_mm=read.shim_mm,
+        lash_mm=read.lash.value,
+        wanted_mm=lash.wanted_mm,
+        limits_mm=told if told[0] < told[1] else limits,
+        acts_by=lash.acts_by,
+    )
+
+
+def _row(valves: Mapping[str, LashValve], was: Measured, one: Shimmed) -> ShimRow:
+    came_from = one.came_from if one.came_from != one.valve else ""
+    return ShimRow(
+        valve=one.valve,
+        words=valves[one.valve].key.words,
+        shim_now_mm=was.shim_mm,
+        lash_now_mm=round(was.lash_mm, 6),
+        shim_mm=one.shim_mm,
+        lash_mm=round(one.lash_mm, 6),
+        source=one.source,
+        came_from=valves[came_from].key.words if came_from else "",
+        is_in=one.is_in,
+    )
+
+
+def _words(plan: ShimPlan, rows: Sequence[ShimRow]) -> str:
     said = [f"{plan.moved} moved within the engine", f"{plan.new - plan.to_buy} from stock", f"{plan.to_buy} to buy"]
     beyond = next((row for row in rows if not row.is_in), None)
     tail = f" Nothing that is made brings {beyond.words} in: {fine(beyond.lash_mm)}." if beyond else ""
-    return LashSheet(rows=rows, words=f"{', '.join(said)}.{tail}", part=part, sizes=sizes)
+    return f"{', '.join(said)}.{tail}"

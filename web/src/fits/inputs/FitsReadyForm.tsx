@@ -15,7 +15,16 @@ import { MoreOfFit } from './MoreOfFit';
 
 type Ready = Schemas['FitsReady'];
 
-const EMPTY = { gauge: '', chose: false, part_c: '', gauge_c: '', standard: '', standard_u: '', as_asked: false };
+const EMPTY = {
+  gauge: '',
+  chose: false,
+  part_c: '',
+  gauge_c: '',
+  standard: '',
+  standard_u: '',
+  read_at: '',
+  as_asked: false,
+};
 
 export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
   const { bench, question, voice, wrong, busy, answer } = props;
@@ -38,6 +47,7 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
       gauge_c: draft.gauge_c.trim() || null,
       standard: isBore ? typed(standard, 'mm') : null,
       standard_u: isBore ? typed(draft.standard_u, 'µm') : null,
+      read_at: question.radius_mm != null ? typed(draft.read_at, 'mm') : null,
     };
     if ((await answer(gauge || 'no gauge named', entry)) !== 'refused') forget();
   };
@@ -58,7 +68,7 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
         <div className={input.confirm}>Not yet: {say(question.blocked, voice)}.</div>
       </section>
     );
-  const field = (key: 'part_c' | 'gauge_c' | 'standard' | 'standard_u', label: string, shown?: string) => (
+  const field = (key: 'part_c' | 'gauge_c' | 'standard' | 'standard_u' | 'read_at', label: string, shown?: string) => (
     <TextInput
       label={label}
       inputMode="decimal"
@@ -79,6 +89,7 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
         <div className={classes.fields}>
           {field('part_c', 'Part, °C')}
           {field('gauge_c', 'Gauge, °C, if another')}
+          {question.radius_mm != null && field('read_at', `Dial at a radius of, mm; counts at ${question.radius_mm}`)}
           {isBore && field('standard', 'Set to, mm', standard)}
           {isBore && field('standard_u', 'U of what set it, µm')}
         </div>
