@@ -34,7 +34,10 @@ TAGGED_UNIONS = ("entry",)
 def field_path(location: Iterable[object]) -> list[str]:
     """Return where in the sent body a fault lies: without the framework's own levels and the tags of tagged unions."""
     path: list[str] = []
-    parts = iter(str(part) for part in location if part not in FRAMEWORK_LEVELS)
+    named = list(location)
+    if named[:1] == ["file"]:  # the level of uploaded files is called as most of them are
+        named = named[1:]
+    parts = iter(str(part) for part in named if part not in FRAMEWORK_LEVELS)
     for part in parts:
         path.append(part)
         if part in TAGGED_UNIONS:

@@ -169,3 +169,11 @@ class PastedIn(InSchema):
     """A sheet as it was pasted."""
 
     text: str = Field(min_length=1, max_length=200_000)
+
+
+class PluckOut(Schema):
+    """The pitch of a plucked span."""
+
+    frequency_hz: float
+    u_hz: float = Field(description="Standard uncertainty of it")
+    share: float = Field(description="Of what sounds in the recording, how much is this pitch and its overtones")

@@ -1,5 +1,6 @@
 """Gauges, workings and traces from files through the real interface."""
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -8,6 +9,7 @@ from playwright.sync_api import expect
 from shop.models import Gauge, GaugeUse
 from tests.browser.case import PHONE, BrowserCase
 from tests.browser.test_joints import JointCase
+from tests.core.test_span import as_wav, plucked
 from tests.core.test_trace import pulled
 
 
@@ -60,6 +62,25 @@ class GaugeTests(BrowserCase):
 
 
 class WorkingsTests(BrowserCase):
+    def test_a_span_is_worked_out_from_a_recording_of_it(self):
+        self.sign_in("vi")
+        self.page.goto("/workings")
+        self.page.get_by_label("Free span of the belt, mm").fill("200")
+        self.page.get_by_label("Mass of the belt, g a metre").fill("100")
+        recording = {"name": "span.wav", "mimeType": "audio/wav", "buffer": as_wav(plucked(158.11))}
+        drive = self.page.get_by_label("Belt and chain", exact=True)
+        drive.locator("input[type=file]").set_input_files(recording)
+        expect(drive.get_by_role("status")).to_contain_text("It sounds at 158")
+        table = self.page.get_by_label("What can be said of span and chain")
+        expect(table).to_contain_text("Its tension")
+        expect(table).to_contain_text(re.compile(r"(39\d|40\d) N"))
+        drive.locator("input[type=file]").set_input_files({**recording, "buffer": b"not a sound"})
+        expect(drive.get_by_role("status")).to_contain_text("no WAV file")
+        self.page.get_by_label("Chain pulled straight, mm").fill("100")
+        self.page.get_by_label("Over so many links").fill("16")
+        self.page.get_by_label("Pitch when new, mm").fill("9.525")
+        expect(drive.get_by_role("alert")).to_contain_text("count the links again")
+
     def test_one_bolt_is_worked_out_while_it_is_typed_and_a_wrong_thread_is_said(self):
         self.sign_in("vi")
         self.page.get_by_role("link", name="Workings").click()

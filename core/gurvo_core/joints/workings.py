@@ -1,6 +1,6 @@
 """Everything there is to say of one bolt, without an engine: each figure with how it was come to and from where."""
 
-__all__ = ["BoltAsked", "Line", "workings_of"]
+__all__ = ["BoltAsked", "workings_of"]
 
 from collections.abc import Iterator
 from typing import Literal
@@ -15,6 +15,7 @@ from gurvo_core.joints.strength import CLASSES, proof_load_n, strength_of
 from gurvo_core.joints.thread import read_thread
 from gurvo_core.joints.wrench import TORQUES, setting_nm
 from gurvo_core.units import Unit, per_unit
+from gurvo_core.workings import Line
 
 KN = 1000.0
 Surface = Literal["dry", "oiled", "moly", "assembly lube", "threadlocker", "sealant"]
@@ -39,18 +40,6 @@ class BoltAsked(BaseModel):
     lever_mm: float | None = Field(default=None, gt=0, le=3000)
     extension_mm: float | None = Field(default=None, gt=0, le=2000)
     extension_deg: float = Field(default=0, ge=-180, le=180)
-
-
-class Line(BaseModel):
-    """One figure."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-    name: str
-    value: str
-    formula: str
-    source: str
-    look_again: bool = False
 
 
 def workings_of(asked: BoltAsked) -> list[Line]:

@@ -7,10 +7,10 @@ union by ``kind`` and one typed field a room, so that the API and the web's type
 __all__ = ["House"]
 
 from bisect import bisect_left
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
-from functools import cached_property, reduce
+from functools import cache, cached_property, reduce
 from itertools import groupby, zip_longest
 from operator import attrgetter, itemgetter, or_
 from typing import Annotated, Any, Literal
@@ -83,8 +83,8 @@ class House:
         return create_model("BenchState", __base__=BenchState, __doc__=BenchState.__doc__, steps=(list[step], ...), **views)
 
     @cached_property
-    def _done_views(self) -> WeakKeyDictionary[Asked, StepView]:
-        """Views of steps that are done, as long as what is asked in them is kept: they are sent over and over."""
+    def _step_views(self) -> WeakKeyDictionary[Asked, dict[tuple[tuple[str, ...], StepStatus], StepView]]:
+        """Views of steps, as long as what is asked in them is kept: they are sent over and over."""
         return WeakKeyDictionary()
 
     def read(self, body: Mapping[str, Any], version: int) -> Body:
@@ -153,55 +153,61 @@ class House:
             return struck is not None and struck.by == "lead"
         return self.kinds[body.kind].by == "lead"
 
-    def _asked(self, folded: Folded, step: Step) -> Asked:
+    def _asked(self, folded: Folded, step: Step, held: Callable[[str], str]) -> tuple[Asked, tuple[str, ...]]:
+        """What a step asks, and why each of its questions cannot be answered yet."""
         for room in self.rooms:
             if step.does in room.asks:
                 asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-                self._block(folded, room, step, asked)
-                return asked
-        return Asked(questions=[])
+                return asked, self._blocked(folded, room, step, asked, held)
+        return Asked(questions=[]), ()
 
-    def _block(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked) -> None:
-        """Say of each open question why it cannot be answered yet: another room holds its step back, or what it does may not be done."""
+    def _blocked(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked, held: Callable[[str], str]) -> tuple[str, ...]:
+        """Why each question cannot be answered yet: another room holds its step back, or what it does may not be done."""
         if all(question.status != "open" for question in asked.questions):
-            return
+            return tuple(question.blocked for question in asked.questions)
         reasons = (room.blocks(folded.states[room.name], step, folded.facts) for room in self.rooms if room.blocks and room is not asked_by)
-        before = next(filter(None, reasons), "")
+        before, said = next(filter(None, reasons), ""), []
         for question in asked.questions:
-            if question.status != "open":
-                continue
-            doing: Any = question.doing
-            question.blocked = question.blocked or before or ("; ".join(held_back(folded, doing)) if doing else "")
-            before = question.blocked  # what a step asks is answered one after another
+            if question.status == "open":
+                before = question.blocked or before or (held(question.doing) if question.doing else "")
+                said.append(before)  # what a step asks is answered one after another
+            else:
+                said.append(question.blocked)
+        return tuple(said)
 
     def _steps(self, folded: Folded) -> list[StepView]:
         """The run of work: the first step with a question that can be answered is the one to do now."""
-        views: list[Any] = []
+        found: list[tuple[Step, Asked, tuple[str, ...], StepStatus]] = []
         current, all_before, later = None, True, None
         plan = folded.facts.get(PLAN)
-        step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
+        held = cache(lambda doing: "; ".join(held_back(folded, doing)))
         # whatever a run plans, the room that closes the record comes last
         for step in [*plan, *self.rooms[-1].steps] if plan else [step for room in self.rooms for step in room.steps]:
-            asked = self._asked(folded, step)
+            asked, blocked = self._asked(folded, step, held)
             is_open = any(question.status == "open" for question in asked.questions)
-            can = [question for question in asked.questions if question.status == "open" and not question.blocked]
+            can = [one for one, why in zip(asked.questions, blocked, strict=True) if one.status == "open" and not why]
             is_now = current is None and any(not question.later for question in can)
             current = current or (step if is_now else None)
-            later = later or (len(views) if can else None)
+            later = len(found) if later is None and can else later
             all_before = all_before and not is_open
             # without a plan one step stands on the other: nothing after an open one is done
             is_done = not is_open if plan else all_before
-            if is_done and asked in self._done_views:
-                views.append(self._done_views[asked])
-                continue
-            parts = {**vars(step), "note": asked.note, "questions": list(asked.questions)}
-            view = step_type.model_construct(**parts, status="now" if is_now else "done" if is_done else "open")
-            if is_done:
-                self._done_views[asked] = view
-            views.append(view)
+            found.append((step, asked, blocked, "now" if is_now else "done" if is_done else "open"))
         if current is None and later is not None:
-            views[later].status = "now"
-        return views
+            found[later] = (*found[later][:3], "now")
+        return [self._view(*one) for one in found]
+
+    def _view(self, step: Step, asked: Asked, blocked: tuple[str, ...], status: StepStatus) -> StepView:
+        """One step as it is shown; most of a long run is the same for every look at it."""
+        kept = self._step_views.setdefault(asked, {})
+        view = kept.get((blocked, status))
+        if view is None:
+            step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
+            pairs = zip(asked.questions, blocked, strict=True)
+            questions = [one if one.blocked == why else one.model_copy(update={"blocked": why}) for one, why in pairs]
+            view = step_type.model_construct(**{**vars(step), "note": asked.note, "questions": questions}, status=status)
+            kept[blocked, status] = view
+        return view
 
     def show(self, folded: Folded) -> BenchState:
         """Everything the bench shows. Built from what the rooms made, so it is not checked over again."""

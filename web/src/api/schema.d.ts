@@ -1132,6 +1132,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workings/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One span, one chain
+         * @description Say what a span sounds at or how tight it is, and how far a chain has worn longer.
+         */
+        get: operations["workings_drive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workings/pluck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A plucked span
+         * @description Say at which pitch a plucked span sounds in a recording, or that it cannot be told.
+         */
+        post: operations["workings_pluck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2076,6 +2116,28 @@ export interface components {
              * @default []
              */
             wheels: components["schemas"]["Sprocket"][];
+        };
+        /**
+         * DriveAsked
+         * @description One span and one chain, as somebody asks about them; what is left out is not worked out.
+         */
+        DriveAsked: {
+            /** Frequency Hz */
+            frequency_hz?: number | null;
+            /** Limit Percent */
+            limit_percent?: number | null;
+            /** Links */
+            links?: number | null;
+            /** Mass G M */
+            mass_g_m?: number | null;
+            /** Pitch Mm */
+            pitch_mm?: number | null;
+            /** Pulled Mm */
+            pulled_mm?: number | null;
+            /** Span Mm */
+            span_mm?: number | null;
+            /** Tension N */
+            tension_n?: number | null;
         };
         /**
          * DriveDrawing
@@ -5803,6 +5865,24 @@ export interface components {
             value_mm: number | null;
             /** Verdict */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
+        };
+        /**
+         * PluckOut
+         * @description The pitch of a plucked span.
+         */
+        PluckOut: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /**
+             * Share
+             * @description Of what sounds in the recording, how much is this pitch and its overtones
+             */
+            share: number;
+            /**
+             * U Hz
+             * @description Standard uncertainty of it
+             */
+            u_hz: number;
         };
         /**
          * Pointer
@@ -11617,6 +11697,110 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workings_drive: {
+        parameters: {
+            query?: {
+                span_mm?: number | null;
+                mass_g_m?: number | null;
+                tension_n?: number | null;
+                frequency_hz?: number | null;
+                pulled_mm?: number | null;
+                links?: number | null;
+                pitch_mm?: number | null;
+                limit_percent?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workings_pluck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PluckOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -60,7 +60,7 @@ const stock = createRoute({
 const workings = createRoute({
   getParentRoute: () => shell,
   path: '/workings',
-  component: lazyRouteComponent(() => import('../joints/Workings'), 'Workings'),
+  component: lazyRouteComponent(() => import('./Workings'), 'Workings'),
 });
 const people = createRoute({
   getParentRoute: () => shell,

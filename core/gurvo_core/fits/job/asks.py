@@ -25,6 +25,8 @@ def ask_measure(now: FitsState, step: Step, facts: Facts) -> Asked:
         return Asked(questions=[])
     if step.key in (facts.get(STEPS_DONE) or ()):
         return _asked_done(now.book, step.key)
+    if not any(now.of_fit(fit.fit.id) or (fit.fit.id, key) in now.ready for fit in fits for key, _ in fit.fit.sides):
+        return _asked_first(now.book, step.key)
     questions: list[Question] = []
     for fit in fits:
         questions += _of_fit(now, fit, step)
@@ -34,12 +36,22 @@ def ask_measure(now: FitsState, step: Step, facts: Facts) -> Asked:
 
 
 @lru_cache(maxsize=4096)
+def _asked_first(book: FitsBook, step_id: str) -> Asked:
+    """The same for every look at a step that is not begun."""
+    plain, quiet = _plain(book, step_id), FitsState(document=book.document, book=book)
+    return Asked(questions=[question for fit in book.of_step(step_id) for question in _of_fit(quiet, fit, plain)])
+
+
+def _plain(book: FitsBook, step_id: str) -> Step:
+    return Step(key=step_id, title=book.steps[step_id].says.rstrip("."), does="measure")
+
+
+@lru_cache(maxsize=4096)
 def _asked_done(book: FitsBook, step_id: str) -> Asked:
     """The same for every look at a step that is done."""
     fit = book.of_step(step_id)[0]
-    plain = Step(key=step_id, title=book.steps[step_id].says.rstrip("."), does="measure")
     key, _ = fit.fit.sides[0]
-    return Asked(questions=[_ready(book, fit, key, plain, is_done=True, is_first=True)])
+    return Asked(questions=[_ready(book, fit, key, _plain(book, step_id), is_done=True, is_first=True)])
 
 
 def _of_fit(now: FitsState, fit: PlacedFit, step: Step) -> list[Question]:

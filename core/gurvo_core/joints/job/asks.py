@@ -32,7 +32,9 @@ def ask_tighten(now: JointsState, step: Step, facts: Facts) -> Asked:
     if joint is None:
         return Asked(questions=[])
     if step.key in (facts.get(STEPS_DONE) or ()):
-        return _asked_done(now.book, step.key)
+        return _asked_quiet(now.book, step.key, is_done=True)
+    if _is_quiet(now, joint, step.key):
+        return _asked_quiet(now.book, step.key, is_done=False)
     segment = now.book.segment(step.key)
     done = now.of_joint(joint.joint.id)
     waiting = [item for item in segment if item.key not in done]
@@ -52,13 +54,20 @@ def _is_undecided(now: JointsState, joint: PulledJoint, one: Judgement, segment:
     return one.item in segment and (joint.joint.id, one.item.key) not in now.decided
 
 
+def _is_quiet(now: JointsState, joint: PulledJoint, step_id: str) -> bool:
+    """Whether a step is not begun, and nothing is said of it yet."""
+    name = joint.joint.id
+    is_begun = step_id in now.ready or step_id in now.left or bool(now.judged.get(name))
+    return not is_begun and not any(item.key in now.of_joint(name) for item in now.book.segment(step_id))
+
+
 @lru_cache(maxsize=4096)
-def _asked_done(book: JointBook, step_id: str) -> Asked:
-    """The same for every look at a step that is done."""
+def _asked_quiet(book: JointBook, step_id: str, *, is_done: bool) -> Asked:
+    """The same for every look at a step that is done, or not begun."""
     joint, step = book.joint_of(step_id), book.steps[step_id]
     assert joint is not None
     plain = Step(key=step_id, title=step.says.rstrip("."), does="tighten")
-    return Asked(questions=[_ready(JointsState(document=book.document, book=book), joint, plain, is_done=True)])
+    return Asked(questions=[_ready(JointsState(document=book.document, book=book), joint, plain, is_done=is_done)])
 
 
 def _ready(now: JointsState, joint: PulledJoint, step: Step, *, is_done: bool) -> JointReadyQuestion:

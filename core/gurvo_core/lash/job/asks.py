@@ -30,7 +30,9 @@ def ask_lash(now: LashState, step: Step, facts: Facts) -> Asked:
     if not valves:
         return Asked(questions=[])
     if step.key in (facts.get(STEPS_DONE) or ()):
-        return _asked_done(now.book, step.key)
+        return _asked_quiet(now.book, step.key, is_done=True)
+    if step.key not in now.ready and not now.reads.keys() & valves.keys():
+        return _asked_quiet(now.book, step.key, is_done=False)
     planned, stops = now.book.steps[step.key], stops_of(now, step.key)
     questions: list[Question] = [_ready(now.book, step, is_done=stops is not None)]
     left = valves_left(now, step.key)
@@ -44,10 +46,10 @@ def ask_lash(now: LashState, step: Step, facts: Facts) -> Asked:
 
 
 @lru_cache(maxsize=1024)
-def _asked_done(book: LashBook, step_id: str) -> Asked:
-    """The same for every look at a step that is done."""
+def _asked_quiet(book: LashBook, step_id: str, *, is_done: bool) -> Asked:
+    """The same for every look at a step that is done, or not begun."""
     plain = Step(key=step_id, title=book.steps[step_id].says.rstrip("."), does="lash")
-    return Asked(questions=[_ready(book, plain, is_done=True)])
+    return Asked(questions=[_ready(book, plain, is_done=is_done)])
 
 
 def _ready(book: LashBook, step: Step, *, is_done: bool) -> LashReadyQuestion:

@@ -85,10 +85,7 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     known = now.asked.get(rests_on)
     if known is None:
         known = now.asked[rests_on] = _ask_step(now, one, step, facts)
-    if all(question.status == "done" for question in known.questions):
-        return known
-    # what keeps a question waiting is written into it: whoever shows it has one of his own
-    return Asked(questions=[question.model_copy() for question in known.questions], note=known.note)
+    return known
 
 
 def _ask_step(now: RunState, one: PlanStep, step: Step, facts: Facts) -> Asked:

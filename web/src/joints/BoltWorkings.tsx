@@ -1,12 +1,12 @@
 /** One bolt without an engine: what a torque and an angle do to it, each figure with its formula and where it is from. */
-import { NativeSelect, Table, TextInput } from '@mantine/core';
+import { NativeSelect, TextInput } from '@mantine/core';
 import { useDebouncedValue, useLocalStorage } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { ApiProblem } from '../api/client';
-import page from '../app/Page.module.css';
+import { WorkedLines } from '../app/WorkedLines';
+import classes from '../app/Workings.module.css';
 import { workingsQuery } from './api';
 import { TORQUE_UNITS } from './torque';
-import classes from './Workings.module.css';
 
 const SURFACES = ['dry', 'oiled', 'moly', 'assembly lube', 'threadlocker', 'sealant'];
 const CLASSES = ['', '4.6', '5.8', '6.8', '8.8', '9.8', '10.9', '12.9', 'grade 2', 'grade 5', 'grade 8'];
@@ -44,7 +44,7 @@ const FIELDS: { key: Key; label: string; choices?: string[] }[] = [
   { key: 'extension_deg', label: 'Extension at, degrees' },
 ];
 
-export function Workings() {
+export function BoltWorkings() {
   const [typed, setTyped] = useLocalStorage({
     key: 'gurvo.workings',
     defaultValue: BEGINS,
@@ -55,11 +55,8 @@ export function Workings() {
   const wrong = error instanceof ApiProblem ? error : null;
   const at = (key: Key) => (wrong?.field.endsWith(key) ? wrong.message : undefined);
   return (
-    <main className={page.page}>
-      <h1>Workings</h1>
-      <p className={page.lead}>
-        One bolt, with no engine. A figure here is worked out, not the maker's: the manual comes first.
-      </p>
+    <section aria-label="One bolt">
+      <h2>One bolt</h2>
       <div className={classes.workings}>
         <form className={classes.asked} aria-label="The bolt" onSubmit={(event) => event.preventDefault()}>
           {FIELDS.map(({ key, label, choices }) =>
@@ -91,26 +88,9 @@ export function Workings() {
             </p>
           )}
           {error && !wrong && <p role="alert">The server does not answer; try again.</p>}
-          <div className={page.sheet}>
-            <Table className={page.table} aria-label="What can be said of it">
-              <Table.Tbody>
-                {data?.map((line) => (
-                  <Table.Tr key={line.name}>
-                    <Table.Td>{line.name}</Table.Td>
-                    <Table.Td className={line.look_again ? page.lookHere : ''}>
-                      <b>{line.value}</b>
-                    </Table.Td>
-                    <Table.Td className={classes.soft}>
-                      {line.formula}
-                      <small>{line.source}</small>
-                    </Table.Td>
-                  </Table.Tr>
-                ))}
-              </Table.Tbody>
-            </Table>
-          </div>
+          <WorkedLines lines={data ?? []} label="What can be said of it" />
         </div>
       </div>
-    </main>
+    </section>
   );
 }

@@ -1,0 +1,126 @@
+"""A free span of belt as a string: its tension from the pitch it sounds at, and back. And a chain's elongation from a pull."""
+
+__all__ = ["elongation_percent", "span_frequency_hz", "span_tension_n"]
+
+import math
+
+from gurvo_core.errors import GeometryError
+
+SHORTER_PERCENT = -0.3  # a new chain within its making
+M, KG = 1e-3, 1e-3  # of a millimetre and of a gram
+
+
+def _given(**figures: float) -> None:
+    for field, value in figures.items():
+        if not value > 0:
+            raise GeometryError(field, value, f"{field} is {value:g}, and it must be above 0")
+
+
+def span_frequency_hz(tension_n: float, span_mm: float, mass_g_m: float) -> float:
+    """Return the pitch at which a free span sounds.
+
+    Parameters
+    ----------
+    tension_n : float
+        Tension of the belt [N].
+    span_mm : float
+        Free length between the wheels [mm].
+    mass_g_m : float
+        Mass of the belt for each metre [g/m].
+
+    Returns
+    -------
+    frequency_hz : float
+        Its first mode [Hz].
+
+    Raises
+    ------
+    GeometryError
+        If one of them is not above zero.
+
+    Source
+    ------
+    [string] f = sqrt(T / m) / 2L, any textbook on waves; a belt's own stiffness is left out.
+
+    Example
+    -------
+    >>> round(span_frequency_hz(400.0, 200.0, 100.0), 1)
+    158.1
+    """
+    _given(tension_n=tension_n, span_mm=span_mm, mass_g_m=mass_g_m)
+    return math.sqrt(tension_n / (mass_g_m * KG)) / (2 * span_mm * M)
+
+
+def span_tension_n(frequency_hz: float, span_mm: float, mass_g_m: float) -> float:
+    """Return the tension of a span that sounds at a pitch.
+
+    Parameters
+    ----------
+    frequency_hz : float
+        Its first mode [Hz].
+    span_mm : float
+        Free length between the wheels [mm].
+    mass_g_m : float
+        Mass of the belt for each metre [g/m].
+
+    Returns
+    -------
+    tension_n : float
+        Tension [N].
+
+    Raises
+    ------
+    GeometryError
+        If one of them is not above zero.
+
+    Source
+    ------
+    [string] solved for the tension.
+
+    Example
+    -------
+    >>> round(span_tension_n(158.1139, 200.0, 100.0))
+    400
+    """
+    _given(frequency_hz=frequency_hz, span_mm=span_mm, mass_g_m=mass_g_m)
+    return mass_g_m * KG * (2 * span_mm * M * frequency_hz) ** 2
+
+
+def elongation_percent(pulled_mm: float, links: int, pitch_mm: float) -> float:
+    """Return how far a chain has worn longer.
+
+    Parameters
+    ----------
+    pulled_mm : float
+        Length over so many links, pulled straight [mm].
+    links : int
+        How many, pin to pin [-].
+    pitch_mm : float
+        Their pitch when new [mm].
+
+    Returns
+    -------
+    elongation : float
+        In per cent of what they measured new [%].
+
+    Raises
+    ------
+    GeometryError
+        If it is shorter than new by more than measuring explains, or a figure is not above zero.
+
+    Source
+    ------
+    Definition.
+
+    Example
+    -------
+    >>> round(elongation_percent(153.2, 16, 9.525), 2)
+    0.52
+    """
+    _given(pulled_mm=pulled_mm, links=links, pitch_mm=pitch_mm)
+    new_mm = links * pitch_mm
+    percent = 100 * (pulled_mm / new_mm - 1)
+    if percent < SHORTER_PERCENT:
+        rule = f"{links} links of {pitch_mm:g} mm measure {new_mm:g} mm when new: count the links again, pin to pin"
+        raise GeometryError("pulled_mm", pulled_mm, rule)
+    return percent

@@ -1,0 +1,17 @@
+"""One figure of the workings: what it is, how it was come to and from where."""
+
+__all__ = ["Line"]
+
+from pydantic import BaseModel, ConfigDict
+
+
+class Line(BaseModel):
+    """One figure."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    name: str
+    value: str
+    formula: str
+    source: str
+    look_again: bool = False
