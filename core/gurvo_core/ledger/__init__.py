@@ -41,6 +41,7 @@ __all__ = [
     "apply",
     "find_kind",
     "fold",
+    "may_be_done",
     "need",
 ]
 
@@ -74,5 +75,6 @@ from gurvo_core.ledger.room import (
     StepNews,
     View,
     Words,
+    may_be_done,
     need,
 )

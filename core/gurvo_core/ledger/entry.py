@@ -13,7 +13,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from gurvo_core.engine.part import Word
-from gurvo_core.units import Unit
+from gurvo_core.units import Quantity, Unit, to_inside
 
 Text = Annotated[str, StringConstraints(max_length=40)]
 Reason = Annotated[str, StringConstraints(max_length=500, strip_whitespace=True)]
@@ -36,6 +36,10 @@ class Typed(Shape):
 
     text: Text
     unit: Unit
+
+    def inside(self, quantity: Quantity, field: str = "text") -> float:
+        """The figure in mm, degrees or N·m, by what it is a figure of; raises FigureError with the input's name where it is none."""
+        return round(to_inside(self.text, self.unit, quantity, field), 9)
 
 
 class Basis(Shape):

@@ -34,6 +34,7 @@ __all__ = [
     "View",
     "WayOut",
     "Words",
+    "may_be_done",
     "need",
 ]
 
@@ -195,6 +196,38 @@ def need(right: bool, field: str, rule: str, way_out: WayOut = "none") -> Iterat
     """
     if not right:
         yield Objection(field, rule, way_out)
+
+
+def may_be_done(step: str, facts: Facts, once_done: str) -> Iterator[Objection]:
+    """Yield whatever the run says of a step that cannot be done yet, or is done.
+
+    Parameters
+    ----------
+    step : str
+        Its id.
+    facts : Facts
+        With why steps wait and which are done.
+    once_done : str
+        What to do instead once it is done.
+
+    Returns
+    -------
+    objections : iterator of Objection
+        Empty where the step may be worked on, or nobody plans one.
+
+    Source
+    ------
+    House rule.
+
+    Example
+    -------
+    >>> [one.rule for one in may_be_done("float", Facts({STEPS_DONE: {"float"}}), "read it again")]
+    ['this step is done; read it again']
+    """
+    why = facts.get(WHY_STEP_WAITS)
+    reasons = why(step, facts) if why else ""
+    yield from need(not reasons, "step", f"not yet: {reasons}")
+    yield from need(step not in (facts.get(STEPS_DONE) or ()), "step", f"this step is done; {once_done}")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import { say, sayFine, type Voice } from '../app/saying';
 import { useSpeak, useSpoken } from '../app/spoken';
 import { Verdict } from '../app/Verdict';
+import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { useFitSheet } from './api';
 import { Band } from './Band';
@@ -53,13 +54,7 @@ export function FitDrawing({ bench, question, voice }: DrawingProps) {
         {sheet && <Settling sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet && <Trend sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet?.gasket && <Chamber bench={bench} says={sheet.gasket} voice={voice} />}
-        {question &&
-          'cautions' in question &&
-          question.cautions.map((one) => (
-            <p key={one} className={classes.caution}>
-              {one}
-            </p>
-          ))}
+        <Cautions question={question} />
       </div>
     </div>
   );

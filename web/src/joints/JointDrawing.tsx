@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../api/client';
 import { useSpeak, useSpoken } from '../app/spoken';
 import { SpotsDrawing } from '../engine/SpotsDrawing';
+import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { jointQuery } from './api';
 import classes from './JointDrawing.module.css';
@@ -64,13 +65,7 @@ export function JointDrawing({ bench, question }: DrawingProps) {
           <p className={classes.spent}>New ones go in: {joint.spent.map((one) => `bolt ${one}`).join(', ')}.</p>
         )}
         {joint.loaded.length > 0 && <p className={classes.soft}>Springs push up at {joint.loaded.join('; ')}.</p>}
-        {question &&
-          'cautions' in question &&
-          question.cautions.map((one) => (
-            <p key={one} className={classes.caution}>
-              {one}
-            </p>
-          ))}
+        <Cautions question={question} />
       </div>
     </div>
   );

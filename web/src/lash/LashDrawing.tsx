@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client';
 import { say, sayFine, type Voice } from '../app/saying';
 import { useSpeak, useSpoken } from '../app/spoken';
 import { Verdict } from '../app/Verdict';
+import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
@@ -39,13 +40,7 @@ export function LashDrawing({ bench, question, voice }: DrawingProps) {
       <div className={classes.beside}>
         {valve && <Figure valve={valve} voice={voice} />}
         <Stops lash={lash} turning={turning} voice={voice} />
-        {question &&
-          'cautions' in question &&
-          question.cautions.map((one) => (
-            <p key={one} className={classes.caution}>
-              {one}
-            </p>
-          ))}
+        <Cautions question={question} />
       </div>
     </div>
   );

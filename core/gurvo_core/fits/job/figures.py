@@ -1,48 +1,15 @@
 """An entry's figures in mm and °C, once, at the door."""
 
-__all__ = ["reading_mm", "reading_si", "ready_of", "typed_c", "typed_mm"]
+__all__ = ["reading_mm", "reading_si", "ready_of", "typed_c"]
 
 from gurvo_core.engine import FitSide
 from gurvo_core.fits.clearance import ReadWith, at_20_mm, at_radius
 from gurvo_core.fits.job.entries import FitReading, FitsReady
 from gurvo_core.fits.job.state import SideReady
 from gurvo_core.ledger import Gauge
-from gurvo_core.ledger.entry import Typed
-from gurvo_core.units import read_figure, to_inside
+from gurvo_core.units import read_figure
 
 BY_NOTHING_MM = 0.01  # a figure without a gauge is taken as read to a hundredth
-
-
-def typed_mm(typed: Typed, field: str = "reading.text") -> float:
-    """Return a typed length.
-
-    Parameters
-    ----------
-    typed : Typed
-        As typed.
-    field : str
-        Name of the input, for the refusal.
-
-    Returns
-    -------
-    length_mm : float
-        As the gauge showed it [mm].
-
-    Raises
-    ------
-    FigureError
-        If it is no number, or no length.
-
-    Source
-    ------
-    ``units.to_inside``.
-
-    Example
-    -------
-    >>> typed_mm(Typed(text="4", unit="µm"))
-    0.004
-    """
-    return round(to_inside(typed.text, typed.unit, "length", field), 9)
 
 
 def typed_c(text: str | None, field: str = "part_c") -> float | None:
@@ -109,13 +76,13 @@ def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> S
     read_with = ReadWith(
         resolution_mm=gauge.resolution if gauge else BY_NOTHING_MM,
         calibration_mm=gauge.expanded_uncertainty if gauge else 0.0,
-        standard_mm=typed_mm(body.standard_u, "standard_u.text") if body.standard_u else 0.0,
+        standard_mm=body.standard_u.inside("length", "standard_u.text") if body.standard_u else 0.0,
         part_c=typed_c(body.part_c),
         gauge_c=typed_c(body.gauge_c, "gauge_c"),
         part_um_m_k=side.expansion_um_m_k,
     )
-    set_to = typed_mm(body.standard, "standard.text") if body.standard else None
-    scale = at_radius(side.radius_mm, typed_mm(body.read_at, "read_at.text") if body.read_at else None)
+    set_to = body.standard.inside("length", "standard.text") if body.standard else None
+    scale = at_radius(side.radius_mm, body.read_at.inside("length", "read_at.text") if body.read_at else None)
     measures = (gauge.least, gauge.most) if gauge else (None, None)
     return SideReady(seq=seq, gauge=body.gauge, read_with=read_with.scaled(scale), set_to_mm=set_to, scale=scale, range_mm=measures)
 
@@ -153,7 +120,7 @@ def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | No
     >>> reading_mm(body, None, 58.0)
     58.003
     """
-    read = typed_mm(body.reading)
+    read = body.reading.inside("length", "reading.text")
     if not body.from_nominal:
         return read
     base = ready.set_to_mm if ready and ready.set_to_mm is not None else nominal_mm

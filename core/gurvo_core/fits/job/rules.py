@@ -13,21 +13,13 @@ from gurvo_core.fits.job.state import FitsState, SideReady
 from gurvo_core.fits.places import FitSpot
 from gurvo_core.fits.settle import is_too_coarse
 from gurvo_core.fits.slips import size_slip, temperature_slip
-from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STEPS_DONE, STOCK, WHY_STEP_WAITS, Facts, Gauge, Objection, need
+from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STOCK, Facts, Gauge, Objection, may_be_done, need
 from gurvo_core.uncertainty import COVERAGE, root_sum_square
 
 Objections = Iterator[Objection]
+ONCE_DONE = "say that a place is read again, or has another part"
 NO_SUCH = "this engine's run has no step that measures a fit by that name; load the bench again"
 BESIDE_MM = 1e-6  # a size that is beyond a gauge's range by rounding alone
-
-
-def _waits(step: str, facts: Facts) -> Objections:
-    """Whatever the run says of a step that cannot be done yet, or is done."""
-    why = facts.get(WHY_STEP_WAITS)
-    reasons = why(step, facts) if why else ""
-    yield from need(not reasons, "step", f"not yet: {reasons}")
-    done = "this step is done; say that a place is read again, or has another part"
-    yield from need(step not in (facts.get(STEPS_DONE) or ()), "step", done)
 
 
 def check_ready(now: FitsState, body: FitsReady, facts: Facts) -> Objections:
@@ -37,7 +29,7 @@ def check_ready(now: FitsState, body: FitsReady, facts: Facts) -> Objections:
     if fit is None or side is None:
         yield Objection("fit", NO_SUCH)
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     yield from need(body.as_asked or not side.condition, "as_asked", f"first: {(side.condition or '').rstrip('.').lower()}")
     for text, field in ((body.part_c, "part_c"), (body.gauge_c, "gauge_c")):
         warmth = typed_c(text, field)
@@ -102,7 +94,7 @@ def check_reading(now: FitsState, body: FitReading, facts: Facts) -> Objections:
     if side is None or spot.key not in fit.by_key:
         yield Objection("place", f"{fit.fit.name} has no such place; load the bench again")
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     ready = now.ready.get((body.fit, body.side))
     yield from need(ready is not None, "step", f"first say with what the {side.name} is read")
     yield from need(body.reading.unit in ("mm", "in", "thou", "µm"), "reading.unit", "a size is in mm, inches or thou")
@@ -149,7 +141,7 @@ def check_chosen(now: FitsState, body: FitChosen, facts: Facts) -> Objections:
     if fit is None or select is None:
         yield Objection("fit", "nothing is chosen from stock for this fit; load the bench again")
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     known = [one.id for one in select.classes]
     for place, size in body.sizes.items():
         yield from need(place in fit.at_place, f"sizes.{place}", f"{fit.fit.name} has no place {place}")

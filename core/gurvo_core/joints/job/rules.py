@@ -13,22 +13,14 @@ from gurvo_core.joints.job.state import JointsState, next_item
 from gurvo_core.joints.meaning import lubrication_warning
 from gurvo_core.joints.sequence import ALL, Figures, Item, bolt_facts
 from gurvo_core.joints.wrench import Wrench, unit_meant, wrench_doubts
-from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, WHY_STEP_WAITS, Facts, Gauge, Objection, need
+from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, Facts, Gauge, Objection, may_be_done, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
+ONCE_DONE = "say that a bolt was found loose, or begin it anew"
 WRENCHES = ("wrench", "bar")
 MOST_DEG = 2000.0
 NO_SUCH = "this engine's run has no step that pulls a joint by that name; load the bench again"
-
-
-def _waits(step: str, facts: Facts) -> Objections:
-    """Whatever the run says of a step that cannot be done yet, or is done."""
-    why = facts.get(WHY_STEP_WAITS)
-    reasons = why(step, facts) if why else ""
-    yield from need(not reasons, "step", f"not yet: {reasons}")
-    done = "this step is done; say that a bolt was found loose, or begin it anew"
-    yield from need(step not in (facts.get(STEPS_DONE) or ()), "step", done)
 
 
 def check_ready(now: JointsState, body: JointReady, facts: Facts) -> Objections:
@@ -37,7 +29,7 @@ def check_ready(now: JointsState, body: JointReady, facts: Facts) -> Objections:
     if joint is None:
         yield Objection("step", NO_SUCH)
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     yield from need((body.lever_mm is None) == (body.extension_mm is None), "extension_mm", "an extension needs the wrench's lever too")
     per_set_of(body)
     held_by = joint.joint.held_by
@@ -101,7 +93,7 @@ def check_pull(now: JointsState, body: Pull, facts: Facts) -> Objections:
     if item is None or item not in now.book.segment(body.step):
         yield Objection("fastener", f"{joint.joint.name} has no such pull in this step; load the bench again")
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     yield from need(body.step in now.ready, "step", "first say how the threads are and which wrench it is")
     yield from _its_turn(now, joint, body, item)
     figures = joint.figures(item)

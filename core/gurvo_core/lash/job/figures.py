@@ -1,43 +1,10 @@
 """An entry's figures in mm, degrees and turns, once, at the door."""
 
-__all__ = ["lash_si", "typed_deg", "typed_mm", "typed_turns"]
+__all__ = ["lash_si", "typed_deg", "typed_turns"]
 
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.lash.job.entries import LashReading
-from gurvo_core.ledger.entry import Typed
-from gurvo_core.units import read_figure, to_inside
-
-
-def typed_mm(typed: Typed, field: str = "goes.text") -> float:
-    """Return a typed length.
-
-    Parameters
-    ----------
-    typed : Typed
-        As typed.
-    field : str
-        Name of the input, for the refusal.
-
-    Returns
-    -------
-    length_mm : float
-        Thickness of a leaf or a shim [mm].
-
-    Raises
-    ------
-    FigureError
-        If it is no number, or no length.
-
-    Source
-    ------
-    ``units.to_inside``.
-
-    Example
-    -------
-    >>> typed_mm(Typed(text="8", unit="thou"))
-    0.2032
-    """
-    return round(to_inside(typed.text, typed.unit, "length", field), 9)
+from gurvo_core.units import read_figure
 
 
 def typed_deg(text: str | None) -> float:
@@ -128,5 +95,5 @@ def lash_si(body: LashReading) -> dict[str, float]:
     {'goes_mm': 0.2}
     """
     typed = {"goes_mm": body.goes, "not_goes_mm": body.not_goes, "shim_mm": body.shim}
-    figures = {name: typed_mm(one) for name, one in typed.items() if one is not None}
+    figures = {name: one.inside("length", f"{name.removesuffix('_mm')}.text") for name, one in typed.items() if one is not None}
     return {**figures, **({"turns": typed_turns(body.turns)} if body.turns else {})}

@@ -7,24 +7,18 @@ from collections.abc import Iterator
 from gurvo_core.engine import Select
 from gurvo_core.lash.job.book import LashValve
 from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, LashShims, LashStopped
-from gurvo_core.lash.job.figures import typed_deg, typed_mm, typed_turns
+from gurvo_core.lash.job.figures import typed_deg, typed_turns
 from gurvo_core.lash.job.kept import new_shims
 from gurvo_core.lash.job.state import LashState, stops_of
 from gurvo_core.lash.job.take import SAME_MM, valve_id
-from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STEPS_DONE, STOCK, WHY_STEP_WAITS, Facts, Objection, need
+from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STOCK, Facts, Objection, may_be_done, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
+ONCE_DONE = "open it again first"
 NO_SUCH = "this engine's run has no step that sets valve clearances by that name; load the bench again"
 MOST_MM, THICKEST_SHIM_MM = 3.0, 12.0
 TENTH_OF_A_TURN = 0.125
-
-
-def _waits(step: str, facts: Facts) -> Objections:
-    why = facts.get(WHY_STEP_WAITS)
-    reasons = why(step, facts) if why else ""
-    yield from need(not reasons, "step", f"not yet: {reasons}")
-    yield from need(step not in (facts.get(STEPS_DONE) or ()), "step", "this step is done; open it again first")
 
 
 def check_ready(now: LashState, body: LashReady, facts: Facts) -> Objections:
@@ -33,7 +27,7 @@ def check_ready(now: LashState, body: LashReady, facts: Facts) -> Objections:
     if not valves:
         yield Objection("step", NO_SUCH)
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     typed_deg(body.stands_deg)
     asked = {one.lash.engine_is for one in valves.values() if one.lash}
     rule = f"the book has the clearances of a {' and a '.join(sorted(asked))} engine: wait, or say why not"
@@ -68,7 +62,7 @@ def check_stop(now: LashState, body: LashStopped, facts: Facts) -> Objections:
     if body.step not in now.book.steps:
         yield Objection("step", NO_SUCH)
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     yield from need(stops is not None, "step", "first say which way the valves are reached")
     if stops is not None:
         yield from need(body.stop <= len(stops.stops), "stop", f"there are only {len(stops.stops)} stops")
@@ -81,7 +75,7 @@ def check_reading(now: LashState, body: LashReading, facts: Facts) -> Objections
     if one is None:
         yield Objection("valve", "this step sets no such valve; load the bench again")
         return
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     stops, stop = stops_of(now, body.step), now.stop.get(body.step)
     if stops is None:
         yield Objection("step", "first say which way the valves are reached")
@@ -114,10 +108,10 @@ def _figures(now: LashState, body: LashReading, one: LashValve) -> Objections:
     if body.goes is None:
         yield Objection("goes", "say the thickest leaf that goes")
         return
-    goes = typed_mm(body.goes)
+    goes = body.goes.inside("length", "goes.text")
     yield from _can_be(goes, one)
     if body.not_goes is not None:
-        thicker = typed_mm(body.not_goes, "not_goes.text")
+        thicker = body.not_goes.inside("length", "not_goes.text")
         yield from need(thicker > goes, "not_goes.text", f"the leaf that does not go is thicker than the {goes:g} mm that goes")
     if lash is not None and lash.set_by == "shim":
         name = one.key.id
@@ -125,7 +119,7 @@ def _figures(now: LashState, body: LashReading, one: LashValve) -> Objections:
         known = shim is not None or (read is not None and read.shim_mm is not None)
         yield from need(known or body.shim is not None, "shim", "say which shim is in: its thickness")
         if body.shim is not None:
-            thickness = typed_mm(body.shim, "shim.text")
+            thickness = body.shim.inside("length", "shim.text")
             yield from need(0.1 <= thickness <= THICKEST_SHIM_MM, "shim.text", f"{thickness:g} mm is no shim: check the point")
 
 
@@ -143,7 +137,7 @@ def check_shims(now: LashState, body: LashShims, facts: Facts) -> Objections:
     valves = now.book.valves(body.step)
     select = next((one.lash.shims for one in valves.values() if one.lash and one.lash.shims), None)
     yield from need(bool(valves), "step", NO_SUCH)
-    yield from _waits(body.step, facts)
+    yield from may_be_done(body.step, facts, ONCE_DONE)
     own = [round(read.shim_mm, 6) for name, read in now.found.items() if name in valves and read.shim_mm is not None]
     made = sorted(one.size_mm for one in select.classes) if select else []
     for name, text in body.shims.items():

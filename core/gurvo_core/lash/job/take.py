@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from gurvo_core.lash.adjust import lash_by_feelers
 from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, LashShims, LashStopped
-from gurvo_core.lash.job.figures import typed_deg, typed_mm, typed_turns
+from gurvo_core.lash.job.figures import typed_deg, typed_turns
 from gurvo_core.lash.job.state import LashIsReady, LashRead, LashState, ShimIn
 from gurvo_core.lash.windows import ValveKey
 from gurvo_core.ledger import LedgerEntry, StepNews
@@ -55,7 +55,7 @@ def take_reading(now: LashState, entry: LedgerEntry, body: LashReading) -> LashS
         return now
     read_with = _read_with(entry, body.gauge) or (ready.read_with if ready else BY_NOTHING)
     shim, before = now.shims.get(name), now.reads.get(name)
-    in_now = typed_mm(body.shim) if body.shim else shim.shim_mm if shim else before.shim_mm if before else None
+    in_now = body.shim.inside("length", "shim.text") if body.shim else shim.shim_mm if shim else before.shim_mm if before else None
     lash = _lash(body, read_with)
     read = LashRead(
         seq=entry.seq,
@@ -76,7 +76,8 @@ def _lash(body: LashReading, read_with: GaugeUncertainty) -> Estimate | None:
     """None for a hydraulic lifter, which takes up its own."""
     if body.goes is None:
         return None
-    return lash_by_feelers(typed_mm(body.goes), typed_mm(body.not_goes) if body.not_goes else None, read_with)
+    goes = body.goes.inside("length", "goes.text")
+    return lash_by_feelers(goes, body.not_goes.inside("length", "not_goes.text") if body.not_goes else None, read_with)
 
 
 def take_shims(now: LashState, entry: LedgerEntry, body: LashShims) -> LashState:
