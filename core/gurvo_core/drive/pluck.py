@@ -9,12 +9,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 from scipy.io import wavfile
-from scipy.signal import periodogram
+from scipy.signal import decimate, periodogram
 
 from gurvo_core.errors import ReadingError
 
 LOWEST_HZ, HIGHEST_HZ = 15.0, 500.0  # spans of engines sound within
 SHORTEST_S, LONGEST_S = 0.15, 20.0
+ENOUGH_HZ = 4000  # samples a second, for pitches up to 500: a longer list would only take time
 PADDED = 8  # times finer than the recording's own length
 NEAR = 0.04  # of a pitch: what lies so near belongs to it
 SHARE = 0.45  # of all that sounds within the band must be the pitch and its overtones
@@ -76,14 +77,14 @@ def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
     return int(rate), sound
 
 
-def pitch_of(samples: NDArray[np.float64], rate: int) -> Pluck:
+def pitch_of(samples: NDArray[np.float64], rate: float) -> Pluck:
     """Return the pitch of a plucked span.
 
     Parameters
     ----------
     samples : ndarray
         The sound.
-    rate : int
+    rate : float
         Samples a second [Hz].
 
     Returns
@@ -107,6 +108,8 @@ def pitch_of(samples: NDArray[np.float64], rate: int) -> Pluck:
     82.5
     """
     sound = samples[_begins(samples) :]
+    fewer = max(1, rate // ENOUGH_HZ)
+    sound, rate = (decimate(sound, fewer, ftype="fir"), rate / fewer) if fewer > 1 else (sound, rate)
     whole, share = _highest(sound, rate)
     if share < SHARE:
         raise ReadingError("file", share, "no one pitch stands out: pluck the span alone, in quiet, and nobody speaks")
@@ -125,7 +128,7 @@ def _begins(samples: NDArray[np.float64]) -> int:
     return min(begins, len(samples) // 2)
 
 
-def _highest(sound: NDArray[np.float64], rate: int) -> tuple[float, float]:
+def _highest(sound: NDArray[np.float64], rate: float) -> tuple[float, float]:
     """The strongest pitch within the band, and the share of the band's power that it and its overtones have."""
     lines, power = periodogram(sound - sound.mean(), rate, window="hann", nfft=len(sound) * PADDED, detrend=False)
     band = (lines >= LOWEST_HZ) & (lines <= HIGHEST_HZ)
