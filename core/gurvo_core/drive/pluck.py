@@ -16,6 +16,8 @@ from gurvo_core.errors import ReadingError
 LOWEST_HZ, HIGHEST_HZ = 15.0, 500.0  # spans of engines sound within
 SHORTEST_S, LONGEST_S = 0.15, 20.0
 ENOUGH_HZ = 4000  # samples a second, for pitches up to 500: a longer list would only take time
+LEFT_OVER = 0.05  # of all that sounds, at least so much lies below twice the band
+NOTHING = "nothing sounds between 15 and 500 Hz; is it the span that was recorded?"
 PADDED = 8  # times finer than the recording's own length
 NEAR = 0.04  # of a pitch: what lies so near belongs to it
 SHARE = 0.45  # of all that sounds within the band must be the pitch and its overtones
@@ -108,8 +110,7 @@ def pitch_of(samples: NDArray[np.float64], rate: float) -> Pluck:
     82.5
     """
     sound = samples[_begins(samples) :]
-    fewer = max(1, rate // ENOUGH_HZ)
-    sound, rate = (decimate(sound, fewer, ftype="fir"), rate / fewer) if fewer > 1 else (sound, rate)
+    sound, rate = _thinned(sound, rate)
     whole, share = _highest(sound, rate)
     if share < SHARE:
         raise ReadingError("file", share, "no one pitch stands out: pluck the span alone, in quiet, and nobody speaks")
@@ -118,6 +119,17 @@ def pitch_of(samples: NDArray[np.float64], rate: float) -> Pluck:
     if max(abs(part - whole) for part in parts) > max(APART * whole, 1.5 * rate / half):
         raise ReadingError("file", parts, "its pitch wanders, as a voice does: pluck the span once, and let it ring")
     return Pluck(frequency_hz=whole, u_hz=0.5 * rate / len(sound) / PADDED + 0.002 * whole, share=share)
+
+
+def _thinned(sound: NDArray[np.float64], rate: float) -> tuple[NDArray[np.float64], float]:
+    """As many samples as the band wants; refused where what sounds lies beyond them."""
+    fewer = max(1, int(rate // ENOUGH_HZ))
+    if fewer == 1:
+        return sound, rate
+    thinned = np.asarray(decimate(sound, fewer, ftype="fir"), dtype=np.float64)
+    if thinned.var() < LEFT_OVER * sound.var():
+        raise ReadingError("file", rate, NOTHING)
+    return thinned, rate / fewer
 
 
 def _begins(samples: NDArray[np.float64]) -> int:
@@ -134,7 +146,7 @@ def _highest(sound: NDArray[np.float64], rate: float) -> tuple[float, float]:
     band = (lines >= LOWEST_HZ) & (lines <= HIGHEST_HZ)
     lines, power = lines[band], power[band]
     if len(lines) < 3 or not power.sum() > 0:
-        raise ReadingError("file", rate, "nothing sounds between 15 and 500 Hz; is it the span that was recorded?")
+        raise ReadingError("file", rate, NOTHING)
     top = int(np.clip(np.argmax(power), 1, len(power) - 2))
     left, middle, right = np.log(power[top - 1 : top + 2] + 1e-300)
     bend = left - 2 * middle + right
