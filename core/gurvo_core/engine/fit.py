@@ -50,6 +50,10 @@ class Select(Part):
     )
     tolerance_mm: float = Field(default=0, ge=0, le=1, description="How far one piece may be from its size, either way [mm]")
 
+    def size_of(self, name: str | None) -> float | None:
+        """One of its sizes by name [mm]; None where there is none of that name."""
+        return next((one.size_mm for one in self.classes if one.id == name), None)
+
 
 At = Literal["mains", "rods", "cylinders", "cam_journals", "rings", "once"]
 

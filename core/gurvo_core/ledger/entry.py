@@ -107,6 +107,10 @@ class LedgerEntry:
     after: datetime | None = None  # the latest time in the ledger before it
     digest: str = ""  # its seal in the chain
 
+    def gauge_of(self, code: str | None) -> Gauge | None:
+        """A gauge it named, by its code, as that was when the entry was made; None where it names none of that code."""
+        return next((gauge for gauge in self.gauges if gauge.id == code), None)
+
     @property
     def goes_back(self) -> bool:
         """Whether it is dated before an entry that stands before it: some clock was wrong."""

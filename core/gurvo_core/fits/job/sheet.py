@@ -63,14 +63,15 @@ def shelf_for(fit: PlacedFit, now: FitsState, gauges: Sequence[Gauge]) -> dict[s
 
     Example
     -------
+    >>> from gurvo_core.fits.job.state import begin_fits
     >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
-    >>> shelf_for(fit, None, [Gauge(id="F1", name="x", kind="feeler", resolution=0.01, expanded_uncertainty=0)])
+    >>> shelf_for(fit, begin_fits(quern_4()), [Gauge(id="F1", name="x", kind="feeler", resolution=0.01, expanded_uncertainty=0)])
     {}
     """
     found = {}
     kinds = {gauge.id: gauge.kind for gauge in gauges}
     for key, side in fit.fit.sides:
-        ready = now.ready.get((fit.fit.id, key)) if now else None
+        ready = now.ready.get((fit.fit.id, key))
         used = kinds.get(ready.gauge or "") if ready else None
         if used is None or ready is None:
             continue
@@ -128,19 +129,15 @@ def fit_sheet(
     >>> fit_sheet(begin_fits(quern_4()), fit, "x").lines[0].cells
     [None]
     """
-    columns = _columns(fit)
     read = now.of_fit(fit.fit.id)
-    lines = [
-        SheetLine(place=place.id, cells=[_cell(read.get("|".join((place.id, one.side, one.plane, one.axis)))) for one in columns])
-        for place in fit.places
-    ]
-    choice = _choice(now, fit, stock)
+    lines = [SheetLine(place=place, cells=[_cell(read.get(spot.key)) for spot in spots]) for place, spots in fit.at_place.items()]
+    shelf = shelf_for(fit, now, gauges)
     return FitSheet(
         fit=fit_view(now, fit, step_id),
-        columns=columns,
+        columns=_columns(fit),
         lines=lines,
-        ways=[way for place in fit.at_place for way in _ways(now, fit, place, shelf_for(fit, now, gauges), stock)],
-        choice=choice,
+        ways=[way for place in fit.at_place for way in _ways(now, fit, place, shelf, stock)],
+        choice=_choice(now, fit, stock),
         trend=_trends(now, fit, others or {}),
         gasket=_gasket(now, fit),
     )
@@ -201,7 +198,7 @@ def _ways(now: FitsState, fit: PlacedFit, place: str, shelf: Mapping[str, ReadWi
 def _other_sizes(now: FitsState, fit: PlacedFit, place: str, value_mm: float, stock: Stock | None) -> list[tuple[str, float]]:
     """What the other sizes of the part would give at a place, as far as they are free; the one nearest to what is wanted first."""
     select = fit.fit.select
-    size = _size_mm(select, now.sizes.get(fit.fit.id, {}).get(place, select.measured_in or "")) if select else None
+    size = select.size_of(now.size_in(fit, place)) if select else None
     if select is None or size is None:
         return []
     free = stock.get(select.part, {}) if stock is not None else None
@@ -212,10 +209,6 @@ def _other_sizes(now: FitsState, fit: PlacedFit, place: str, value_mm: float, st
     ]
     wanted = fit.wanted_mm
     return sorted(others, key=lambda one: abs(one[1] - wanted))[:MOST_SIZES] if wanted is not None else others[:MOST_SIZES]
-
-
-def _size_mm(select: Select, name: str) -> float | None:
-    return next((one.size_mm for one in select.classes if one.id == name), None)
 
 
 def _choice(now: FitsState, fit: PlacedFit, stock: Stock | None) -> ChoiceView | None:
@@ -230,12 +223,11 @@ def _choice(now: FitsState, fit: PlacedFit, stock: Stock | None) -> ChoiceView |
     if bare is None or wanted is None:
         words = "All places are measured first." if bare is None else "Nothing is known of what clearance is wanted."
         return ChoiceView(part=select.part, pieces=select.pieces, wanted_mm=wanted, sizes=sizes, rows=[], words=words)
-    in_now = now.sizes.get(fit.fit.id, {})
     counts = {one.id: one.free for one in sizes}
     # what is in the engine already may change places
     for place in fit.places:
-        size = in_now.get(place.id, select.measured_in)
-        if size is not None and (select.measured_in is not None):
+        size = now.size_in(fit, place.id)
+        if size is not None and select.measured_in is not None:
             counts[size] = counts.get(size, 0) + 1
     needs = [Bare(place=place, bare_mm=value) for place, value in bare.items()]
     sizes_mm = {one.id: one.size_mm for one in select.classes}
@@ -243,8 +235,8 @@ def _choice(now: FitsState, fit: PlacedFit, stock: Stock | None) -> ChoiceView |
     rows = [
         ChoiceRow(
             place=one.place,
-            size_now=in_now.get(one.place, select.measured_in or ""),
-            now_mm=_now_mm(bare[one.place], select, in_now.get(one.place, select.measured_in)),
+            size_now=now.size_in(fit, one.place) or "",
+            now_mm=_now_mm(bare[one.place], select, now.size_in(fit, one.place)),
             size=one.size,
             gives_mm=round(one.gives_mm, 6),
         )
@@ -257,7 +249,7 @@ def _choice(now: FitsState, fit: PlacedFit, stock: Stock | None) -> ChoiceView |
 
 
 def _now_mm(bare_mm: float, select: Select, size: str | None) -> float | None:
-    size_mm = _size_mm(select, size) if size else None
+    size_mm = select.size_of(size)
     return None if size_mm is None else round(bare_mm - select.takes * size_mm, 6)
 
 
@@ -285,8 +277,7 @@ def _bare(now: FitsState, fit: PlacedFit, select: Select) -> dict[str, float] | 
             sides.setdefault(spot.side, []).append(math.fsum(one.size_mm for one in own) / len(own))
         outer, inner = sides.get("outer") or sides["gap"], sides.get("inner") or [0.0]
         middle = (min(outer) + max(outer)) / 2 - (min(inner) + max(inner)) / 2
-        size = now.sizes.get(fit.fit.id, {}).get(place, select.measured_in) if select.measured_in is not None else None
-        size_mm = _size_mm(select, size) if size else None
+        size_mm = select.size_of(now.size_in(fit, place)) if select.measured_in is not None else None
         found[place] = middle + select.takes * (size_mm or 0.0)
     return found
 

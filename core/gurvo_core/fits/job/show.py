@@ -92,7 +92,7 @@ def _place(now: FitsState, fit: PlacedFit, place: FitPlace) -> PlaceView:
         outer_mm=round(made.ends_mm["outer"], 6) if made else None,
         inner_mm=round(made.ends_mm["inner"], 6) if made and "inner" in made.ends_mm else None,
         notes=_notes(fit, made.taper_mm, made.out_of_round_mm) if made else "",
-        size=now.sizes.get(name, {}).get(place.id, fit.fit.select.measured_in or "" if fit.fit.select else ""),
+        size=now.size_in(fit, place.id) or "",
         decided=f"{DECIDED[decision.decision]}: {decision.reason}" if decision else "",
     )
 

@@ -74,6 +74,11 @@ class FitsState:
         """The readings of a fit by spot."""
         return self.readings.get(fit_id, {})
 
+    def size_in(self, fit: PlacedFit, place: str) -> str | None:
+        """The size that is in at a place by name; None while none is chosen."""
+        measured_in = fit.fit.select.measured_in if fit.fit.select else None
+        return self.sizes.get(fit.fit.id, {}).get(place, measured_in)
+
     def stands(self, fit_id: str, place: str) -> PlaceStands | None:
         """A place of a fit, once it is all read."""
         return self.places.get(fit_id, {}).get(place)

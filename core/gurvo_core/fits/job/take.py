@@ -14,14 +14,10 @@ from gurvo_core.fits.job.figures import BY_NOTHING_MM, reading_mm, ready_of
 from gurvo_core.fits.job.state import FitDecision, FitsState, PlaceStands, ReadSpot
 from gurvo_core.fits.judged import judge_clearance
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.ledger import Gauge, LedgerEntry, StepNews
+from gurvo_core.ledger import LedgerEntry, StepNews
 from gurvo_core.uncertainty import Estimate, root_sum_square
 
 TOLD = ("in", "no limit known")
-
-
-def _gauge(entry: LedgerEntry, code: str | None) -> Gauge | None:
-    return next((gauge for gauge in entry.gauges if gauge.id == code), None)
 
 
 def take_ready(now: FitsState, entry: LedgerEntry, body: FitsReady) -> FitsState:
@@ -30,7 +26,7 @@ def take_ready(now: FitsState, entry: LedgerEntry, body: FitsReady) -> FitsState
     side = fit.side(body.side) if fit else None
     if side is None:
         return now
-    ready = ready_of(body, entry.seq, side, _gauge(entry, body.gauge))
+    ready = ready_of(body, entry.seq, side, entry.gauge_of(body.gauge))
     return replace(now, ready={**now.ready, (body.fit, body.side): ready})
 
 
@@ -41,14 +37,15 @@ def take_reading(now: FitsState, entry: LedgerEntry, body: FitReading) -> FitsSt
     if fit is None or spot.key not in fit.by_key:
         return now
     ready, side = now.ready.get((body.fit, body.side)), fit.side(body.side)
+    scale = ready.scale if ready else 1.0
     read_with = ready.read_with if ready else ReadWith(resolution_mm=BY_NOTHING_MM, calibration_mm=0.0)
-    other = _gauge(entry, body.gauge)
+    other = entry.gauge_of(body.gauge)
     if other is not None:
         read_with = replace(read_with, resolution_mm=other.resolution, calibration_mm=other.expanded_uncertainty, standard_mm=0.0)
-        read_with = read_with.scaled(ready.scale if ready else 1.0)
+        read_with = read_with.scaled(scale)
     read = ReadSpot(
         seq=entry.seq,
-        size_mm=at_20_mm(reading_mm(body, ready, side.nominal_mm if side else None) * (ready.scale if ready else 1.0), read_with),
+        size_mm=at_20_mm(reading_mm(body, ready, side.nominal_mm if side else None) * scale, read_with),
         gauge=body.gauge or (ready.gauge if ready else None),
         read_with=read_with,
         by=entry.by,
@@ -153,15 +150,11 @@ def _place(now: FitsState, fit: PlacedFit, place: str) -> PlaceStands | None:
     made = clearance_of(outer, sides.get("inner", {}))
     select = fit.fit.select
     if select is not None and select.measured_in is None:
-        size = _size(select, now.sizes.get(fit.fit.id, {}).get(place))
+        size = select.size_of(now.size_in(fit, place))
         if size is None:
             return None
         made = _with_part(made, select, size)
     return PlaceStands(clearance=made, judged=judge_clearance(made, *fit.limits_mm))
-
-
-def _size(select: Select, name: str | None) -> float | None:
-    return next((one.size_mm for one in select.classes if one.id == name), None)
 
 
 def _with_part(bare: Clearance, select: Select, size_mm: float) -> Clearance:

@@ -20,7 +20,7 @@ SAME_MM = 1e-6
 
 
 def _read_with(entry: LedgerEntry, code: str | None) -> GaugeUncertainty | None:
-    gauge = next((gauge for gauge in entry.gauges if gauge.id == code), None)
+    gauge = entry.gauge_of(code)
     return standard_uncertainty(gauge.resolution, gauge.expanded_uncertainty) if gauge else None
 
 
