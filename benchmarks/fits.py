@@ -77,8 +77,11 @@ def entries(port: int, count: int) -> None:
     def record() -> None:
         spot = {"place": f"main {next(places)}", "side": "inner", "plane": "b", "axis": "2"}
         body = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "58.000", "unit": "mm"}}
-        builder.call("POST", f"/api/engines/{SERIAL}/entries", {"id": str(uuid.uuid4()), "entry": body})
+        builder.call("POST", f"/api/engines/{SERIAL}/entries", {"id": str(uuid.uuid4()), "entry": body, "has": has[0]})
+        has[0] = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
 
+    builder.call("GET", f"/api/engines/{SERIAL}")
+    has = [builder.tag]
     taken: dict[str, list[float]] = {"bare": [], "entry": []}
     for _ in range(count):
         taken["bare"] += times_ms(lambda: builder.call("GET", "/api/session/people"), 1, warm_up=0 if taken["bare"] else 5)

@@ -22,14 +22,13 @@ def fill(serial: str) -> None:
     pattern = Engine.objects.select_related("summary").get(serial=serial)
     rows = list(Entry.objects.filter(engine=pattern).order_by("seq")[:ENTRIES_EACH].values())
     engines, entries, summaries = [], [], []
-    shown = {f.name: getattr(pattern.summary, f.name) for f in EngineSummary._meta.fields if f.name not in ("engine", "at_entry")}
+    shown = {f.name: getattr(pattern.summary, f.name) for f in EngineSummary._meta.fields if f.name != "engine"}
     for n in range(ENGINES):
         name, ids = f"waiting-{n:04}", [uuid.uuid4() for _ in rows]
-        engines.append(
-            Engine(serial=name, revision_id=pattern.revision_id, builder_id=pattern.builder_id, last_seq=len(rows), last_entry=ids[-1])
-        )
+        at_last = {"last_seq": len(rows), "last_entry": ids[-1], "summed_at": ids[-1]}
+        engines.append(Engine(serial=name, revision_id=pattern.revision_id, builder_id=pattern.builder_id, **at_last))
         entries += [Entry(**{**row, "id": own, "engine_id": name}) for row, own in zip(rows, ids, strict=True)]
-        summaries.append(EngineSummary(engine_id=name, at_entry=ids[-1], **shown))
+        summaries.append(EngineSummary(engine_id=name, **shown))
     Engine.objects.bulk_create(engines, batch_size=500)
     Entry.objects.bulk_create(entries, batch_size=500)
     EngineSummary.objects.bulk_create(summaries, batch_size=500)

@@ -8,7 +8,8 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.cache import get_conditional_response, patch_vary_headers
 
 
-def _etag(tag: str) -> str:
+def etag(tag: str) -> str:
+    """Return a tag as it is sent."""
     return f'"{sha256(tag.encode()).hexdigest()[:32]}"'
 
 
@@ -16,7 +17,7 @@ def unchanged(request: HttpRequest, tag: str) -> HttpResponse | None:
     """Say that nothing has changed to somebody who has the answer of this tag; None for everybody else."""
     if "If-None-Match" not in request.headers:
         return None
-    return get_conditional_response(request, etag=_etag(tag), response=None)
+    return get_conditional_response(request, etag=etag(tag), response=None)
 
 
 @lru_cache(maxsize=64)
@@ -32,5 +33,5 @@ def json_answer(text: str, *, tag: str, packed_for: HttpRequest | None = None) -
         answer["Content-Encoding"] = "gzip"
     if packed_for is not None:
         patch_vary_headers(answer, ["Accept-Encoding"])
-    answer["ETag"] = _etag(tag)
+    answer["ETag"] = etag(tag)
     return answer

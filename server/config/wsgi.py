@@ -13,3 +13,5 @@ assert get_resolver().url_patterns  # all of the house is loaded before the firs
 # what stays for ever is not looked through for rubbish again: that falls on one request or another and costs it a fifth of a second
 gc.collect()
 gc.freeze()
+# an entry makes and drops some ten thousand small things, none of them in a ring: seven hundred are too few to look for rubbish after
+gc.set_threshold(50_000, 20, 20)

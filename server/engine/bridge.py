@@ -1,6 +1,7 @@
 """From rows to the core's engine documents, twins and differences. A revision never changes, so each is worked out once and kept."""
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import lru_cache
 
 from engine.models import Revision
@@ -10,6 +11,22 @@ from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
+
+
+@dataclass(frozen=True)
+class About:
+    """Which revision of which family a document is."""
+
+    family: str  # its code
+    name: str
+    number: int
+
+
+@lru_cache(maxsize=128)
+def about_of(revision_id: int) -> About:
+    """Return which revision of which family it is; neither is ever changed."""
+    family, name, number = Revision.objects.values_list("family", "family__name", "number").get(pk=revision_id)
+    return About(family, name, number)
 
 
 @lru_cache(maxsize=128)

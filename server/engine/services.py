@@ -73,4 +73,6 @@ def _add(document: EngineDocument, *, by: User | None, remark: str) -> Revision:
     if newest is not None and EngineDocument.model_validate(newest.document) == document:
         raise Conflict(f"This is the same as revision {newest.number}: nothing is to be taken in.", "text")
     number = newest.number + 1 if newest else 1
+    family.newest = number
+    family.save(update_fields=["newest"])
     return Revision.objects.create(family=family, number=number, document=plain, by=by, remark=remark)

@@ -2,11 +2,15 @@
 
 import uuid
 from datetime import time
+from threading import Lock
 
+from cachetools import TTLCache, cached
 from django.conf import settings
 from django.db import models
 
 from gurvo_core.run.ready import WorkingHours
+
+HOURS_KEPT_S = 10
 
 
 class Shop(models.Model):
@@ -27,8 +31,9 @@ class Shop(models.Model):
         return f"{'demo' if self.is_demo else 'shop'} {self.id}"
 
 
+@cached(TTLCache(1, ttl=HOURS_KEPT_S), lock=Lock())
 def working_hours() -> WorkingHours:
-    """When this shop works."""
+    """When this shop works; asked with every entry, so kept for a while, and forgotten when the lead changes it."""
     shop = Shop.objects.first() or Shop()
     return WorkingHours(begins=shop.day_begins, ends=shop.day_ends, days=tuple(range(6 if shop.works_saturdays else 5)))
 

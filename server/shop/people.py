@@ -13,7 +13,7 @@ from django.db import transaction
 from django.http import HttpRequest
 
 from shop.errors import Conflict, Forbidden, Refusal
-from shop.models import Pin, Shop
+from shop.models import Pin, Shop, working_hours
 from shop.pins import set_pin
 from shop.roles import ROLES, Role, role_of, shown_name, with_role
 
@@ -126,6 +126,7 @@ def choose(*, alone_minutes: int, day_begins: time, day_ends: time, works_saturd
     if not day_begins < day_ends:
         raise Refusal(f"The day would end at {day_ends:%H:%M}, before it begins; give a later end.", "day_ends")
     Shop.objects.update(alone_minutes=alone_minutes, day_begins=day_begins, day_ends=day_ends, works_saturdays=works_saturdays)
+    working_hours.cache_clear()
 
 
 def unlock(user: User) -> None:

@@ -2,14 +2,10 @@
 
 import json
 from collections.abc import Callable
-from datetime import datetime
 from functools import partial
-from typing import cast
 
-from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from django.utils import timezone
 from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
@@ -21,14 +17,11 @@ from gurvo_core.errors import CoreError
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.motion import Snapshot
-from gurvo_core.run.ready import ready_at
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.timing.job.measured import with_measured_card
 from gurvo_core.work import RULES_VERSION, TapeLine
-from gurvo_core.work.whereabouts import Whereabouts
 from shop.errors import Conflict
-from shop.models import working_hours
-from shop.roles import may_record, may_sign, may_write_documents, person_of, role_of
+from shop.roles import person_of
 from shop.services import was_confirmed
 from work import bridge, services
 from work.downloads import download
@@ -40,52 +33,11 @@ from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
-from work.schemas import Bench, EngineHead, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
+from work.schemas import Bench, BenchChange, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
+from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
 router = Router()
 printing_router = Router()
-TAPE_SHOWN = 60
-
-
-def _bench_tag(moment: tuple[object, ...] | None, by: User) -> str:
-    """Changes with everything the bench shows: ledger, revision, rules, who looks, and whether there is a newer document."""
-    return f"{moment}-{RULES_VERSION}-{by.pk}-{role_of(by)}"
-
-
-def _ready_at(ledger: bridge.Ledger) -> datetime | None:
-    """When it will be done, if somebody works at it all day; None where nobody knows, or nothing is left."""
-    run = ledger.shown.run if hasattr(ledger.shown, "run") else None
-    left = run.left_minutes if run else 0
-    return ready_at(timezone.localtime(), left, working_hours()) if left and not ledger.shown.signed else None
-
-
-def _bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse:
-    """What the bench shows; it was checked when it was built, so it is written out once and not read again."""
-    document = document_of(engine.revision_id)
-    role = role_of(by)
-    head = EngineHead(
-        serial=engine.serial,
-        family=engine.revision.family.name,
-        family_code=engine.revision.family_id,
-        revision=engine.revision.number,
-        newest_revision=engine.newest_revision,
-        purpose=engine.purpose,
-        stand=engine.stand,
-        builder=engine.builder.username if engine.builder else "",
-        whereabouts=cast("Whereabouts", engine.whereabouts),
-        aside_because=engine.aside_because,
-        ready_at=_ready_at(ledger),
-        running_direction=document.running_direction,
-        cautions=list(document.cautions),
-        may_record=may_record(role),
-        may_sign=may_sign(role),
-        may_move=may_write_documents(role),
-        misfit=engine.chain or ledger.misfit,
-        head=ledger.code,
-    )
-    tape = bridge.tape_of(ledger, limit=TAPE_SHOWN)
-    bench = Bench.model_construct(engine=head, state=ledger.shown, tape=tape, entries=len(ledger.entries))
-    return json_answer(bench.model_dump_json(serialize_as_any=True, warnings=False), tag=_bench_tag(engine.bench_moment, by))
 
 
 @router.get("", response={200: FloorPage, **refusals(401, 422)}, operation_id="engines_list", summary="The Floor, a page at a time")
@@ -107,15 +59,15 @@ def begin(request: HttpRequest, payload: EngineIn) -> Status[FloorRow]:
 def bench(request: HttpRequest, serial: str) -> HttpResponse:
     """Show everything the bench shows; nothing is sent again to somebody who has it."""
     by = person_of(request)
-    tag = _bench_tag(Engine.objects.bench_moment(serial), by)
-    return unchanged(request, tag) or _bench(engine := engine_of(serial), bridge.ledger_of(engine), by)
+    tag = bench_tag(Engine.objects.bench_moment(serial), by)
+    return unchanged(request, tag) or whole_bench(engine := engine_of(serial), bridge.ledger_of(engine), by)
 
 
 @router.post(
     "/{serial}/entries",
-    response={200: Bench, **refusals(401, 403, 404, 409, 413, 422)},
+    response={200: Bench | BenchChange, **refusals(401, 403, 404, 409, 413, 422)},
     operation_id="entry_record",
-    summary="Make an entry; the answer is the new state",
+    summary="Make an entry; the answer is the new state, or what changed of the one the page has",
 )
 def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpResponse:
     """Append one entry and answer with what the bench shows now."""
@@ -125,13 +77,13 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
     confirmed = bridge.HOUSE.needs_confirming(payload.entry) and was_confirmed(request)
     entry_id, body, because = payload.id, payload.entry, payload.because
     try:
-        engine, ledger = services.record(
+        recorded = services.record(
             serial, entry_id=entry_id, body=body, by=by, typed_at=payload.typed_at, because=because, confirmed=confirmed
         )
     except CoreError as error:
         refused = error.under("entry")
         raise bridge.meanwhile(engine_of(serial), payload.seen, by, refused) or refused from None
-    return _bench(engine, ledger, by)
+    return bench_after(recorded, by, payload.has)
 
 
 @router.get(

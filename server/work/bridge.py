@@ -21,7 +21,7 @@ from engine.bridge import document_of
 from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.joints.job.traces import trace_lines
 from gurvo_core.joints.job.view import TraceLine
-from gurvo_core.ledger import MINUTES, Folded, Gauge, LedgerEntry
+from gurvo_core.ledger import MINUTES, Body, Folded, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.chain import START, short
 from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.roles import shown_name
@@ -46,6 +46,7 @@ class Ledger:
     head: str = START
     misfit: str = ""  # the first thing that does not fit
     minutes: Mapping[str, float] = field(default_factory=dict)  # how long steps take in this shop, when it was read
+    is_summed: bool = False  # whether what the Floor shows of it was kept by this process
 
     @property
     def entries(self) -> tuple[LedgerEntry, ...]:
@@ -61,6 +62,16 @@ class Ledger:
     def shown(self) -> BenchState:
         """What the bench shows of it, worked out once however many benches look."""
         return HOUSE.show(self.known)
+
+    @cached_property
+    def summed(self) -> dict[str, object]:
+        """What the Floor shows of it, as its row has it."""
+        summary = HOUSE.summary(self.known, self.shown)
+        plain = summary.model_dump(exclude={"titles", "verdict"})
+        beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
+        shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
+        # only a whole walk, not what is kept in memory, says that it fits again
+        return {**shown, "chain": self.misfit} if self.misfit else shown
 
     @property
     def known(self) -> Folded:
@@ -79,6 +90,10 @@ def to_entry(row: Entry, engine: Engine, before: Sequence[LedgerEntry]) -> Ledge
         gauges = tuple(Gauge.model_validate(gauge) for gauge in row.gauges)
     except (CoreError, ValueError) as error:
         raise BrokenLedger(engine.serial, f"entry {row.seq} cannot be read ({error})") from error
+    return _placed(row, body, gauges, before)
+
+
+def _placed(row: Entry, body: Body, gauges: tuple[Gauge, ...], before: Sequence[LedgerEntry]) -> LedgerEntry:
     after = before[-1].latest if before else None
     plain = {name: getattr(row, name) for name in ("id", "seq", "at", "typed_at", "because", "digest")}
     return LedgerEntry(**plain, by=row.by_name, body=body, gauges=gauges, after=after)
@@ -105,23 +120,23 @@ def ledger_of(engine: Engine) -> Ledger:
     return keep(engine, grown)
 
 
-def with_row(engine: Engine, ledger: Ledger, row: Entry) -> Ledger:
-    """Return a ledger with one more row, sealed just now. It is not kept yet: its transaction may still fail."""
-    folded = HOUSE.apply(ledger.folded, to_entry(row, engine, ledger.entries))
-    return replace(ledger, folded=folded, head=row.digest)
+def with_row(ledger: Ledger, row: Entry, body: Body, gauges: tuple[Gauge, ...]) -> Ledger:
+    """Return a ledger with one more row, made and sealed just now. It is kept, as its summary is, once its transaction has held."""
+    folded = HOUSE.apply(ledger.folded, _placed(row, body, gauges, ledger.entries))
+    return replace(ledger, folded=folded, head=row.digest, is_summed=True)
 
 
 def _empty(engine: Engine) -> Ledger:
     try:
         folded = HOUSE.fold(document_of(engine.revision_id), ())
     except ValueError as error:
-        raise BrokenLedger(engine.serial, f"its engine document, revision {engine.revision.number}, cannot be read") from error
-    return Ledger(folded=folded, revision_id=engine.revision_id, minutes=minutes_of(engine.revision.family_id))
+        raise BrokenLedger(engine.serial, f"its engine document, revision {engine.about.number}, cannot be read") from error
+    return Ledger(folded=folded, revision_id=engine.revision_id, minutes=minutes_of(engine.about.family))
 
 
 def on_revision(ledger: Ledger, revision_id: int) -> Ledger:
     """Return the same entries as they stand on another revision of the engine document."""
-    return replace(ledger, folded=HOUSE.fold(document_of(revision_id), ledger.entries), revision_id=revision_id)
+    return replace(ledger, folded=HOUSE.fold(document_of(revision_id), ledger.entries), revision_id=revision_id, is_summed=False)
 
 
 def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
@@ -132,7 +147,7 @@ def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
         head = row.digest
     folded, one_more = ledger.folded, len(entries) == len(ledger.entries) + 1
     folded = HOUSE.apply(folded, entries[-1]) if one_more else HOUSE.fold(folded.document, entries)
-    return replace(ledger, folded=folded, head=head, misfit=words)
+    return replace(ledger, folded=folded, head=head, misfit=words, is_summed=False)
 
 
 def keep(engine: Engine, ledger: Ledger) -> Ledger:
@@ -169,6 +184,14 @@ def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = No
     part = entries[: bisect_left(entries, before, key=attrgetter("seq"))] if before is not None else entries
     chosen = part[-limit:] if limit else part
     return [_tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
+
+
+def tape_since(before: Ledger, after: Ledger) -> list[TapeLine]:
+    """Return the lines that are new, newest first, and those that the new entries struck."""
+    new = after.entries[len(before.entries) :]
+    struck = [entry.body.strikes for entry in new if isinstance(entry.body, Strike)]
+    lines = [after.entries[after.folded.place[key]] for key in struck if key in after.folded.place]
+    return [_tape_line(entry, after.folded.struck.get(entry.id)) for entry in (*reversed(new), *lines)]
 
 
 @cached(LRUCache(LINES_KEPT), key=lambda entry, strike: (entry.id, strike and strike.id), lock=Lock())

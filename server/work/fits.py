@@ -42,7 +42,7 @@ def keep_fits(engine: Engine, before: Folded, after: Folded) -> None:
     figures = [figures_kept(fits) for fits, _ in (was, now)]
     if figures[0] != figures[1]:
         FitFigure.objects.filter(engine=engine).delete()
-        family = engine.revision.family_id
+        family = engine.about.family
         rows = [FitFigure(engine=engine, family=family, fit=one.fit, place=one.place, value_mm=one.value_mm) for one in figures[1]]
         FitFigure.objects.bulk_create(rows)
 
@@ -63,7 +63,7 @@ def sheet_of(engine: Engine, step: str, fit: str) -> FitSheet:
 
 
 def _others(engine: Engine, fit: str) -> dict[str, Others]:
-    family: Any = FitFigure.objects.filter(family=engine.revision.family_id, fit=fit).exclude(engine=engine)
+    family: Any = FitFigure.objects.filter(family=engine.about.family, fit=fit).exclude(engine=engine)
     values: dict[str, list[float]] = defaultdict(list)
     for place, value_mm in family.order_by("-pk").values_list("place", "value_mm")[: COMPARED * 100]:
         if len(values[place]) < COMPARED:

@@ -19,7 +19,7 @@ from work.schemas import FloorFilter, FloorPage, FloorRow
 
 ROWS_A_PAGE = 50
 OWN = ("serial", "purpose", "stand", "promised", "whereabouts", "aside_because")
-WORKED_OUT_AT = ("last_entry", "revision_id", "summary__at_entry", "summary__revision_id", "summary__rules")
+WORKED_OUT_AT = ("last_entry", "revision_id", "summed_at", "summary__revision_id", "summary__rules")
 SHOWN = (
     "step",
     "waits_for",
@@ -54,7 +54,7 @@ def floor_rows(serials: Sequence[str]) -> list[FloorRow]:
     plain = list(named.in_order().values(*COLUMNS))
     stale = [row["serial"] for row in plain if _is_stale(row)]
     if stale:
-        services.refresh_summaries(Engine.objects.filter(pk__in=stale).with_names())
+        services.refresh_summaries(Engine.objects.filter(pk__in=stale))
         forget()
         plain = list(named.in_order().values(*COLUMNS))
     hours = working_hours()
@@ -62,8 +62,9 @@ def floor_rows(serials: Sequence[str]) -> list[FloorRow]:
 
 
 def _is_stale(row: dict[str, Any]) -> bool:
-    worked_out = row["summary__at_entry"], row["summary__revision_id"], row["summary__rules"]
-    return worked_out != (row["last_entry"], row["revision_id"], RULES_VERSION)
+    if (row["summary__revision_id"], row["summary__rules"]) != (row["revision_id"], RULES_VERSION):
+        return True
+    return bool(row["summed_at"] != row["last_entry"] and not row["summary__broken"])
 
 
 def _row(plain: dict[str, Any], today: date, hours: WorkingHours) -> FloorRow:

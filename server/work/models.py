@@ -5,6 +5,7 @@ import uuid
 from django.conf import settings
 from django.db import models
 
+from engine.bridge import About, about_of
 from engine.models import AppendOnly, Revision
 from gurvo_core.ledger.chain import START
 from gurvo_core.ledger.versions import ENTRY_VERSION
@@ -25,9 +26,11 @@ class Engine(models.Model):
     begun = models.DateTimeField(auto_now_add=True)
     last_seq = models.PositiveIntegerField(default=0, help_text="Place of the ledger's last entry")
     last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
+    summed_at = models.UUIDField(null=True, help_text="The entry at which its summary was worked out")
     head = models.CharField(max_length=64, default=START, help_text="Seal of the ledger's last entry")
-    newest_revision: int  # these two only of engines read ``at_the_bench``
+    newest_revision: int  # these three only of engines read ``at_the_bench``
     chain: str | None
+    built_by: str | None
 
     objects = EngineQuerySet.as_manager()
 
@@ -38,6 +41,11 @@ class Engine(models.Model):
     def __str__(self) -> str:
         """Name it by its serial."""
         return self.serial
+
+    @property
+    def about(self) -> About:
+        """Which revision of which family it is on."""
+        return about_of(self.revision_id)
 
     @property
     def bench_moment(self) -> tuple[object, ...]:
@@ -77,10 +85,9 @@ class Entry(AppendOnly):
 
 
 class EngineSummary(models.Model):
-    """What the Floor shows of an engine, as worked out at one entry, on one revision, by one version of the rules."""
+    """What the Floor shows of an engine, as worked out on one revision by one version of the rules; its engine knows at which entry."""
 
     engine = models.OneToOneField(Engine, primary_key=True, on_delete=models.CASCADE, related_name="summary")
-    at_entry = models.UUIDField(null=True)
     revision_id = models.IntegerField()
     rules = models.PositiveIntegerField()
     beads = models.JSONField(default=list)

@@ -1,5 +1,7 @@
 """An engine's place in the shop, as its ledger has it: stand, builder, at work or not. The rows follow the entries."""
 
+from typing import Any
+
 from django.contrib.auth.models import User
 
 from gurvo_core.ledger import Body
@@ -7,8 +9,6 @@ from gurvo_core.work.whereabouts import Moved
 from shop.errors import Conflict, Refusal
 from shop.roles import may_record, role_of, shown_name
 from work.models import Engine
-
-FIELDS = ["stand", "builder", "whereabouts", "aside_because"]
 
 
 def named(engine: Engine, body: Body) -> Body:
@@ -24,9 +24,10 @@ def named(engine: Engine, body: Body) -> Body:
     return body.model_copy(update={"builder_name": shown_name(builder)})
 
 
-def follow(engine: Engine, body: Body) -> None:
-    """Set an engine's row as a move has it; the caller saves it."""
-    if isinstance(body, Moved):
-        engine.stand, engine.whereabouts = body.stand, body.whereabouts
-        engine.builder = User.objects.get(username=body.builder)
-        engine.aside_because = body.reason if body.whereabouts == "set aside" else ""
+def follow(body: Body) -> dict[str, Any]:
+    """What of an engine's row a move sets."""
+    if not isinstance(body, Moved):
+        return {}
+    because = body.reason if body.whereabouts == "set aside" else ""
+    builder = User.objects.get(username=body.builder)
+    return {"stand": body.stand, "builder": builder, "whereabouts": body.whereabouts, "aside_because": because}

@@ -4,10 +4,12 @@ from datetime import date
 from typing import Any, Self
 
 from django.db import models
-from django.db.models import Count, F, OuterRef, Q, Subquery, Sum
+from django.db.models import Count, F, Q, Sum
 
 from engine.querysets import AppendOnlyQuerySet
 from gurvo_core.work import RULES_VERSION
+
+AT_THE_BENCH = {"newest_revision": F("revision__family__newest"), "chain": F("summary__chain"), "built_by": F("builder__username")}
 
 
 class EngineQuerySet(models.QuerySet[Any]):
@@ -17,28 +19,19 @@ class EngineQuerySet(models.QuerySet[Any]):
         """Stands first in their order."""
         return self.order_by(F("stand").asc(nulls_last=True), "serial")
 
-    def with_names(self) -> Self:
-        """With the name of their family; documents are kept apart and not read here."""
-        return self.select_related("revision__family", "builder").defer("revision__document")
-
     def at_the_bench(self) -> Self:
-        """With the name of their family and the number of its newest document."""
-        return self.with_names().annotate(newest_revision=self._newest(), chain=F("summary__chain"))
+        """With their builder's sign-in name, the number of their family's newest document, and what does not fit of their seals."""
+        return self.annotate(**AT_THE_BENCH)
 
     def bench_moment(self, serial: str) -> tuple[object, ...] | None:
         """Figures that change whenever what the bench shows of an engine does; None when there is no such engine."""
-        moments = self.filter(pk=serial).annotate(newest_revision=self._newest(), chain=F("summary__chain"))
-        columns = ("last_entry", "revision_id", "newest_revision", "stand", "chain")
-        moment: tuple[object, ...] | None = moments.values_list(*columns).first()
+        columns = ("last_entry", "revision_id", "revision__family__newest", "stand", "summary__chain")
+        moment: tuple[object, ...] | None = self.filter(pk=serial).values_list(*columns).first()
         return moment
-
-    def _newest(self) -> Subquery:
-        revisions = self.model._meta.get_field("revision").related_model.objects
-        return Subquery(revisions.filter(family=OuterRef("revision__family")).newest_first().values("number")[:1])
 
     def stale(self) -> Self:
         """Engines whose summary was never made, or made at another entry, revision or version of the rules."""
-        at_last = Q(summary__at_entry=F("last_entry")) | Q(summary__at_entry=None, last_entry=None)
+        at_last = Q(summed_at=F("last_entry")) | Q(summed_at=None, last_entry=None) | Q(summary__broken__gt="")
         current = self.filter(at_last, summary__revision_id=F("revision_id"), summary__rules=RULES_VERSION)
         return self.exclude(pk__in=current.values("pk"))
 

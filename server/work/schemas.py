@@ -34,6 +34,7 @@ class EntryIn(InSchema):
     because: Reason = Field(default="", description="Why it is made although it was objected to")
     typed_at: AwareDatetime | None = Field(default=None, description="When it was typed, by the client's clock")
     seen: int | None = Field(default=None, ge=0, description="How many entries its maker had before him")
+    has: str | None = Field(default=None, max_length=80, description="Tag of the bench its maker has: only what changes is sent")
 
     @model_validator(mode="before")
     @classmethod
@@ -154,6 +155,19 @@ class Bench(Schema):
     engine: EngineHead
     state: BenchStateOut
     tape: list[TapeLine]
+    entries: int
+    tag: str = Field(description="Names exactly this; send it with an entry, and only what changes comes back")
+
+
+class BenchChange(Schema):
+    """What one entry changed of what the bench showed just before it."""
+
+    kind: Literal["change"]
+    tag: str
+    engine: EngineHead
+    order: list[str] = Field(description="Keys of all steps")
+    state: BenchStateOut = Field(description="As it is now, but only the steps that changed")
+    tape: list[TapeLine] = Field(description="New lines, newest first, and such as were struck")
     entries: int
 
 

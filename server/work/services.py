@@ -1,6 +1,7 @@
 """Changes to engines. ``record`` is the one door through which every entry goes."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from datetime import date, datetime
 from functools import partial
 from typing import Any
@@ -23,17 +24,27 @@ from work import bridge
 from work.errors import BrokenLedger
 from work.fits import keep_fits
 from work.models import Engine, EngineSummary, Entry
-from work.moves import FIELDS, follow, named
+from work.moves import follow, named
 from work.seals import seal
 from work.times import keep_time
 
 USED_ID = "This id has been used for another entry; make a new one."
 
 
+@dataclass(frozen=True, kw_only=True)
+class Recorded:
+    """An engine and its ledger with an entry in it, and how they were just before: None of an entry that had been kept already."""
+
+    engine: Engine
+    ledger: bridge.Ledger
+    before: bridge.Ledger | None = None
+    moment_before: tuple[object, ...] = ()
+
+
 @transaction.atomic
 def record(
     serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = "", confirmed: bool = False
-) -> tuple[Engine, bridge.Ledger]:
+) -> Recorded:
     """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
     The engine's row is locked while the entry is judged, so it is judged on the ledger and the revision that hold at that moment.
@@ -46,7 +57,7 @@ def record(
     folded, house = ledger.folded, bridge.HOUSE
     if entry_id in folded.place:
         _check_same(Entry.objects.get(pk=entry_id), body)
-        return locked, ledger
+        return Recorded(engine=locked, ledger=ledger)
     if not may_write_documents(role) and house.needs_lead(folded, body):
         raise Forbidden("Only the lead signs, leaves a step out, strikes a signature or moves an engine on; hand it to the lead.")
     if house.needs_confirming(body) and not confirmed:
@@ -72,23 +83,32 @@ def record(
         typed_at=typed_at,
         by=by,
         by_name=shown_name(by),
-        revision=locked.revision,
+        revision_id=locked.revision_id,
     )
     seal(row, ledger.head)
     _insert(row)
-    grown = bridge.with_row(locked, ledger, row)
-    locked.last_seq, locked.last_entry, locked.head = row.seq, row.id, row.digest
+    grown, moment_before = bridge.with_row(ledger, row, body, gauges), locked.bench_moment
     if target is not None:
-        locked.revision = target
         grown = bridge.on_revision(grown, target.pk)
-    follow(locked, body)
-    locked.save(update_fields=["last_seq", "last_entry", "head", "revision", *FIELDS])
+    is_current = locked.summed_at == locked.last_entry
+    moved = follow(body) | ({"revision": target} if target else {})
+    _follow_entry(locked, row, moved | ({"summed_at": row.id} if is_current else {}))
     keep_uses([gauge.id for gauge in gauges], serial=serial, seq=row.seq, kind=row.kind, at=row.at, by_name=row.by_name)
     keep_fits(locked, folded, grown.folded)
     keep_time(locked, body, ledger.entries[-1] if ledger.entries else None, grown.entries[-1])
-    keep_summary(locked, grown)
+    _keep_next_summary(locked, ledger, grown, is_current=is_current)
     transaction.on_commit(partial(bridge.keep, locked, grown))
-    return locked, grown
+    return Recorded(engine=locked, ledger=grown, before=ledger, moment_before=moment_before)
+
+
+def _follow_entry(engine: Engine, row: Entry, moved: dict[str, Any]) -> None:
+    """Set an engine's row to its last entry, and to what that entry moved; the rest of the row is left alone."""
+    changes = {"last_seq": row.seq, "last_entry": row.id, "head": row.digest, **moved}
+    for name, value in changes.items():
+        setattr(engine, name, value)
+    if "builder" in moved:
+        engine.built_by = moved["builder"].username
+    Engine.objects.filter(pk=engine.pk).update(**changes)
 
 
 def _known(serial: str, body: Body, gauges: Sequence[Gauge], by: User) -> dict[Fact[Any], Any]:
@@ -103,10 +123,9 @@ def _may_be(typed_at: datetime, before: Sequence[LedgerEntry]) -> bool:
 
 
 def _insert(row: Entry) -> None:
-    """Keep a new row; an id may have been used for an entry of another engine."""
+    """Keep a new row, within its transaction; an id may have been used for an entry of another engine."""
     try:
-        with transaction.atomic():
-            row.save(force_insert=True)
+        row.save(force_insert=True)
     except IntegrityError:
         raise Conflict(USED_ID, "id") from None
 
@@ -122,8 +141,8 @@ def _new_revision(engine: Engine, body: Body) -> Revision | None:
     """The revision that an entry moves the engine to; only onward."""
     if not isinstance(body, RevisionMove):
         return None
-    number, present = body.number, engine.revision.number
-    target: Revision | None = Revision.objects.filter(family=engine.revision.family_id, number=number).first()
+    number, present = body.number, engine.about.number
+    target: Revision | None = Revision.objects.filter(family=engine.about.family, number=number).first()
     if target is None or number <= present:
         raise Refusal(f"{engine.serial} is on revision {present}; choose a newer one that is there.", "entry.number")
     return target
@@ -136,20 +155,27 @@ def _check_role(role: Role) -> None:
 
 def keep_summary(engine: Engine, ledger: bridge.Ledger | None = None) -> None:
     """Keep what the Floor shows of an engine, worked out at its last entry; of one that cannot be read, why."""
-    key = {"at_entry": engine.last_entry, "revision_id": engine.revision_id, "rules": RULES_VERSION}
+    key: dict[str, object] = {"revision_id": engine.revision_id, "rules": RULES_VERSION}
     try:
-        ledger = ledger or bridge.ledger_of(engine)
-        summary = bridge.HOUSE.summary(ledger.known, ledger.shown)
-    except BrokenLedger as error:
-        shown: dict[str, object] = {"broken": error.sentence[:600], "waits_for": "somebody to look into it"}
-    else:
-        plain = summary.model_dump(exclude={"titles", "verdict"})
-        beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
-        shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
-        if ledger.misfit:  # only a whole walk, not what is kept in memory, says that it fits again
-            shown["chain"] = ledger.misfit
+        shown, at_entry = (ledger or bridge.ledger_of(engine)).summed, engine.last_entry
+    except BrokenLedger as error:  # not worked out at any entry: the next that is taken does so
+        shown, at_entry = {"broken": error.sentence[:600], "waits_for": "somebody to look into it"}, None
     if not EngineSummary.objects.filter(engine=engine).update(**key, **shown):
         EngineSummary.objects.create(engine=engine, **key, **shown)
+    if engine.summed_at != at_entry:
+        engine.summed_at = at_entry
+        Engine.objects.filter(pk=engine.pk).update(summed_at=at_entry)
+
+
+def _keep_next_summary(engine: Engine, before: bridge.Ledger, after: bridge.Ledger, *, is_current: bool) -> None:
+    """Keep what the Floor shows after one more entry: where it was current before, only what that entry changed."""
+    if not (is_current and before.is_summed) or before.revision_id != after.revision_id:
+        return keep_summary(engine, after)
+    changed = {name: value for name, value in after.summed.items() if before.summed.get(name) != value}
+    rows = EngineSummary.objects.filter(engine=engine, revision_id=after.revision_id, rules=RULES_VERSION)
+    if changed and not rows.update(**changed):
+        keep_summary(engine, after)
+    return None
 
 
 def refresh_summaries(engines: Iterable[Engine]) -> None:

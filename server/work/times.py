@@ -19,7 +19,7 @@ def keep_time(engine: Engine, body: Body, before: LedgerEntry | None, after: Led
     taken = after.at - before.at
     if timedelta() < taken <= LONGEST:
         minutes = taken.total_seconds() / 60
-        StepTime.objects.create(engine=engine, family=engine.revision.family_id, step=body.step, minutes=minutes)
+        StepTime.objects.create(engine=engine, family=engine.about.family, step=body.step, minutes=minutes)
 
 
 def minutes_of(family: str) -> dict[str, float]:

@@ -7,7 +7,7 @@ from django.test import TestCase
 from demo import scenario
 from demo.documents import FAMILIES
 from demo.people import GAUGES, PEOPLE
-from engine.bridge import document_of
+from engine.bridge import about_of, document_of
 from engine.models import Family
 from gurvo_core.reading import read_document
 from shop.models import Gauge
@@ -20,6 +20,7 @@ from work.seals import document_digest
 class DemoTests(TestCase):
     @classmethod
     def setUpTestData(cls):
+        about_of.cache_clear()
         document_of.cache_clear()  # what another test's revision of the same number held
         document_digest.cache_clear()
         scenario.load()

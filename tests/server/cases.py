@@ -6,10 +6,10 @@ from django.contrib.auth.models import Group, User
 from django.test import Client, TestCase
 from django.utils import timezone
 
-from engine.bridge import document_of
+from engine.bridge import about_of, document_of
 from engine.models import Revision
 from engine.services import add_revision
-from shop.models import Gauge, Shop
+from shop.models import Gauge, Shop, working_hours
 from tests.engines import LENGTHS, SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
 from work.floor import forget
 from work.models import Engine, Entry
@@ -28,9 +28,11 @@ EVENTS = (
 
 def fill_shop():
     """Make people, gauges, family and engine."""
+    about_of.cache_clear()
     document_of.cache_clear()
     document_digest.cache_clear()
     forget()
+    working_hours.cache_clear()
     if not Shop.objects.exists():  # a test that commits leaves no row behind, not even those of migrations
         Shop.objects.create()
     for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):

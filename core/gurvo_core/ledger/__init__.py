@@ -41,12 +41,14 @@ __all__ = [
     "apply",
     "find_kind",
     "fold",
+    "kept_with",
     "may_be_done",
     "need",
 ]
 
 from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
+from gurvo_core.ledger.kept import kept_with
 from gurvo_core.ledger.room import (
     CURRENT_STEP,
     DONE_ELSEWHERE,

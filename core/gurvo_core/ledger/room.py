@@ -102,10 +102,25 @@ class Asked:
     questions: Sequence[Question]
     note: str = ""
 
+    @cached_property
+    def is_open(self) -> bool:
+        """Whether anything of it is still to be answered."""
+        return any(question.status == "open" for question in self.questions)
 
-@dataclass(frozen=True)
+    @cached_property
+    def said(self) -> tuple[str, ...]:
+        """What the room itself says of each question that keeps it from being answered."""
+        return tuple(question.blocked for question in self.questions)
+
+    @cached_property
+    def views(self) -> dict[object, Any]:
+        """How it was shown: views of steps are sent over and over, and kept as long as what is asked in them."""
+        return {}
+
+
+@dataclass(frozen=True, eq=False)
 class Fact(Generic[T]):
-    """A name under which one room hands something to all rooms after it."""
+    """A name under which one room hands something to all rooms after it. Each is itself alone, and found at once."""
 
     name: str
 

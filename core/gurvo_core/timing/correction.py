@@ -75,9 +75,10 @@ def corrections(adjustments: Sequence[Adjustment], advance_deg: float, made: Map
         for count in range(1, MAX_TOGETHER + 1)
         for chosen in combinations(coarse_first, count)
         for moves, left_deg in _together(chosen, advance_deg, made or {})
+        if abs(left_deg) < abs(advance_deg) - SAME_DEG
     ]
     found.sort(key=lambda c: (round(abs(c.residual_deg) / SAME_DEG), len(c.moves), sum(abs(m.advance_deg) for m in c.moves)))
-    return _fewer_parts_each(c for c in found if abs(c.residual_deg) < abs(advance_deg) - SAME_DEG)
+    return _fewer_parts_each(found)
 
 
 def _together(chosen: Sequence[Adjustment], advance_deg: float, made: Mapping[str, Sequence[str]]) -> list[tuple[tuple[Move, ...], float]]:

@@ -3,12 +3,12 @@
 By the cam card where there is one; by the lobes' profiles, or by what is common, where there is none. Then nothing is judged.
 """
 
-__all__ = ["CamLine", "cam_lines"]
+__all__ = ["CamLine", "LineAt", "cam_lines", "lines_at"]
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from gurvo_core.engine import Camshaft, CardLine, EngineDocument, Flank, Valve
+from gurvo_core.engine import Camshaft, CardLine, EngineDocument, Flank, Lobe, Profile, Valve
 from gurvo_core.errors import ReadingError
 from gurvo_core.timing.events import OVERLAP_TDC_DEG, card_event_deg, centreline_deg, nose_deg, profile_event_deg
 
@@ -41,6 +41,50 @@ class CamLine:
     def card_deg(self) -> float | None:
         """The card's centreline, as it is said; None without a card [deg]."""
         return centreline_deg(self.valve, self.opening_deg, self.closing_deg) if self.has_card else None
+
+
+@dataclass(frozen=True, eq=False)
+class LineAt:
+    """A line of one document with its lobe, looked up once; told apart by identity, so that figures can be kept by it."""
+
+    line: CamLine
+    shaft: Camshaft
+    lobe: Lobe | None
+    profile: Profile | None
+    on_deg: float  # how far its cylinder fires after the reference cylinder
+
+
+def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt, ...]:
+    """Return lines with their lobes.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A sound document.
+    lines : iterable of CamLine
+        Its lines.
+
+    Returns
+    -------
+    lines : tuple of LineAt
+        One for each.
+
+    Source
+    ------
+    The document.
+
+    Example
+    -------
+    >>> [at.on_deg for at in lines_at(quern_4(), cam_lines(quern_4()))]
+    [0.0, 0.0]
+    """
+    shafts = {shaft.id: shaft for shaft in document.camshafts}
+    found = []
+    for line in lines:
+        shaft, lobe = shafts[line.camshaft], document.lobe(line.camshaft, line.cylinder, line.valve)
+        profile = document.shape(shaft, lobe) if lobe else None
+        found.append(LineAt(line, shaft, lobe, profile, document.from_reference_deg(line.cylinder)))
+    return tuple(found)
 
 
 def cam_lines(document: EngineDocument) -> tuple[CamLine, ...]:

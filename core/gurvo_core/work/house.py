@@ -14,7 +14,6 @@ from functools import cache, cached_property, reduce
 from itertools import groupby, zip_longest
 from operator import attrgetter, itemgetter, or_
 from typing import Annotated, Any, Literal
-from weakref import WeakKeyDictionary
 
 from pydantic import Field, TypeAdapter, ValidationError, create_model
 
@@ -44,6 +43,7 @@ from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
 
 SENT_AT_ONCE = timedelta(minutes=1)
+NOTHING = Asked(questions=[])
 
 
 def _union(types: Sequence[type[Any]]) -> Any:
@@ -83,9 +83,13 @@ class House:
         return create_model("BenchState", __base__=BenchState, __doc__=BenchState.__doc__, steps=(list[step], ...), **views)
 
     @cached_property
-    def _step_views(self) -> WeakKeyDictionary[Asked, dict[tuple[tuple[str, ...], StepStatus], StepView]]:
-        """Views of steps, as long as what is asked in them is kept: they are sent over and over."""
-        return WeakKeyDictionary()
+    def _asking(self) -> dict[str, Room[Any]]:
+        """The room that asks what is asked in a step, by what the step does."""
+        return {does: room for room in reversed(self.rooms) for does in room.asks}
+
+    @cached_property
+    def _step_type(self) -> Any:
+        return self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
 
     def read(self, body: Mapping[str, Any], version: int) -> Body:
         """Read a plain body of any version; raises EntryRefused when it is none."""
@@ -155,16 +159,14 @@ class House:
 
     def _asked(self, folded: Folded, step: Step, held: Callable[[str], str]) -> tuple[Asked, tuple[str, ...]]:
         """What a step asks, and why each of its questions cannot be answered yet."""
-        for room in self.rooms:
-            if step.does in room.asks:
-                asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-                return asked, self._blocked(folded, room, step, asked, held)
-        return Asked(questions=[]), ()
+        room = self._asking.get(step.does)
+        if room is None:
+            return NOTHING, ()
+        asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
+        return asked, self._blocked(folded, room, step, asked, held) if asked.is_open else asked.said
 
     def _blocked(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked, held: Callable[[str], str]) -> tuple[str, ...]:
         """Why each question cannot be answered yet: another room holds its step back, or what it does may not be done."""
-        if all(question.status != "open" for question in asked.questions):
-            return tuple(question.blocked for question in asked.questions)
         reasons = (room.blocks(folded.states[room.name], step, folded.facts) for room in self.rooms if room.blocks and room is not asked_by)
         before, said = next(filter(None, reasons), ""), []
         for question in asked.questions:
@@ -184,14 +186,13 @@ class House:
         # whatever a run plans, the room that closes the record comes last
         for step in [*plan, *self.rooms[-1].steps] if plan else [step for room in self.rooms for step in room.steps]:
             asked, blocked = self._asked(folded, step, held)
-            is_open = any(question.status == "open" for question in asked.questions)
-            can = [one for one, why in zip(asked.questions, blocked, strict=True) if one.status == "open" and not why]
+            can = _answerable(asked, blocked) if asked.is_open else []
             is_now = current is None and any(not question.later for question in can)
             current = current or (step if is_now else None)
             later = len(found) if later is None and can else later
-            all_before = all_before and not is_open
+            all_before = all_before and not asked.is_open
             # without a plan one step stands on the other: nothing after an open one is done
-            is_done = not is_open if plan else all_before
+            is_done = not asked.is_open if plan else all_before
             found.append((step, asked, blocked, "now" if is_now else "done" if is_done else "open"))
         if current is None and later is not None:
             found[later] = (*found[later][:3], "now")
@@ -199,14 +200,13 @@ class House:
 
     def _view(self, step: Step, asked: Asked, blocked: tuple[str, ...], status: StepStatus) -> StepView:
         """One step as it is shown; most of a long run is the same for every look at it."""
-        kept = self._step_views.setdefault(asked, {})
-        view = kept.get((blocked, status))
+        key = (self._step_type, blocked, status)
+        view: StepView | None = asked.views.get(key)
         if view is None:
-            step_type: Any = self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
             pairs = zip(asked.questions, blocked, strict=True)
             questions = [one if one.blocked == why else one.model_copy(update={"blocked": why}) for one, why in pairs]
-            view = step_type.model_construct(**{**vars(step), "note": asked.note, "questions": questions}, status=status)
-            kept[blocked, status] = view
+            view = self._step_type.model_construct(**{**vars(step), "note": asked.note, "questions": questions}, status=status)
+            asked.views[key] = view
         return view
 
     def show(self, folded: Folded) -> BenchState:
@@ -309,6 +309,10 @@ class House:
             struck=struck,
             goes_back=entry.goes_back,
         )
+
+
+def _answerable(asked: Asked, blocked: tuple[str, ...]) -> list[Question]:
+    return [one for one, why in zip(asked.questions, blocked, strict=True) if one.status == "open" and not why]
 
 
 def _plain(body: Body | None) -> dict[str, str | bool] | None:

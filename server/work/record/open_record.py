@@ -16,7 +16,7 @@ VERSION = 3
 def as_json(engine: Engine) -> Iterator[str]:
     """Return the record of an engine as JSON, piece by piece."""
     own = document_digest(engine.revision_id)
-    about = {"serial": engine.serial, "purpose": engine.purpose, "family": engine.revision.family_id, "revision": engine.revision.number}
+    about = {"serial": engine.serial, "purpose": engine.purpose, "family": engine.about.family, "revision": engine.about.number}
     yield f'{{"format": "gurvo-record",\n"version": {VERSION},\n"engine": {_json({**about, "document": own})},\n"documents": {{'
     judged_on = Entry.objects.filter(engine=engine).order_by("revision").values_list("revision", flat=True).distinct()
     for n, revision_id in enumerate(sorted({engine.revision_id, *judged_on})):

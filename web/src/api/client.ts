@@ -40,7 +40,7 @@ async function known(request: Request, answer: Response): Promise<Response> {
   const before = tagged.get(request.url);
   if (answer.status === 304 && before) return new Response(before.text, { headers: { 'Content-Type': JSON_TYPE } });
   const tag = answer.headers.get('ETag');
-  if (request.method !== 'GET' || !tag || !answer.ok) return answer;
+  if (!tag || !answer.ok) return answer;
   tagged.delete(request.url);
   tagged.set(request.url, { tag, text: await answer.clone().text() });
   for (const oldest of [...tagged.keys()].slice(0, -TAGGED)) tagged.delete(oldest);
@@ -49,13 +49,16 @@ async function known(request: Request, answer: Response): Promise<Response> {
 
 async function send(request: Request): Promise<Response> {
   request.headers.set('X-CSRFToken', csrfToken());
-  const before = request.method === 'GET' && tagged.get(request.url);
+  // whoever names a tag has the answer himself
+  const isKept = request.method === 'GET' && !request.headers.has('If-None-Match');
+  const before = isKept && tagged.get(request.url);
   if (before) request.headers.set('If-None-Match', before.tag);
   try {
     const signal = AbortSignal.any([request.signal, AbortSignal.timeout(WAIT_MS)]);
     // a liking is sent to its end even if the page is left at once
     const keepalive = request.method === 'PUT';
-    return await known(request, await fetch(request, { signal, cache: 'no-store', keepalive }));
+    const answer = await fetch(request, { signal, cache: 'no-store', keepalive });
+    return isKept ? await known(request, answer) : answer;
   } catch (error) {
     if (request.signal.aborted) throw error;
     throw new NoAnswer('The server does not answer.');

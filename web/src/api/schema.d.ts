@@ -82,7 +82,7 @@ export interface paths {
         get: operations["entries_list"];
         put?: never;
         /**
-         * Make an entry; the answer is the new state
+         * Make an entry; the answer is the new state, or what changed of the one the page has
          * @description Append one entry and answer with what the bench shows now.
          */
         post: operations["entry_record"];
@@ -1300,7 +1300,40 @@ export interface components {
             /** Entries */
             entries: number;
             state: components["schemas"]["BenchState"];
+            /**
+             * Tag
+             * @description Names exactly this; send it with an entry, and only what changes comes back
+             */
+            tag: string;
             /** Tape */
+            tape: components["schemas"]["TapeLine"][];
+        };
+        /**
+         * BenchChange
+         * @description What one entry changed of what the bench showed just before it.
+         */
+        BenchChange: {
+            engine: components["schemas"]["EngineHead"];
+            /** Entries */
+            entries: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "change";
+            /**
+             * Order
+             * @description Keys of all steps
+             */
+            order: string[];
+            /** @description As it is now, but only the steps that changed */
+            state: components["schemas"]["BenchState"];
+            /** Tag */
+            tag: string;
+            /**
+             * Tape
+             * @description New lines, newest first, and such as were struck
+             */
             tape: components["schemas"]["TapeLine"][];
         };
         /**
@@ -2384,6 +2417,11 @@ export interface components {
             by?: string | null;
             /** Entry */
             entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            /**
+             * Has
+             * @description Tag of the bench its maker has: only what changes is sent
+             */
+            has?: string | null;
             /**
              * Id
              * Format: uuid
@@ -9030,7 +9068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Bench"];
+                    "application/json": components["schemas"]["Bench"] | components["schemas"]["BenchChange"];
                 };
             };
             /** @description Unauthorized */

@@ -1,15 +1,16 @@
 /** What the fits bring to the bench: their inputs by kind of question, their drawing while something is measured. */
+import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
-import { FitDrawing } from './FitDrawing';
-import { FitDecide } from './inputs/FitDecide';
-import { FitReadingInput } from './inputs/FitReadingInput';
-import { FitsReadyForm } from './inputs/FitsReadyForm';
-import { SizesInput } from './inputs/SizesInput';
+
+const parts = () => import('./parts');
 
 export const fitInputs: Inputs<'fits_ready' | 'fit_reading' | 'fit_chosen' | 'fit_decided'> = {
-  fits_ready: { Input: FitsReadyForm, keys: [keyHint('Enter', 'record'), keyHint('1-9', 'gauge')] },
+  fits_ready: {
+    Input: later(async () => (await parts()).FitsReadyForm),
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'gauge')],
+  },
   fit_reading: {
-    Input: FitReadingInput,
+    Input: later(async () => (await parts()).FitReadingInput),
     keys: [
       keyHint('Enter', 'record'),
       keyHint('← →', 'place'),
@@ -19,8 +20,11 @@ export const fitInputs: Inputs<'fits_ready' | 'fit_reading' | 'fit_chosen' | 'fi
       { ...keyHint('S', 'paste a sheet'), quiet: true },
     ],
   },
-  fit_chosen: { Input: SizesInput, keys: [keyHint('Enter', 'record')] },
-  fit_decided: { Input: FitDecide, keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')] },
+  fit_chosen: { Input: later(async () => (await parts()).SizesInput), keys: [keyHint('Enter', 'record')] },
+  fit_decided: {
+    Input: later(async () => (await parts()).FitDecide),
+    keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')],
+  },
 };
 
-export const fitDrawings: Drawings<'measure'> = { measure: FitDrawing };
+export const fitDrawings: Drawings<'measure'> = { measure: later(async () => (await parts()).FitDrawing) };

@@ -1,14 +1,16 @@
 /** What the joints bring to the bench: their inputs by kind of question, their drawing while something is tightened. */
+import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
-import { DecideChoice } from './inputs/DecideChoice';
-import { PullInput } from './inputs/PullInput';
-import { ReadyForm } from './inputs/ReadyForm';
-import { JointDrawing } from './JointDrawing';
+
+const parts = () => import('./parts');
 
 export const jointInputs: Inputs<'joint_ready' | 'pull' | 'pull_decided'> = {
-  joint_ready: { Input: ReadyForm, keys: [keyHint('Enter', 'record'), keyHint('1-9', 'wrench')] },
+  joint_ready: {
+    Input: later(async () => (await parts()).ReadyForm),
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'wrench')],
+  },
   pull: {
-    Input: PullInput,
+    Input: later(async () => (await parts()).PullInput),
     keys: [
       keyHint('Enter', 'record'),
       keyHint('← →', 'another bolt'),
@@ -16,7 +18,10 @@ export const jointInputs: Inputs<'joint_ready' | 'pull' | 'pull_decided'> = {
       keyHint('J', 'this joint'),
     ],
   },
-  pull_decided: { Input: DecideChoice, keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')] },
+  pull_decided: {
+    Input: later(async () => (await parts()).DecideChoice),
+    keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')],
+  },
 };
 
-export const jointDrawings: Drawings<'tighten'> = { tighten: JointDrawing };
+export const jointDrawings: Drawings<'tighten'> = { tighten: later(async () => (await parts()).JointDrawing) };

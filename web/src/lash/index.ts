@@ -1,21 +1,21 @@
 /** What valve clearances bring to the bench: their inputs by kind of question, their drawing while they are set. */
+import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
-import { LashDecide } from './inputs/LashDecide';
-import { LashReadingInput } from './inputs/LashReadingInput';
-import { LashReadyForm } from './inputs/LashReadyForm';
-import { LashStopInput } from './inputs/LashStopInput';
-import { ShimsInput } from './inputs/ShimsInput';
-import { LashDrawing } from './LashDrawing';
+
+const parts = () => import('./parts');
 
 export const lashInputs: Inputs<'lash_ready' | 'lash_stop' | 'lash_reading' | 'lash_shims' | 'lash_decided'> = {
-  lash_ready: { Input: LashReadyForm, keys: [keyHint('Enter', 'record'), keyHint('1-9', 'feelers')] },
-  lash_stop: { Input: LashStopInput, keys: [keyHint('Enter', 'it stands there')] },
+  lash_ready: {
+    Input: later(async () => (await parts()).LashReadyForm),
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'feelers')],
+  },
+  lash_stop: { Input: later(async () => (await parts()).LashStopInput), keys: [keyHint('Enter', 'it stands there')] },
   lash_reading: {
-    Input: LashReadingInput,
+    Input: later(async () => (await parts()).LashReadingInput),
     keys: [keyHint('Enter', 'record, next valve'), keyHint('← →', 'field'), keyHint('P', 'number pad')],
   },
-  lash_shims: { Input: ShimsInput, keys: [keyHint('Enter', 'record')] },
-  lash_decided: { Input: LashDecide, keys: [keyHint('Enter', 'record')] },
+  lash_shims: { Input: later(async () => (await parts()).ShimsInput), keys: [keyHint('Enter', 'record')] },
+  lash_decided: { Input: later(async () => (await parts()).LashDecide), keys: [keyHint('Enter', 'record')] },
 };
 
-export const lashDrawings: Drawings<'lash'> = { lash: LashDrawing };
+export const lashDrawings: Drawings<'lash'> = { lash: later(async () => (await parts()).LashDrawing) };

@@ -8,6 +8,7 @@ import { useEffect, useSyncExternalStore } from 'react';
 import { ApiProblem, client, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { benchQuery } from './api';
+import { benchAfter } from './change';
 import type { EntryBody, Refusal } from './contract';
 import { allKept, forget, keep, trouble, type Unsent } from './store';
 
@@ -62,18 +63,28 @@ async function mark(item: Unsent, how: Pick<Unsent, 'refused' | 'unanswered'>): 
 
 async function send(item: Unsent, queries: QueryClient): Promise<void> {
   const { id, entry, version, by, because } = item;
+  const { queryKey } = benchQuery(item.serial);
+  const had = queries.getQueryData(queryKey);
   const answer = await client.POST('/api/engines/{serial}/entries', {
     params: { path: { serial: item.serial } },
-    body: { id, entry, version, by, because: because ?? '', typed_at: item.at, seen: item.seen ?? null },
+    body: {
+      id,
+      entry,
+      version,
+      by,
+      because: because ?? '',
+      typed_at: item.at,
+      seen: item.seen ?? null,
+      has: had?.tag ?? null,
+    },
   });
-  const bench = unwrap(answer);
+  const bench = benchAfter(had, unwrap(answer));
   await forget(id);
   await changed();
-  const { queryKey } = benchQuery(item.serial);
   // a look that began before this entry must not end after it
   await queries.cancelQueries({ queryKey });
   // last, so that nothing slow lies between what is seen and what follows from it
-  queries.setQueryData(queryKey, bench);
+  queries.setQueryData(queryKey, (now) => (now && bench && now.entries > bench.entries ? now : bench));
 }
 
 /** Sends one; whether the next may follow. */

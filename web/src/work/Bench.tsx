@@ -2,10 +2,11 @@
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
-import { useEffect, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
+import { bringTheRest } from '../app/later';
 import { type LengthUnit, say, type Voice } from '../app/saying';
 import { useLikings, usePerson, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
@@ -27,6 +28,8 @@ import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
 const LAST = 'last';
+/** After so long the bench stands and can be used: then what other steps need is fetched. */
+const REST_AFTER_MS = 2_000;
 const NEXT_UNIT: Record<LengthUnit, LengthUnit> = { mm: 'in', in: 'thou', thou: 'mm' };
 
 export function Bench({ serial }: { serial: string }) {
@@ -99,6 +102,10 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
   const Drawing = DRAWINGS[step?.does ?? 'sign'];
   useDocumentTitle(`${engine.serial} · Gurvo`);
+  useEffect(() => {
+    const timer = setTimeout(bringTheRest, REST_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
   return (
     <div className={classes.bench}>
       <BenchHead
@@ -132,8 +139,14 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             </p>
           ))}
         </div>
-        <Drawing bench={bench} question={question} voice={voice} />
-        {question && engine.may_record && <Answer key={question.key} {...{ bench, question, voice, answering }} />}
+        <Suspense fallback={<div />}>
+          <Drawing bench={bench} question={question} voice={voice} />
+        </Suspense>
+        {question && engine.may_record && (
+          <Suspense fallback={<div />}>
+            <Answer key={question.key} {...{ bench, question, voice, answering }} />
+          </Suspense>
+        )}
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>

@@ -5,10 +5,10 @@ __all__ = ["fit_view", "limits_words", "loose_ends_of", "says_of", "view_of"]
 from collections.abc import Iterator, Mapping
 
 from gurvo_core.fits.job.book import PlacedFit
-from gurvo_core.fits.job.state import FitsState
+from gurvo_core.fits.job.state import FitsState, PlaceStands
 from gurvo_core.fits.job.view import FitsView, FitView, PlaceView, SideView
 from gurvo_core.fits.places import FitPlace
-from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd
+from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd, kept_with
 from gurvo_core.sentence import fine
 
 LATE: frozenset[Doing] = frozenset({"start", "hand over"})
@@ -72,29 +72,41 @@ def fit_view(now: FitsState, fit: PlacedFit, step_id: str) -> FitView:
 
 
 def _place(now: FitsState, fit: PlacedFit, place: FitPlace) -> PlaceView:
+    """One place as it stands; a reading changes one place of many, so what is shown of a whole one is kept with it."""
     name = fit.fit.id
-    own, stands, decision = now.of_fit(name), now.stands(name, place.id), now.decided.get((name, place.id))
-    spots = fit.at_place[place.id]
-    made = stands.clearance if stands else None
-    is_gap = fit.fit.gap is not None
+    own, decision, size = now.of_fit(name), now.decided.get((name, place.id)), now.size_in(fit, place.id) or ""
+    decided = f"{DECIDED[decision.decision]}: {decision.reason}" if decision else ""
+    stands = now.stands(name, place.id)
+    if stands is not None:
+        return _whole(stands, fit, place, len(fit.at_place[place.id]), (size, decided))
+    read = sum(spot.key in own for spot in fit.at_place[place.id])
+    return _place_view(None, fit, place, read, (size, decided))
+
+
+def _place_view(stands: PlaceStands | None, fit: PlacedFit, place: FitPlace, read: int, about: tuple[str, str]) -> PlaceView:
+    size, decided = about
+    judged, made = (stands.judged, stands.clearance) if stands else (None, None)
     return PlaceView.model_construct(
         id=place.id,
         label=place.label,
         cylinder=place.cylinder,
-        read=sum(spot.key in own for spot in spots),
-        of=len(spots),
-        verdict=stands.judged.verdict if stands else None,
-        end="" if is_gap else stands.judged.end if stands else "",
-        value_mm=round(stands.judged.figure.value, 6) if stands else None,
-        u_mm=round(stands.judged.figure.expanded, 6) if stands else None,
+        read=read,
+        of=len(fit.at_place[place.id]),
+        verdict=judged.verdict if judged else None,
+        end="" if judged is None or fit.fit.gap is not None else judged.end,
+        value_mm=round(judged.figure.value, 6) if judged else None,
+        u_mm=round(judged.figure.expanded, 6) if judged else None,
         least_mm=round(made.least.value, 6) if made else None,
         most_mm=round(made.most.value, 6) if made else None,
         outer_mm=round(made.ends_mm["outer"], 6) if made else None,
         inner_mm=round(made.ends_mm["inner"], 6) if made and "inner" in made.ends_mm else None,
         notes=_notes(fit, made.taper_mm, made.out_of_round_mm) if made else "",
-        size=now.size_in(fit, place.id) or "",
-        decided=f"{DECIDED[decision.decision]}: {decision.reason}" if decision else "",
+        size=size,
+        decided=decided,
     )
+
+
+_whole = kept_with(_place_view)
 
 
 def _notes(fit: PlacedFit, taper_mm: Mapping[str, float], out_of_round_mm: Mapping[str, float]) -> str:

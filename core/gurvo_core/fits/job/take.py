@@ -14,7 +14,7 @@ from gurvo_core.fits.job.figures import BY_NOTHING_MM, reading_mm, ready_of
 from gurvo_core.fits.job.state import FitDecision, FitsState, PlaceStands, ReadSpot
 from gurvo_core.fits.judged import judge_clearance
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.ledger import LedgerEntry, StepNews
+from gurvo_core.ledger import LedgerEntry, StepNews, kept_with
 from gurvo_core.uncertainty import Estimate, root_sum_square
 
 TOLD = ("in", "no limit known")
@@ -137,6 +137,12 @@ def _is_whole(now: FitsState, fit: PlacedFit) -> bool:
     return all(place in places and (places[place].judged.verdict in TOLD or (fit.fit.id, place) in now.decided) for place in fit.at_place)
 
 
+@kept_with
+def _size_at(last: ReadSpot, sizes_mm: tuple[float, ...]) -> Size:
+    """What one spot's readings say together; one more reading changes one spot of many."""
+    return size_of(sizes_mm, last.read_with)
+
+
 def _place(now: FitsState, fit: PlacedFit, place: str) -> PlaceStands | None:
     """A place as it stands; None while a spot is not read, or the size that goes there is not chosen."""
     read = now.of_fit(fit.fit.id)
@@ -145,7 +151,7 @@ def _place(now: FitsState, fit: PlacedFit, place: str) -> PlaceStands | None:
         readings = read.get(spot.key)
         if not readings:
             return None
-        sides[spot.side][spot.plane, spot.axis] = size_of([one.size_mm for one in readings], readings[-1].read_with)
+        sides[spot.side][spot.plane, spot.axis] = _size_at(readings[-1], tuple(one.size_mm for one in readings))
     outer = sides.get("outer") or sides["gap"]
     made = clearance_of(outer, sides.get("inner", {}))
     select = fit.fit.select

@@ -10,7 +10,20 @@ from typing import Any
 
 from gurvo_core.engine import LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, PLAN, PLUGS_OUT, STEPS_DONE, WHY_STEP_WAITS, Asked, Fact, Facts, Question, Step
+from gurvo_core.ledger import (
+    DONE_ELSEWHERE,
+    MINUTES,
+    PLAN,
+    PLUGS_OUT,
+    STEPS_DONE,
+    WHY_STEP_WAITS,
+    Asked,
+    Fact,
+    Facts,
+    Question,
+    Step,
+    kept_with,
+)
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption
@@ -81,24 +94,22 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
     one = now.plan.by_id[step.key]
-    rests_on = (step.key, facts.get(DONE_ELSEWHERE), minutes_of(one.step, facts))
-    known = now.asked.get(rests_on)
-    if known is None:
-        known = now.asked[rests_on] = _ask_step(now, one, step, facts)
-    return known
+    return _asked_in(now, step.key, facts.get(DONE_ELSEWHERE), minutes_of(one.step, facts))
 
 
-def _ask_step(now: RunState, one: PlanStep, step: Step, facts: Facts) -> Asked:
-    done = now.done.get(step.key)
-    is_whole = is_done(now, step.key, facts)
+@kept_with
+def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
+    one, facts = now.plan.by_id[step_id], Facts({DONE_ELSEWHERE: done_elsewhere or frozenset(), MINUTES: {step_id: minutes}})
+    done = now.done.get(step_id)
+    is_whole = is_done(now, step_id, facts)
     if done is not None and is_whole and not one.step.hold_point and one.step.does != "turn_over":
-        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), note=_note(now, one, None))
+        return _asked_done(now.plan, step_id, minutes_of(one.step, facts), note=_note(now, one, None))
     blocked = "" if is_whole else "; ".join(unmet(now, one, facts))
     questions: list[Question] = []
     if one.step.does == "turn_over":
         questions.append(_turn(now, one, is_whole=done is not None, blocked=blocked))
         if now.hard_stop is not None and done is None:
-            questions.insert(0, _hard_stop(step))
+            questions.insert(0, _hard_stop(step_id))
     else:
         questions.append(_step(now, one, facts, is_whole=done is not None, blocked=blocked))
     if one.step.hold_point and done is not None:
@@ -115,7 +126,12 @@ def _asked_done(plan: Plan, step_id: str, minutes: float | None, *, note: str) -
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
     """Why a planned step that another room asks for cannot be done yet."""
-    return _why_it_waits(now, step.key, facts)
+    return _why_it_is_blocked(now, step.key, facts.get(DONE_ELSEWHERE))
+
+
+@kept_with
+def _why_it_is_blocked(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None) -> str:
+    return _why_it_waits(now, step_id, Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()}))
 
 
 def _why_it_waits(now: RunState, step_id: str, facts: Facts) -> str:
@@ -254,9 +270,9 @@ def _slower(now: RunState, shaft: str) -> Fraction:
     return Fraction(1 / turns).limit_denominator(1000)
 
 
-def _hard_stop(step: Step) -> HardStopQuestion:
+def _hard_stop(step_id: str) -> HardStopQuestion:
     return HardStopQuestion(
-        key=f"{step.key}:hard",
+        key=f"{step_id}:hard",
         title="Hard stop",
         ask="What was the hard stop?",
         hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",

@@ -2,15 +2,16 @@
 
 __all__ = ["holds_of", "left_of", "loose_ends_of", "reach_of", "view_of", "wary_of"]
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import timedelta
 
 from gurvo_core.engine import Thing
-from gurvo_core.ledger import Doing, Facts, Hold, LooseEnd, Reach
+from gurvo_core.ledger import DONE_ELSEWHERE, Doing, Facts, Hold, LooseEnd, Reach, kept_with
 from gurvo_core.run.job.entries import OilChange, ThingMoved, TurnSeen
 from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, minutes_of, parts_ready, tensioner_at, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
+from gurvo_core.run.plan import Plan, PlanStep
 
 LAST: frozenset[Doing] = frozenset({"hand over"})
 LATE: frozenset[Doing] = LAST | {"start"}
@@ -18,21 +19,16 @@ CLOSED: frozenset[Doing] = LATE | {"cover"}
 STILL: frozenset[Doing] = LATE | {"turn"}
 
 
-def loose_ends_of(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
+def loose_ends_of(now: RunState, facts: Facts) -> Sequence[LooseEnd]:
     """Everything temporary or unfinished."""
-    if not now.plan.steps:
-        return
-    yield from _hard_stop(now)
-    yield from _things(now, facts)
-    yield from _sealants(now)
-    yield from _tensioners(now)
-    yield from _marks(now)
-    yield from _joints(now)
-    yield from _parts(now)
-    yield from _inspected(now)
-    yield from _hold_points(now)
-    yield from _opened_steps(now)
-    yield from _oil_change(now)
+    return _loose_ends(now, facts.get(DONE_ELSEWHERE)) if now.plan.steps else ()
+
+
+@kept_with
+def _loose_ends(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[LooseEnd]:
+    things = _things(now, Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()}))
+    fittings = (*_hard_stop(now), *things, *_sealants(now), *_tensioners(now), *_marks(now), *_joints(now), *_parts(now))
+    return (*fittings, *_inspected(now), *_hold_points(now), *_opened_steps(now), *_oil_change(now))
 
 
 def _oil_change(now: RunState) -> Iterator[LooseEnd]:
@@ -225,7 +221,7 @@ def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
         return
     if not now.plugs_out and any(one.step.does == "plugs_out" for one in now.plan.steps):
         yield Hold(holds_back=frozenset({"turn"}), reason="plugs not out and stand not locked yet")
-    open_ones = [one.step.says for one in now.plan.steps if not is_done(now, one.step.id, facts)]
+    open_ones = [one.step.says for one in _open_steps(now, facts.get(DONE_ELSEWHERE))]
     if open_ones:
         count = f"{len(open_ones)} steps are open" if len(open_ones) > 1 else "one step is open"
         yield Hold(holds_back=frozenset({"hand over"}), reason=f"{count}, first “{open_ones[0].rstrip('.')}”")
@@ -245,7 +241,7 @@ def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
 
 def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     """Back where the book says so; while the crank is parked for laying the drive, no further than its place."""
-    next_one = next((one for one in now.plan.steps if not is_done(now, one.step.id, facts) and not list(unmet(now, one, facts))), None)
+    next_one = next((one for one in _open_steps(now, facts.get(DONE_ELSEWHERE)) if not list(unmet(now, one, facts))), None)
     if next_one is not None and next_one.step.way == "back":
         yield Reach(way=f"back, for “{next_one.title}” alone")
     laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
@@ -256,26 +252,41 @@ def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
 
 def left_of(now: RunState, facts: Facts) -> float:
     """What is left, by the shop's own times where it has any, else by the document's [min]."""
-    return sum(minutes_of(one.step, facts) or 0 for one in now.plan.steps if not is_done(now, one.step.id, facts))
+    return sum(minutes_of(one.step, facts) or 0 for one in _open_steps(now, facts.get(DONE_ELSEWHERE)))
+
+
+@kept_with
+def _open_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[PlanStep]:
+    """The steps that are not done yet."""
+    facts = Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()})
+    return tuple(one for one in now.plan.steps if not is_done(now, one.step.id, facts))
 
 
 def view_of(now: RunState, facts: Facts) -> RunView:
     """The run as a whole."""
-    marks = [
-        MarkSeen(position=seen.position, name=mark.name, clock_deg=seen.clock_deg, decides=mark.decides)
-        for mark in now.document.drive.marks
-        for seen in mark.stands
-        if now.plan.steps and not mark.decoy
-    ]
-    positions = [
-        PositionPlace(position=one.id, name=one.name, crank_deg=now.document.position_deg(one.id))
-        for one in now.document.timing_positions
-        if now.plan.steps
-    ]
     return RunView(
         is_planned=bool(now.plan.steps),
-        positions=positions,
+        positions=_positions(now.plan),
         left_minutes=left_of(now, facts),
-        marks=marks,
+        marks=_marks_seen(now.plan),
         former=[name for name in now.done if name not in now.plan.by_id],
     )
+
+
+@kept_with
+def _marks_seen(plan: Plan) -> list[MarkSeen]:
+    return [
+        MarkSeen(position=seen.position, name=mark.name, clock_deg=seen.clock_deg, decides=mark.decides)
+        for mark in plan.document.drive.marks
+        for seen in mark.stands
+        if plan.steps and not mark.decoy
+    ]
+
+
+@kept_with
+def _positions(plan: Plan) -> list[PositionPlace]:
+    return [
+        PositionPlace(position=one.id, name=one.name, crank_deg=plan.document.position_deg(one.id))
+        for one in plan.document.timing_positions
+        if plan.steps
+    ]

@@ -5,10 +5,9 @@ __all__ = ["Done", "Opened", "RunState", "StopSeen", "ThingOn", "begin_run"]
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from functools import cached_property
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Asked, LedgerEntry
+from gurvo_core.ledger import LedgerEntry
 from gurvo_core.run.job.entries import Saw
 from gurvo_core.run.plan import Plan, plan_of
 
@@ -70,11 +69,6 @@ class RunState:
     off: LedgerEntry | None = None  # marks that did not meet, until they do
     plugs_out: bool = False
     oil_changed: bool = False  # or waived
-
-    @cached_property
-    def asked(self) -> dict[tuple[object, ...], Asked]:
-        """What was asked in each step while this stood: entries of other rooms leave it as it is."""
-        return {}
 
 
 def begin_run(document: EngineDocument) -> RunState:

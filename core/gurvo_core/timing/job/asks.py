@@ -2,14 +2,17 @@
 
 __all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
 
+from dataclasses import dataclass
+from functools import lru_cache
+
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import Asked, Facts, Question, Step
+from gurvo_core.ledger import Asked, Facts, Question, Step, kept_with
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
-from gurvo_core.timing import Side, in_words, tdc_dwell_half_width_deg, wheel_figure
+from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, tdc_basis
@@ -26,7 +29,7 @@ from gurvo_core.timing.job.view import (
     ValveFigures,
     ZeroQuestion,
 )
-from gurvo_core.timing.lines import CamLine
+from gurvo_core.timing.lines import CamLine, LineAt
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.tdc_fit import MIN_READINGS
 
@@ -98,6 +101,11 @@ def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
 
 def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Method, stop in, readings, zero, stop out."""
+    return _asked_of_tdc(now)
+
+
+@kept_with
+def _asked_of_tdc(now: TimingState) -> Asked:
     estimate, adopted = find_tdc(now), adopted_zero(now) is not None
     questions: list[Question] = [_method(now)]
     if now.method == "positive_stop":
@@ -201,18 +209,18 @@ def _pair_questions(now: TimingState) -> list[TdcQuestion]:
 
 def ask_cams(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Every cam: its events, its full lift as an extra, and what is done about it."""
+    return _asked_of_cams(now)
+
+
+@kept_with
+def _asked_of_cams(now: TimingState) -> Asked:
     questions: list[Question] = []
     for cam in cams_of(now):
-        lines = [line for line in now.lines if line.camshaft == cam.camshaft]
-        questions += [_event_question(now, cam, line, flank) for line in lines for flank in _FLANKS]
-        questions += [_top_question(now, cam, line) for line in lines]
+        questions += _lift_questions(now, cam)
         questions.append(_cam_question(now, cam))
     asked = [question for question in questions if isinstance(question, LiftQuestion) and question.status != "optional"]
     taken = sum(question.status == "done" for question in asked)
     return Asked(questions=questions, note=f"{taken} / {len(asked)}" if taken else "")
-
-
-_FLANKS: tuple[Flank, Flank] = ("opening", "closing")
 
 
 def _several(now: TimingState) -> bool:
@@ -234,17 +242,32 @@ def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
     )
 
 
-def _lobe_name(now: TimingState, cam: CamFigures, line: CamLine) -> str:
-    """Which valve a question is about, as short as the engine allows: several cams may each have an intake side."""
-    alike = [other for other in now.lines if other.valve == line.valve]
-    return line.valve.capitalize() if len(alike) == 1 else cam.name
+@dataclass(frozen=True)
+class _Setting:
+    """What a question about a lift depends on beside its line."""
+
+    lobe: str  # as short as the engine allows
+    wheel: DegreeWheel | None
+    reference: int  # the cylinder from which the wheel counts
+    several: bool  # a lone cam need not be named
+
+    def side_at(self, crank_deg: float) -> Side | None:
+        """The side a figure is on, on a folded wheel."""
+        return wheel_figure(crank_deg, self.wheel)[1] if self.wheel else None
 
 
-def _which(now: TimingState, cam: CamFigures, line: CamLine, cylinder: int) -> tuple[str, str]:
-    """How a question begins and whose valve it asks about: a lone cam need not be named."""
-    if not _several(now):
-        return "Where", f"the {line.valve} valve"
-    return f"{cam.name}: where", f"the {line.valve} valve of cylinder {cylinder}"
+def _setting(now: TimingState, at: LineAt) -> _Setting:
+    """Several cams may each have an intake side: then the cam is named."""
+    alike = [other for other in now.lines if other.valve == at.line.valve]
+    lobe = at.line.valve.capitalize() if len(alike) == 1 else at.shaft.name
+    return _Setting(lobe, now.wheel, now.document.reference_cylinder, _several(now))
+
+
+def _which(at: LineAt, several: bool) -> tuple[str, str]:
+    """How a question begins and whose valve it asks about."""
+    if not several:
+        return "Where", f"the {at.line.valve} valve"
+    return f"{at.shaft.name}: where", f"the {at.line.valve} valve of cylinder {at.line.cylinder}"
 
 
 def _figures_of(cam: CamFigures, line: CamLine) -> ValveFigures:
@@ -252,54 +275,63 @@ def _figures_of(cam: CamFigures, line: CamLine) -> ValveFigures:
     return next(v for v in cam.valves if (v.valve, v.lift_mm, v.cylinder) == (line.valve, line.lift_mm, line.cylinder))
 
 
-def _on_the_wheel(now: TimingState, cylinder: int, wheel_deg: float) -> str:
+def _on_the_wheel(at: LineAt, wheel_deg: float, reference: int) -> str:
     """Where the wheel should stand; it counts from the reference cylinder, so say so when the valve is another's."""
-    reference = now.document.reference_cylinder
-    return in_words(wheel_deg) + (f" of cylinder {reference}" if cylinder != reference else "")
+    if not at.line.has_card:
+        return ""
+    return in_words(wheel_deg) + (f" of cylinder {reference}" if at.line.cylinder != reference else "")
 
 
-def _event_question(now: TimingState, cam: CamFigures, line: CamLine, flank: Flank) -> LiftQuestion:
-    figures = _figures_of(cam, line)
-    event = figures.opening if flank == "opening" else figures.closing
-    lift, begins = length(line.lift_mm), _which(now, cam, line, figures.cylinder)
-    on_wheel_deg = wrap_deg(line.event_deg(flank) + now.document.from_reference_deg(line.cylinder), CYCLE_DEG)
+def _lift_questions(now: TimingState, cam: CamFigures) -> list[Question]:
+    own = [(at, _setting(now, at)) for at in now.at if at.line.camshaft == cam.camshaft]
+    questions: list[Question] = []
+    for at, setting in own:
+        figures = _figures_of(cam, at.line)
+        questions.append(_event_question(at, "opening", figures.opening.readings > 0, setting))
+        questions.append(_event_question(at, "closing", figures.closing.readings > 0, setting))
+    return [*questions, *(_top_question(at, setting) for at, setting in own)]
+
+
+@lru_cache(maxsize=1024)
+def _event_question(at: LineAt, flank: Flank, is_read: bool, setting: _Setting) -> LiftQuestion:
+    line, lift, begins = at.line, length(at.line.lift_mm), _which(at, setting.several)
+    on_wheel_deg = wrap_deg(line.event_deg(flank) + at.on_deg, CYCLE_DEG)
     moving = "rising" if flank == "opening" else "falling"
     return LiftQuestion(
-        key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:{flank}",
-        title=f"{_lobe_name(now, cam, line)}, {flank} side",
+        key=f"lift:{line.camshaft}:{line.valve}:{line.lift_mm:g}:{flank}",
+        title=f"{setting.lobe}, {flank} side",
         ask=f"{begins[0]} does {begins[1]} pass {lift}, {flank}?",
         hint=RUNNING_WAY,
-        status=_status(event.readings > 0),
-        group=cam.name if _several(now) else "",
-        wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, {moving} through {lift}",
+        status=_status(is_read),
+        group=at.shaft.name if setting.several else "",
+        wheel_detail=f"dial on cylinder {line.cylinder} {line.valve}, {moving} through {lift}",
         field=LengthField(name="lift", label="Checking lift", asked_mm=line.lift_mm),
         expected_deg=on_wheel_deg,
-        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg) if line.has_card else "",
-        expected_side=_side_at(now, on_wheel_deg),
-        camshaft=cam.camshaft,
-        cylinder=figures.cylinder,
+        expected_words=_on_the_wheel(at, on_wheel_deg, setting.reference),
+        expected_side=setting.side_at(on_wheel_deg),
+        camshaft=line.camshaft,
+        cylinder=line.cylinder,
         valve=line.valve,
         flank=flank,
     )
 
 
-def _top_question(now: TimingState, cam: CamFigures, line: CamLine) -> LiftQuestion:
-    figures = _figures_of(cam, line)
-    begins = _which(now, cam, line, figures.cylinder)
-    on_wheel_deg = line.top_deg + now.document.from_reference_deg(figures.cylinder)
+@lru_cache(maxsize=1024)
+def _top_question(at: LineAt, setting: _Setting) -> LiftQuestion:
+    line, begins, on_wheel_deg = at.line, _which(at, setting.several), at.line.top_deg + at.on_deg
     return LiftQuestion(
-        key=f"lift:{cam.camshaft}:{line.valve}:{line.lift_mm:g}:top",
-        title=f"{_lobe_name(now, cam, line)}, full lift",
+        key=f"lift:{line.camshaft}:{line.valve}:{line.lift_mm:g}:top",
+        title=f"{setting.lobe}, full lift",
         ask=f"{begins[0]} does {begins[1]} stand at full lift?",
         hint="A cross-check by maximum lift; the nose is flat, so it says less than the middle of equal lifts.",
         status="optional",
-        group=cam.name if _several(now) else "",
-        wheel_detail=f"dial on cylinder {figures.cylinder} {line.valve}, at its highest",
+        group=at.shaft.name if setting.several else "",
+        wheel_detail=f"dial on cylinder {line.cylinder} {line.valve}, at its highest",
         expected_deg=wrap_deg(on_wheel_deg, CYCLE_DEG),
-        expected_words=_on_the_wheel(now, figures.cylinder, on_wheel_deg) if line.has_card else "",
-        expected_side=_side_at(now, on_wheel_deg),
-        camshaft=cam.camshaft,
-        cylinder=figures.cylinder,
+        expected_words=_on_the_wheel(at, on_wheel_deg, setting.reference),
+        expected_side=setting.side_at(on_wheel_deg),
+        camshaft=line.camshaft,
+        cylinder=line.cylinder,
         valve=line.valve,
         flank="top",
     )

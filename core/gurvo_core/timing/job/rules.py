@@ -12,7 +12,7 @@ from gurvo_core.motion.crank import drop_at_deg
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.motion.lobe import max_valve_lift_mm
 from gurvo_core.timing import event_deg
-from gurvo_core.timing.job.cams import SAME_LIFT_MM, cam_basis, cams_of, check_order, events_found_deg
+from gurvo_core.timing.job.cams import cam_basis, cams_of, check_order, events_found_deg
 from gurvo_core.timing.job.entries import (
     CamDecision,
     LiftReading,
@@ -26,6 +26,7 @@ from gurvo_core.timing.job.entries import (
 from gurvo_core.timing.job.readings import length_mm, turned_to_deg, wheel_reading_deg
 from gurvo_core.timing.job.state import StandingTdcReading, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, tdc_basis
+from gurvo_core.timing.job.valve import SAME_LIFT_MM
 from gurvo_core.timing.lines import CamLine
 from gurvo_core.timing.tdc_fit import DIAL_ZERO_WITHIN
 

@@ -14,12 +14,13 @@ __all__ = [
     "warnings_of",
 ]
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
+from functools import lru_cache
 from typing import Any
 
-from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd, Reach
+from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd, Reach, kept_with
 from gurvo_core.motion import CamPlace
-from gurvo_core.timing import TdcEstimate, Verdict, in_words, sides_of, wheel_figure
+from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.cams import cam_places, cams_of
 from gurvo_core.timing.job.crank_at import crank_at
@@ -38,6 +39,11 @@ CAM_PLACES: Fact[Mapping[str, CamPlace]] = Fact("where the cams stand")
 
 def facts_of(now: TimingState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """True TDC as it was taken over, and where the cams stand as far as they were measured."""
+    return _known(now)
+
+
+@kept_with
+def _known(now: TimingState) -> Mapping[Fact[Any], Any]:
     cams = cams_of(now)
     seen_to = {"set_up_wheel": now.setup is not None, "find_tdc": adopted_zero(now) is not None and not now.stop_in}
     seen_to["degree"] = all(cam.decided for cam in cams)
@@ -80,6 +86,11 @@ def reach_of(now: TimingState, _facts: Facts) -> Iterator[Reach]:
 
 def view_of(now: TimingState, _facts: Facts) -> TimingView:
     """Wheel, crank, true TDC and cams."""
+    return _view(now)
+
+
+@kept_with
+def _view(now: TimingState) -> TimingView:
     return TimingView(wheel=_wheel_setting(now), crank=crank_at(now), tdc=_tdc_figures(now), cams=cams_of(now))
 
 
@@ -110,7 +121,6 @@ def _as_found(cam: CamFigures) -> str:
 def _wheel_setting(now: TimingState) -> WheelSetting | None:
     if now.setup is None or now.wheel is None:
         return None
-    figures = [(at_deg, wheel_figure(at_deg, now.wheel)[0]) for at_deg in range(0, 360, LABEL_STEP_DEG)]
     names = {kind: gauge.name for kind, gauge in now.gauges.items()}
     return WheelSetting(
         numbering=now.setup.numbering,
@@ -120,8 +130,14 @@ def _wheel_setting(now: TimingState) -> WheelSetting | None:
         dial_gauge=now.setup.dial_gauge,
         wheel_name=names.get("wheel", ""),
         dial_name=names.get("dial", ""),
-        labels=[WheelLabel(turned_deg=at_deg, text=f"{figure:g}") for at_deg, figure in figures],
+        labels=_labels(now.wheel),
     )
+
+
+@lru_cache(maxsize=64)
+def _labels(wheel: DegreeWheel) -> list[WheelLabel]:
+    figures = [(at_deg, wheel_figure(at_deg, wheel)[0]) for at_deg in range(0, 360, LABEL_STEP_DEG)]
+    return [WheelLabel(turned_deg=at_deg, text=f"{figure:g}") for at_deg, figure in figures]
 
 
 def _tdc_figures(now: TimingState) -> TdcFigures | None:
@@ -145,18 +161,31 @@ def _tdc_figures(now: TimingState) -> TdcFigures | None:
     )
 
 
-def warnings_of(now: TimingState, _facts: Facts) -> Iterator[str]:
+def warnings_of(now: TimingState, _facts: Facts) -> Sequence[str]:
     """What looks odd, in a sentence each."""
+    return _warnings(now)
+
+
+@kept_with
+def _warnings(now: TimingState) -> Sequence[str]:
+    return [*_of_the_fit(now), *_read_otherwise(now), *_overdue(now), *_turned_back(now), *_far_from_card(now)]
+
+
+def _of_the_fit(now: TimingState) -> Iterator[str]:
     estimate = find_tdc(now)
     if estimate and estimate.outlier is not None:
         yield f"Reading {estimate.outlier + 1} of the fit does not belong to the others: take it again, strike the wrong one."
     if estimate and estimate.readings > 2 and estimate.spread_deg > WIDE_SPREAD * estimate.expanded_deg:
         yield f"The pairs spread over {estimate.spread_deg:.1f}°: one of them was misread, or there is play."
-    yield from _read_otherwise(now)
+
+
+def _overdue(now: TimingState) -> Iterator[str]:
     for gauge in now.gauges.values():
         if now.set_up_on and gauge.due and gauge.due < now.set_up_on:
             yield f"{gauge.id} {gauge.name}: its calibration was due {gauge.due}; have it checked or use another."
-    yield from _turned_back(now)
+
+
+def _far_from_card(now: TimingState) -> Iterator[str]:
     for cam in cams_of(now):
         for valve in cam.valves:
             for name, event in (("opening", valve.opening), ("closing", valve.closing)):
@@ -178,7 +207,7 @@ def _read_otherwise(now: TimingState) -> Iterator[str]:
 
 
 def _turned_back(now: TimingState) -> Iterator[str]:
-    lifts = [reading.approach for work in now.cams.values() for readings in work.readings.values() for reading in readings.taken]
-    back = [*lifts, *(reading.body.approach for reading in now.tdc_readings)].count("back")
+    back = sum(readings.back for work in now.cams.values() for readings in work.readings.values())
+    back += sum(reading.body.approach == "back" for reading in now.tdc_readings)
     if back:
         yield f"{back} reading{'s' if back > 1 else ''} taken after turning back, play not taken up: take again the running way."

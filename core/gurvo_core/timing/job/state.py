@@ -15,7 +15,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Gauge
 from gurvo_core.timing import DegreeWheel
 from gurvo_core.timing.job.entries import Approach, CamDecision, TdcReading, WheelSetup, WheelZero
-from gurvo_core.timing.lines import CamLine, cam_lines
+from gurvo_core.timing.lines import CamLine, LineAt, cam_lines, lines_at
 from gurvo_core.timing.tdc import TdcMethod
 
 COMMON_DIAL_STEP_MM = 0.01
@@ -55,6 +55,14 @@ class EventReadings:
     """All readings of one event that count; the same object as long as none joins, so that figures can be kept by it."""
 
     taken: tuple[StandingReading, ...] = ()
+    degrees: Mapping[float | None, tuple[float, ...]] = field(default_factory=dict)  # on the wheel, by lift: what figures are made of
+    back: int = 0  # how many were taken after turning back
+
+    def joined(self, reading: StandingReading) -> "EventReadings":
+        """The same and one more."""
+        at_lift = (*self.degrees.get(reading.lift_mm, ()), reading.wheel_deg)
+        degrees = {**self.degrees, reading.lift_mm: at_lift}
+        return EventReadings((*self.taken, reading), degrees, self.back + (reading.approach == "back"))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -74,6 +82,7 @@ class TimingState:
 
     document: EngineDocument
     lines: tuple[CamLine, ...]  # what is measured of its camshafts
+    at: tuple[LineAt, ...]  # the same with their lobes
     setup: WheelSetup | None = None
     gauges: Mapping[str, Gauge] = field(default_factory=dict)  # by kind
     set_up_on: date | None = None
@@ -119,4 +128,5 @@ def begin(document: EngineDocument) -> TimingState:
     >>> begin(quern_4()).setup is None
     True
     """
-    return TimingState(document=document, lines=cam_lines(document), cams={shaft.id: CamWork() for shaft in document.camshafts})
+    lines, cams = cam_lines(document), {shaft.id: CamWork() for shaft in document.camshafts}
+    return TimingState(document=document, lines=lines, at=lines_at(document, lines), cams=cams)

@@ -39,8 +39,8 @@ def take_setup(now: TimingState, entry: LedgerEntry, body: WheelSetup) -> Timing
     """The wheel set up anew: what was read on it before lapses. The stop stays where it is."""
     cams = {shaft: replace(work, readings={}, left=None) for shaft, work in now.cams.items()}
     gauges: dict[str, Gauge] = {gauge.role: gauge for gauge in entry.gauges}
-    fresh = TimingState(document=now.document, lines=now.lines, setup=body, gauges=gauges, set_up_on=entry.latest.date(), cams=cams)
-    return replace(fresh, stop_in=now.stop_in, turned_to=now.turned_to)
+    fresh = TimingState(document=now.document, lines=now.lines, at=now.at, cams=cams, stop_in=now.stop_in, turned_to=now.turned_to)
+    return replace(fresh, setup=body, gauges=gauges, set_up_on=entry.latest.date())
 
 
 def take_method(now: TimingState, _entry: LedgerEntry, body: TdcMethodChoice) -> TimingState:
@@ -80,8 +80,8 @@ def take_lift(now: TimingState, entry: LedgerEntry, body: LiftReading) -> Timing
         return now
     reading = StandingReading(seq=entry.seq, wheel_deg=figures["wheel_deg"], lift_mm=figures.get("lift_mm"), approach=body.approach)
     event = (body.cylinder, body.valve, body.flank)
-    before = work.readings.get(event, EventReadings()).taken
-    return _with_cam(now, body.camshaft, replace(work, readings={**work.readings, event: EventReadings((*before, reading))}))
+    readings = work.readings.get(event, EventReadings()).joined(reading)
+    return _with_cam(now, body.camshaft, replace(work, readings={**work.readings, event: readings}))
 
 
 def take_cam_decision(now: TimingState, entry: LedgerEntry, body: CamDecision) -> TimingState:

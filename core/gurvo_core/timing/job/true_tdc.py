@@ -5,7 +5,7 @@ __all__ = ["adopted_zero", "find_tdc", "half_pair", "outlier_seq", "pairs_of", "
 from functools import lru_cache
 
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Basis
+from gurvo_core.ledger import Basis, kept_with
 from gurvo_core.motion import SliderCrank
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.timing import (
@@ -196,6 +196,7 @@ def tdc_basis(now: TimingState) -> Basis:
     return Basis(last=readings[-1].seq if readings else 0, count=len(readings))
 
 
+@kept_with
 def adopted_zero(now: TimingState) -> TdcEstimate | None:
     """Return true TDC if it was taken over and still rests on the same readings.
 

@@ -11,4 +11,4 @@ class Command(BaseCommand):
 
     def handle(self, *_args: object, **_options: object) -> None:
         """Go through all engines whose summary is stale."""
-        refresh_summaries(Engine.objects.stale().with_names().iterator())
+        refresh_summaries(Engine.objects.stale().iterator())

@@ -1,0 +1,203 @@
+"""One valve of a camshaft with its readings: events, centreline and verdict. Kept as long as no reading of it joins."""
+
+__all__ = ["EVENTS", "NO_READINGS", "SAME_LIFT_MM", "MeasuredBy", "MeasuredValve", "valve_measured", "wheel_degrees"]
+
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+from gurvo_core.angles import nearest_turn_deg, wrap_deg
+from gurvo_core.engine import Flank
+from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.timing import Estimate, GaugeUncertainty, TdcEstimate, advance_deg, centreline_deg, in_words, judge
+from gurvo_core.timing.events import OVERLAP_TDC_DEG, lift_slope_mm_per_deg, nose_half_width_deg
+from gurvo_core.timing.job.state import EventReadings
+from gurvo_core.timing.job.view import EventFigure, ValveFigures
+from gurvo_core.timing.lines import FLANKS, LineAt
+from gurvo_core.uncertainty import COVERAGE, repeats_estimate, root_sum_square
+
+SAME_LIFT_MM = 0.0005
+# of a lobe whose shape is not known: a lazy flank and a broad nose, so that nothing is trusted more than it may be
+SLOW_SLOPE_MM_PER_DEG = 0.05
+BROAD_NOSE_DEG = 6.0
+NO_READINGS = EventReadings()
+EVENTS = (*FLANKS, "top")
+# a long ledger asks for the same few over and over
+_slope = lru_cache(maxsize=256)(lift_slope_mm_per_deg)
+_nose_width = lru_cache(maxsize=256)(nose_half_width_deg)
+
+
+@lru_cache(maxsize=1024)
+def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> tuple[float, ...]:
+    """Return the wheel degrees of the readings at a checking lift.
+
+    Parameters
+    ----------
+    readings : EventReadings
+        Of one event.
+    lift_mm : float or None
+        The checking lift; None for all, as at the top [mm].
+
+    Returns
+    -------
+    degrees : tuple of float
+        As read on the wheel [deg].
+
+    Source
+    ------
+    House rule: readings at another lift are of another event.
+
+    Example
+    -------
+    >>> wheel_degrees(EventReadings(), 1.0)
+    ()
+    """
+    return tuple(
+        at_deg
+        for at_mm, degrees in readings.degrees.items()
+        if lift_mm is None or (at_mm is not None and abs(at_mm - lift_mm) <= SAME_LIFT_MM)
+        for at_deg in degrees
+    )
+
+
+@lru_cache(maxsize=1024)
+def _event(readings: EventReadings, lift_mm: float | None, near_wheel_deg: float, u_place: float, step_deg: float) -> Estimate | None:
+    """Mean of one event's readings, unwrapped to the turn on which it is expected; kept as long as none joins."""
+    degrees = wheel_degrees(readings, lift_mm)
+    on_turn_deg = {at_deg: nearest_turn_deg(at_deg, near_wheel_deg) for at_deg in set(degrees)}
+    return repeats_estimate([on_turn_deg[at_deg] for at_deg in degrees], u_place, step_deg) if degrees else None
+
+
+@dataclass(frozen=True)
+class MeasuredBy:
+    """What a line was measured by."""
+
+    readings: tuple[EventReadings, EventReadings, EventReadings]  # opening, closing, at the top
+    wheel: GaugeUncertainty
+    dial: GaugeUncertainty
+    dial_step_mm: float
+
+    def of(self, flank: str) -> EventReadings:
+        """The readings of one event."""
+        return self.readings[EVENTS.index(flank)]
+
+
+@lru_cache(maxsize=512)
+def valve_measured(at: LineAt, zero: TdcEstimate | None, measured: MeasuredBy) -> "MeasuredValve":
+    """Return one line with its readings; a reading changes one line of many, so the others are kept.
+
+    Parameters
+    ----------
+    at : LineAt
+        The line and its lobe.
+    zero : TdcEstimate or None
+        True TDC as it was taken over.
+    measured : MeasuredBy
+        The readings, and by what they were taken.
+
+    Returns
+    -------
+    valve : MeasuredValve
+        Its figures.
+
+    Source
+    ------
+    ``timing.events``, ``verdict``.
+
+    Example
+    -------
+    >>> at = begin(quern_4()).at[0]
+    >>> none = MeasuredBy((NO_READINGS,) * 3, GaugeUncertainty(0.1), GaugeUncertainty(0.01), 0.01)
+    >>> valve_measured(at, None, none).figures.verdict is None
+    True
+    """
+    return MeasuredValve(at, zero, measured)
+
+
+class MeasuredValve:
+    """One line with its readings, ready to be turned into figures."""
+
+    def __init__(self, at: LineAt, zero: TdcEstimate | None, measured: MeasuredBy) -> None:
+        self.at, self.line, self.zero, self.measured = at, at.line, zero, measured
+        self.lobe, self.profile, self.on_deg = at.lobe, at.profile, at.on_deg
+        self.wheel, self.dial = measured.wheel, measured.dial
+        self.events = {flank: self._measured(flank) for flank in FLANKS}
+
+    def _estimate(self, flank: str, lift_mm: float | None, near_deg: float, u_place: float) -> Estimate | None:
+        if self.zero is None:
+            return None
+        to_wheel_deg = self.on_deg + self.zero.zero_deg
+        found = _event(self.measured.of(flank), lift_mm, near_deg + to_wheel_deg, u_place, self.wheel.step)
+        return Estimate(value=found.value - to_wheel_deg, u=found.u) if found else None
+
+    def _measured(self, flank: Flank) -> Estimate | None:
+        known = self.profile is not None
+        slope = _slope(self.profile, self.at.shaft, self.lobe, self.line.lift_mm, flank) if known else SLOW_SLOPE_MM_PER_DEG
+        u_place = root_sum_square(self.wheel.u, self.dial.u / slope)
+        return self._estimate(flank, self.line.lift_mm, self.line.event_deg(flank), u_place)
+
+    @cached_property
+    def centreline(self) -> Estimate | None:
+        """Middle of equal lifts; the wheel zero's error is common to both flanks, so it does not halve."""
+        opening, closing = (self.events[flank] for flank in FLANKS)
+        if opening is None or closing is None or self.zero is None:
+            return None
+        value = centreline_deg(self.line.valve, opening.value, closing.value)
+        return Estimate(value=value, u=root_sum_square(opening.u / 2, closing.u / 2, self.zero.u_deg))
+
+    def top_centreline(self) -> Estimate | None:
+        """Centreline by maximum lift; the dial cannot see the nose's flat."""
+        sign = 1 if self.line.valve == "intake" else -1
+        mean = self._estimate("top", None, self.line.top_deg, self.wheel.u)
+        if mean is None or self.zero is None:
+            return None
+        known = self.profile is not None
+        hidden_deg = (_nose_width(self.profile, self.at.shaft, self.lobe, self.measured.dial_step_mm) if known else BROAD_NOSE_DEG) / 3**0.5
+        return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=root_sum_square(mean.u, hidden_deg, self.zero.u_deg))
+
+    def _event_figure(self, flank: Flank) -> EventFigure:
+        estimate = self.events[flank]
+        card_deg = self.line.event_deg(flank) if self.line.has_card else None
+        zero_u = self.zero.u_deg if self.zero else 0.0
+        return EventFigure(
+            crank_deg=estimate.value if estimate else None,
+            wheel_deg=wrap_deg(estimate.value + self.on_deg, CYCLE_DEG) if estimate else None,
+            card_wheel_deg=wrap_deg(card_deg + self.on_deg, CYCLE_DEG) if card_deg is not None else None,
+            words=in_words(estimate.value) if estimate else "",
+            expanded_deg=COVERAGE * root_sum_square(estimate.u, zero_u) if estimate else None,
+            card_deg=card_deg,
+            card_words=in_words(card_deg) if card_deg is not None else "",
+            readings=len(wheel_degrees(self.measured.of(flank), self.line.lift_mm)),
+        )
+
+    @cached_property
+    def figures(self) -> ValveFigures:
+        """All of it, judged against the card; as found where there is none."""
+        line, card_deg = self.line, self.line.card_deg
+        centre, top = self.centreline, self.top_centreline()
+        low, high = (
+            (None, None)
+            if card_deg is None or line.tolerance_deg is None
+            else (card_deg - line.tolerance_deg, card_deg + line.tolerance_deg)
+        )
+        judged = judge(centre, low, high, "°") if centre else None
+        opening, closing = (self.events[flank] for flank in FLANKS)
+        return ValveFigures(
+            valve=line.valve,
+            cylinder=line.cylinder,
+            lift_mm=line.lift_mm,
+            opening=self._event_figure("opening"),
+            closing=self._event_figure("closing"),
+            duration_deg=closing.value - opening.value if opening and closing else None,
+            card_duration_deg=line.closing_deg - line.opening_deg if line.has_card else None,
+            centreline_deg=centre.value if centre else None,
+            centreline_expanded_deg=centre.expanded if centre else None,
+            card_centreline_deg=card_deg,
+            side_words="after TDC" if line.valve == "intake" else "before TDC",
+            tolerance_deg=line.tolerance_deg,
+            top_centreline_deg=top.value if top else None,
+            top_expanded_deg=top.expanded if top else None,
+            card_top_centreline_deg=self.lobe.nose_deg if self.lobe else None,
+            advance_deg=advance_deg(line.valve, card_deg, centre.value) if centre and card_deg is not None else None,
+            verdict=judged.verdict if judged else None,
+            settles=judged.settles if judged else "",
+        )
