@@ -25,7 +25,7 @@ def fill(serial: str) -> None:
     shown = {f.name: getattr(pattern.summary, f.name) for f in EngineSummary._meta.fields if f.name != "engine"}
     for n in range(ENGINES):
         name, ids = f"waiting-{n:04}", [uuid.uuid4() for _ in rows]
-        at_last = {"last_seq": len(rows), "last_entry": ids[-1], "summed_at": ids[-1]}
+        at_last = {"last_seq": len(rows), "last_entry": ids[-1], "summed_at": ids[-1], "newest_revision": pattern.newest_revision}
         engines.append(Engine(serial=name, revision_id=pattern.revision_id, builder_id=pattern.builder_id, **at_last))
         entries += [Entry(**{**row, "id": own, "engine_id": name}) for row, own in zip(rows, ids, strict=True)]
         summaries.append(EngineSummary(engine_id=name, **shown))

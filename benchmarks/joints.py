@@ -1,11 +1,18 @@
 """Joints: a trace analysed against one pass of numpy, a pull judged on a joint of forty, a file of two million rows."""
 
+import copy
 import datetime
+import uuid
+from functools import partial
+from typing import Any
 
 import numpy as np
+from django.contrib.auth.models import User
 
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
+from demo.player import answer, next_question
+from engine.services import add_revision
 from gurvo_core.engine import Joint
 from gurvo_core.joints.intake import TraceIntake
 from gurvo_core.joints.job.book import PulledJoint
@@ -13,8 +20,12 @@ from gurvo_core.joints.job.judged import judge_joint
 from gurvo_core.joints.job.pulled import Pulled
 from gurvo_core.joints.trace import Trace, analyse, clean
 from gurvo_core.reading import read_document
+from tools.real_server import Person
+from work import bridge, services
+from work.models import Engine
 
-POINTS, FORTY = 100_000, 40
+POINTS, FORTY, AIM_RATIO = 100_000, 40, 2.0
+SERIALS = tuple(f"Q4-040{n}" for n in range(1, 5))
 
 
 def measure() -> None:
@@ -22,6 +33,48 @@ def measure() -> None:
     _trace()
     _judging()
     _file()
+
+
+def fill() -> list[dict[str, Any]]:
+    """Put engines on the floor whose mains have forty bolts, ready to be pulled; return the pulls, as one more of them was pulled."""
+    data = copy.deepcopy(family_data("quern-4"))
+    mains = next(one for one in data["joints"] if one["id"] == "mains")
+    mains |= {"fasteners": FORTY, "pattern": {**mains["pattern"], "columns": FORTY // 2}}
+    revision = add_revision(data, by=User.objects.get(username="oren"), remark="for the benchmark")
+    pulls: list[dict[str, Any]] = []
+    for serial in SERIALS:
+        by = User.objects.get(username="della")
+        services.put_on_stand(serial=serial, family="quern-4", purpose="", stand=None, promised=None, by=by)
+        Engine.objects.filter(pk=serial).update(revision=revision)
+        pulls = []
+        while (body := _next(serial))["kind"] != "pull" or serial == SERIALS[-1]:
+            if pulls and body["kind"] != "pull":
+                break
+            pulls += [body] if body["kind"] == "pull" else []
+            services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
+    return pulls
+
+
+def _next(serial: str) -> dict[str, Any]:
+    """What a builder enters next."""
+    ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
+    return answer(ledger.shown, next_question(ledger.shown), ledger.folded.document)
+
+
+def entries(port: int, pulls: list[dict[str, Any]]) -> None:
+    """Print what a pull takes on those joints, against a bare signed-in view."""
+    builder = Person(port, "della", "hillside-builder")
+    taken: dict[str, list[float]] = {"bare": [], "pull": []}
+    for serial in SERIALS[:-1]:
+        builder.call("GET", f"/api/engines/{serial}")
+        has = builder.tag
+        for pull in pulls:
+            taken["bare"] += times_ms(partial(builder.call, "GET", "/api/session/people"), 1, warm_up=0)
+            sent = {"id": str(uuid.uuid4()), "entry": pull, "has": has}
+            taken["pull"] += times_ms(partial(builder.call, "POST", f"/api/engines/{serial}/entries", sent), 1, warm_up=0)
+            has = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
+    bare, took = p50_p95(taken["bare"]), p50_p95(taken["pull"])
+    print(f"a pull on a joint of forty      {took[0]:8.2f}   {took[0] / bare[0]:.2f} times the bare view, aim: within {AIM_RATIO:g}")
 
 
 def _trace() -> None:

@@ -21,7 +21,7 @@ def main() -> None:
         os.environ |= serving.load_demo(database)
         os.environ["GURVO_STANDINS"] = str(base := serving.free_ports(serving.STANDINS))
         django.setup()
-        from benchmarks import browser, core, coverage, fits, floor, hostile, joints, needle, requests, twin
+        from benchmarks import browser, core, coverage, fits, floor, hostile, joints, needle, requests, run, twin
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -32,9 +32,13 @@ def main() -> None:
         joints.measure()
         fits.measure()
         fits.fill()
+        pulls = joints.fill()
+        entered = run.fill()
         with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
             fits.entries(port, CALLS)
+            joints.entries(port, pulls)
+            run.entries(port, entered)
             hostile.measure(port)
             browser.measure(port)
             twin.measure(port)

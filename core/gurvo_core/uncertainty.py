@@ -15,6 +15,7 @@ __all__ = [
 ]
 
 import math
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -133,11 +134,11 @@ def repeats_estimate(values: Sequence[float], u_place: float, grain: float = 0.0
     >>> repeats_estimate([1.0, 3.0], 0.0), repeats_estimate([2.0, 2.0, 2.0], 0.3).u
     (Estimate(value=2.0, u=1.0), 0.3)
     """
-    count = len(values)
-    mean = math.fsum(values) / count
-    if max(values) - min(values) <= grain * WITHIN_A_STEP:
+    count, often = len(values), Counter(values)  # a gauge is read to its step, so many repeats are few figures
+    mean = math.fsum(value * times for value, times in often.items()) / count
+    if max(often) - min(often) <= grain * WITHIN_A_STEP:
         return Estimate(value=mean, u=u_place)
-    variance = math.fsum((value - mean) ** 2 for value in values) / (count - 1)
+    variance = math.fsum(times * (value - mean) ** 2 for value, times in often.items()) / (count - 1)
     return Estimate(value=mean, u=root_sum_square(u_place, math.sqrt(variance / count)))
 
 

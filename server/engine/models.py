@@ -30,7 +30,6 @@ class Family(models.Model):
 
     code = models.SlugField(primary_key=True, max_length=40)
     name = models.CharField(max_length=120)
-    newest = models.PositiveIntegerField(default=0, help_text="Number of its newest revision: asked with every entry, so kept beside")
 
     def __str__(self) -> str:
         """Name it as the shop does."""

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.dispatch import Signal
 
 from engine.models import Family, Revision
 from gurvo_core.engine import EngineDocument
@@ -14,6 +15,9 @@ from gurvo_core.reading import doubts_of, read_document
 from press.documents import document_in
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
+
+# whoever keeps something by a family's newest revision hears of it, within the same transaction
+revision_added = Signal()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -73,6 +77,6 @@ def _add(document: EngineDocument, *, by: User | None, remark: str) -> Revision:
     if newest is not None and EngineDocument.model_validate(newest.document) == document:
         raise Conflict(f"This is the same as revision {newest.number}: nothing is to be taken in.", "text")
     number = newest.number + 1 if newest else 1
-    family.newest = number
-    family.save(update_fields=["newest"])
-    return Revision.objects.create(family=family, number=number, document=plain, by=by, remark=remark)
+    revision = Revision.objects.create(family=family, number=number, document=plain, by=by, remark=remark)
+    revision_added.send(Revision, revision=revision)
+    return revision

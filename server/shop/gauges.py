@@ -1,8 +1,9 @@
 """Gauges: as they are now, as the lead enters them, tried against each other, and what each was used on."""
 
 import re
-from collections.abc import Iterable, Sequence
-from datetime import date, datetime
+from collections.abc import Iterable, Iterator, Sequence
+from contextlib import contextmanager
+from datetime import date, datetime, time, timedelta
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -45,17 +46,43 @@ def shelf() -> list[Gauge]:
 
 def _as_it_is(row: GaugeRow) -> Gauge:
     plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate")
-    pulls = row.uses.filter(kind=PULL) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["wrench"] else row.uses.none()
-    if row.calibrated is not None:
-        pulls = pulls.filter(at__date__gt=row.calibrated)
     check = row.checks.first() if row.kind == GaugeRow.Kind.BAR else None
     return Gauge(
         id=row.code,
         kind=GaugeRow.Kind(row.kind).value,
-        pulls=pulls.count(),
+        pulls=_pulls_of(row) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["wrench"] else 0,
         checked=timezone.localdate(check.at) if check else None,
         **{key: getattr(row, key) for key in plain},
     )
+
+
+# a wrench's pulls since a calibration: asked with every pull of it, so counted once and counted on
+_counted_pulls: dict[str, tuple[date | None, int]] = {}
+
+
+def _pulls_of(row: GaugeRow) -> int:
+    kept = _counted_pulls.get(row.code)
+    if kept is None or kept[0] != row.calibrated:
+        pulls = row.uses.filter(kind=PULL)
+        if row.calibrated is not None:
+            pulls = pulls.filter(at__gte=timezone.make_aware(datetime.combine(row.calibrated + timedelta(days=1), time.min)))
+        kept = _counted_pulls[row.code] = (row.calibrated, pulls.count())
+    return kept[1]
+
+
+@contextmanager
+def pulls_counted() -> Iterator[None]:
+    """While an entry is made: if it is not kept after all, its pulls are counted anew."""
+    try:
+        yield
+    except BaseException:
+        forget_pulls()
+        raise
+
+
+def forget_pulls() -> None:
+    """Count anew."""
+    _counted_pulls.clear()
 
 
 def all_gauges() -> list[dict[str, Any]]:
@@ -102,6 +129,10 @@ def keep_uses(codes: Iterable[str], *, serial: str, seq: int, kind: str, at: dat
     rows = [GaugeUse(gauge_id=code, serial=serial, seq=seq, kind=kind, at=at, by_name=by_name) for code in codes]
     if rows:
         GaugeUse.objects.bulk_create(rows)
+    for code in codes if kind == PULL else ():
+        if code in _counted_pulls:
+            calibrated, count = _counted_pulls[code]
+            _counted_pulls[code] = (calibrated, count + 1)
 
 
 def history_of(code: str) -> dict[str, Any]:

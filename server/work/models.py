@@ -1,6 +1,7 @@
 """Engines, the ledger of each, and what the Floor shows of each: entries are added and never changed."""
 
 import uuid
+from typing import Any
 
 from django.conf import settings
 from django.db import models
@@ -28,9 +29,8 @@ class Engine(models.Model):
     last_entry = models.UUIDField(null=True, help_text="The ledger's last entry")
     summed_at = models.UUIDField(null=True, help_text="The entry at which its summary was worked out")
     head = models.CharField(max_length=64, default=START, help_text="Seal of the ledger's last entry")
-    newest_revision: int  # these three only of engines read ``at_the_bench``
-    chain: str | None
-    built_by: str | None
+    newest_revision = models.PositiveIntegerField(default=0, help_text="Number of its family's newest document")
+    chain: str | None  # only of engines read ``at_the_bench``
 
     objects = EngineQuerySet.as_manager()
 
@@ -41,6 +41,12 @@ class Engine(models.Model):
     def __str__(self) -> str:
         """Name it by its serial."""
         return self.serial
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """Write it; a new one learns which document of its family is the newest."""
+        if self._state.adding and not self.newest_revision:
+            self.newest_revision = Revision.objects.newest_of(self.revision.family_id).number
+        super().save(*args, **kwargs)
 
     @property
     def about(self) -> About:

@@ -9,8 +9,6 @@ from django.db.models import Count, F, Q, Sum
 from engine.querysets import AppendOnlyQuerySet
 from gurvo_core.work import RULES_VERSION
 
-AT_THE_BENCH = {"newest_revision": F("revision__family__newest"), "chain": F("summary__chain"), "built_by": F("builder__username")}
-
 
 class EngineQuerySet(models.QuerySet[Any]):
     """Reads of engines."""
@@ -20,12 +18,12 @@ class EngineQuerySet(models.QuerySet[Any]):
         return self.order_by(F("stand").asc(nulls_last=True), "serial")
 
     def at_the_bench(self) -> Self:
-        """With their builder's sign-in name, the number of their family's newest document, and what does not fit of their seals."""
-        return self.annotate(**AT_THE_BENCH)
+        """With what does not fit of their seals."""
+        return self.annotate(chain=F("summary__chain"))
 
     def bench_moment(self, serial: str) -> tuple[object, ...] | None:
         """Figures that change whenever what the bench shows of an engine does; None when there is no such engine."""
-        columns = ("last_entry", "revision_id", "revision__family__newest", "stand", "summary__chain")
+        columns = ("last_entry", "revision_id", "newest_revision", "stand", "summary__chain")
         moment: tuple[object, ...] | None = self.filter(pk=serial).values_list(*columns).first()
         return moment
 

@@ -17,7 +17,7 @@ from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Gaug
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
 from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
-from shop.gauges import gauges_named, keep_uses
+from shop.gauges import gauges_named, keep_uses, pulls_counted
 from shop.roles import Role, may_record, may_write_documents, role_of, shown_name
 from shop.stock import free_stock
 from work import bridge
@@ -41,6 +41,7 @@ class Recorded:
     moment_before: tuple[object, ...] = ()
 
 
+@pulls_counted()
 @transaction.atomic
 def record(
     serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = "", confirmed: bool = False
@@ -106,8 +107,6 @@ def _follow_entry(engine: Engine, row: Entry, moved: dict[str, Any]) -> None:
     changes = {"last_seq": row.seq, "last_entry": row.id, "head": row.digest, **moved}
     for name, value in changes.items():
         setattr(engine, name, value)
-    if "builder" in moved:
-        engine.built_by = moved["builder"].username
     Engine.objects.filter(pk=engine.pk).update(**changes)
 
 
@@ -172,8 +171,8 @@ def _keep_next_summary(engine: Engine, before: bridge.Ledger, after: bridge.Ledg
     if not (is_current and before.is_summed) or before.revision_id != after.revision_id:
         return keep_summary(engine, after)
     changed = {name: value for name, value in after.summed.items() if before.summed.get(name) != value}
-    rows = EngineSummary.objects.filter(engine=engine, revision_id=after.revision_id, rules=RULES_VERSION)
-    if changed and not rows.update(**changed):
+    key = {"engine": engine, "revision_id": after.revision_id, "rules": RULES_VERSION}
+    if changed and not EngineSummary.objects.filter(**key).update(**changed):
         keep_summary(engine, after)
     return None
 
@@ -182,6 +181,11 @@ def refresh_summaries(engines: Iterable[Engine]) -> None:
     """Work out anew what the Floor shows of some engines."""
     for engine in engines:
         keep_summary(engine)
+
+
+def hear_of_revision(revision: Revision, **_: object) -> None:
+    """Engines know the number of their family's newest revision: it is asked with every entry and every look."""
+    Engine.objects.filter(revision__family=revision.family_id).update(newest_revision=revision.number)
 
 
 @transaction.atomic

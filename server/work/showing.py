@@ -44,7 +44,7 @@ def _head(engine: Engine, ledger: bridge.Ledger, by: User) -> EngineHead:
         newest_revision=engine.newest_revision,
         purpose=engine.purpose,
         stand=engine.stand,
-        builder=engine.built_by or "",
+        builder=by.username if engine.builder_id == by.pk else engine.builder.username if engine.builder else "",
         whereabouts=cast("Whereabouts", engine.whereabouts),
         aside_because=engine.aside_because,
         ready_at=_ready_at(ledger),

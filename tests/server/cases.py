@@ -9,6 +9,7 @@ from django.utils import timezone
 from engine.bridge import about_of, document_of
 from engine.models import Revision
 from engine.services import add_revision
+from shop.gauges import forget_pulls
 from shop.models import Gauge, Shop, working_hours
 from tests.engines import LENGTHS, SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
 from work.floor import forget
@@ -33,6 +34,7 @@ def fill_shop():
     document_digest.cache_clear()
     forget()
     working_hours.cache_clear()
+    forget_pulls()
     if not Shop.objects.exists():  # a test that commits leaves no row behind, not even those of migrations
         Shop.objects.create()
     for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):

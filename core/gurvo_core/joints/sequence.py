@@ -8,6 +8,7 @@ __all__ = ["ALL", "Figures", "Item", "Spot", "bolt_facts", "draw_passes", "figur
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from gurvo_core.engine import EngineDocument, Joint, JointStage
 from gurvo_core.joints.meaning import BoltFacts, generic_nm
@@ -41,7 +42,7 @@ class Item:
     turn: int  # which time round, from 1
     fastener: str
 
-    @property
+    @cached_property
     def key(self) -> str:
         """Tells it from every other of its joint."""
         return f"{self.stage}.{self.turn}.{self.fastener}"

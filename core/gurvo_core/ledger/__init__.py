@@ -33,6 +33,7 @@ __all__ = [
     "Question",
     "Reach",
     "Room",
+    "Same",
     "Step",
     "StepNews",
     "Strike",
@@ -41,6 +42,7 @@ __all__ = [
     "apply",
     "find_kind",
     "fold",
+    "kept_last",
     "kept_with",
     "may_be_done",
     "need",
@@ -48,7 +50,7 @@ __all__ = [
 
 from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
-from gurvo_core.ledger.kept import kept_with
+from gurvo_core.ledger.kept import Same, kept_last, kept_with
 from gurvo_core.ledger.room import (
     CURRENT_STEP,
     DONE_ELSEWHERE,

@@ -7,9 +7,10 @@ Nothing is changed in place: what was folded may be kept, shared and gone on fro
 
 __all__ = ["Folded", "apply", "find_kind", "fold"]
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import chain
 from typing import Any
 from uuid import UUID
 
@@ -22,6 +23,38 @@ States = Mapping[str, Any]  # of each room, by its name
 HALT = 64  # entries from one halt to the next: a strike of a late entry replays no more than these and what follows it
 
 
+class Places(Mapping[UUID, int]):
+    """Where in a ledger each entry is. Put together from pieces, so that one more entry does not copy a long ledger's."""
+
+    def __init__(self, full: tuple[Mapping[UUID, int], ...] = (), last: Mapping[UUID, int] | None = None) -> None:
+        self._full, self._last = full, last or {}
+
+    def __getitem__(self, entry_id: UUID) -> int:
+        """The place of an entry."""
+        for piece in (self._last, *self._full):
+            if entry_id in piece:
+                return piece[entry_id]
+        raise KeyError(entry_id)
+
+    def __iter__(self) -> Iterator[UUID]:
+        """Oldest first."""
+        return chain(*self._full, self._last)
+
+    def __len__(self) -> int:
+        """How many there are."""
+        return HALT * len(self._full) + len(self._last)
+
+    def joined(self, more: Iterable[UUID]) -> "Places":
+        """The same with some more at the end."""
+        full, last, count = list(self._full), dict(self._last), len(self)
+        for place, entry_id in enumerate(more, count):
+            last[entry_id] = place
+            if len(last) == HALT:
+                full.append(last)
+                last = {}
+        return Places(tuple(full), last)
+
+
 @dataclass(frozen=True, eq=False, kw_only=True)
 class Folded:
     """A ledger, and what stands in it for each room."""
@@ -32,7 +65,7 @@ class Folded:
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
     states: States
     halts: tuple[States, ...]  # what stood after none, 64, 128 … entries
-    place: Mapping[UUID, int]  # where in ``entries`` each is
+    place: "Places"
 
     @cached_property
     def facts(self) -> Facts:
@@ -114,7 +147,7 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     """
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
     run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
-    place = {entry.id: n for n, entry in enumerate(entries)}
+    place = Places().joined(entry.id for entry in entries)
     halts = tuple(run[: len(entries) // HALT + 1])
     return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place)
 
@@ -187,7 +220,7 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     if found:
         states = _after(folded.rooms, states, found, entry)
     halts = before.halts if len(entries) % HALT else (*before.halts, states)
-    place = {**folded.place, entry.id: len(folded.entries)}
+    place = folded.place.joined([entry.id])
     return replace(before, entries=entries, states=states, halts=halts, place=place)
 
 

@@ -136,6 +136,11 @@ class Facts:
         value: T | None = self._known.get(fact)
         return value
 
+    @property
+    def values(self) -> tuple[Any, ...]:
+        """All that is known, in the rooms' order."""
+        return tuple(self._known.values())
+
     def joined(self, more: Mapping[Fact[Any], Any]) -> "Facts":
         """The same with some more."""
         return Facts({**self._known, **more})

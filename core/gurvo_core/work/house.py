@@ -7,10 +7,10 @@ union by ``kind`` and one typed field a room, so that the API and the web's type
 __all__ = ["House"]
 
 from bisect import bisect_left
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
-from functools import cache, cached_property, reduce
+from functools import cached_property, reduce
 from itertools import groupby, zip_longest
 from operator import attrgetter, itemgetter, or_
 from typing import Annotated, Any, Literal
@@ -21,8 +21,6 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
 from gurvo_core.ledger import (
     CURRENT_STEP,
-    PLAN,
-    Asked,
     Body,
     Fact,
     Folded,
@@ -30,7 +28,6 @@ from gurvo_core.ledger import (
     LedgerEntry,
     Question,
     Room,
-    Step,
     Strike,
     Words,
     apply,
@@ -38,12 +35,12 @@ from gurvo_core.ledger import (
     fold,
 )
 from gurvo_core.ledger.versions import upcast
-from gurvo_core.work.gate import check_entry, held_back, permission_of
+from gurvo_core.work.gate import check_entry, permission_of
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
+from gurvo_core.work.steps import Steps
 
 SENT_AT_ONCE = timedelta(minutes=1)
-NOTHING = Asked(questions=[])
 
 
 def _union(types: Sequence[type[Any]]) -> Any:
@@ -51,7 +48,7 @@ def _union(types: Sequence[type[Any]]) -> Any:
     return types[0] if len(types) == 1 else Annotated[reduce(or_, types), Field(discriminator="kind")]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class House:
     """Rooms that meet at one bench."""
 
@@ -83,13 +80,8 @@ class House:
         return create_model("BenchState", __base__=BenchState, __doc__=BenchState.__doc__, steps=(list[step], ...), **views)
 
     @cached_property
-    def _asking(self) -> dict[str, Room[Any]]:
-        """The room that asks what is asked in a step, by what the step does."""
-        return {does: room for room in reversed(self.rooms) for does in room.asks}
-
-    @cached_property
-    def _step_type(self) -> Any:
-        return self.state_type.model_fields["steps"].annotation.__args__[0]  # type: ignore[union-attr]
+    def _steps(self) -> Steps:
+        return Steps(self.rooms, self.state_type.model_fields["steps"].annotation.__args__[0])  # type: ignore[union-attr]
 
     def read(self, body: Mapping[str, Any], version: int) -> Body:
         """Read a plain body of any version; raises EntryRefused when it is none."""
@@ -157,61 +149,9 @@ class House:
             return struck is not None and struck.by == "lead"
         return self.kinds[body.kind].by == "lead"
 
-    def _asked(self, folded: Folded, step: Step, held: Callable[[str], str]) -> tuple[Asked, tuple[str, ...]]:
-        """What a step asks, and why each of its questions cannot be answered yet."""
-        room = self._asking.get(step.does)
-        if room is None:
-            return NOTHING, ()
-        asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-        return asked, self._blocked(folded, room, step, asked, held) if asked.is_open else asked.said
-
-    def _blocked(self, folded: Folded, asked_by: Room[Any], step: Step, asked: Asked, held: Callable[[str], str]) -> tuple[str, ...]:
-        """Why each question cannot be answered yet: another room holds its step back, or what it does may not be done."""
-        reasons = (room.blocks(folded.states[room.name], step, folded.facts) for room in self.rooms if room.blocks and room is not asked_by)
-        before, said = next(filter(None, reasons), ""), []
-        for question in asked.questions:
-            if question.status == "open":
-                before = question.blocked or before or (held(question.doing) if question.doing else "")
-                said.append(before)  # what a step asks is answered one after another
-            else:
-                said.append(question.blocked)
-        return tuple(said)
-
-    def _steps(self, folded: Folded) -> list[StepView]:
-        """The run of work: the first step with a question that can be answered is the one to do now."""
-        found: list[tuple[Step, Asked, tuple[str, ...], StepStatus]] = []
-        current, all_before, later = None, True, None
-        plan = folded.facts.get(PLAN)
-        held = cache(lambda doing: "; ".join(held_back(folded, doing)))
-        # whatever a run plans, the room that closes the record comes last
-        for step in [*plan, *self.rooms[-1].steps] if plan else [step for room in self.rooms for step in room.steps]:
-            asked, blocked = self._asked(folded, step, held)
-            can = _answerable(asked, blocked) if asked.is_open else []
-            is_now = current is None and any(not question.later for question in can)
-            current = current or (step if is_now else None)
-            later = len(found) if later is None and can else later
-            all_before = all_before and not asked.is_open
-            # without a plan one step stands on the other: nothing after an open one is done
-            is_done = not asked.is_open if plan else all_before
-            found.append((step, asked, blocked, "now" if is_now else "done" if is_done else "open"))
-        if current is None and later is not None:
-            found[later] = (*found[later][:3], "now")
-        return [self._view(*one) for one in found]
-
-    def _view(self, step: Step, asked: Asked, blocked: tuple[str, ...], status: StepStatus) -> StepView:
-        """One step as it is shown; most of a long run is the same for every look at it."""
-        key = (self._step_type, blocked, status)
-        view: StepView | None = asked.views.get(key)
-        if view is None:
-            pairs = zip(asked.questions, blocked, strict=True)
-            questions = [one if one.blocked == why else one.model_copy(update={"blocked": why}) for one, why in pairs]
-            view = self._step_type.model_construct(**{**vars(step), "note": asked.note, "questions": questions}, status=status)
-            asked.views[key] = view
-        return view
-
     def show(self, folded: Folded) -> BenchState:
         """Everything the bench shows. Built from what the rooms made, so it is not checked over again."""
-        steps = self._steps(folded)
+        steps = self._steps.show(folded)
         current = next((step for step in steps if step.status == "now"), None)
         ends = [
             LooseEndView(
@@ -309,10 +249,6 @@ class House:
             struck=struck,
             goes_back=entry.goes_back,
         )
-
-
-def _answerable(asked: Asked, blocked: tuple[str, ...]) -> list[Question]:
-    return [one for one, why in zip(asked.questions, blocked, strict=True) if one.status == "open" and not why]
 
 
 def _plain(body: Body | None) -> dict[str, str | bool] | None:

@@ -17,22 +17,26 @@ interface NeedleProps {
 }
 
 export function Needle({ target, unit, shows, latest }: NeedleProps) {
-  const hand = useRef<SVGLineElement>(null);
-  const figure = useRef<SVGTextElement>(null);
+  const hand = useRef<HTMLDivElement>(null);
+  const figure = useRef<HTMLDivElement>(null);
   const other = useRef<HTMLElement>(null);
   useEffect(() => {
     let frame = 0;
     let before = '';
+    let besideBefore = '';
     const draw = () => {
       const reading = latest.current;
       const value = reading[shows] ?? 0;
       const text = shows === 'value' ? (reading.text ?? '0') : String(Math.round(value));
       const share = Math.min(Math.max(value / (target * OVER), 0), 1);
-      hand.current?.setAttribute('transform', `rotate(${(share * SWEEP_DEG - SWEEP_DEG / 2).toFixed(1)})`);
+      // a layer of its own is turned: nothing of the page is laid out or painted anew for it
+      if (hand.current) hand.current.style.transform = `rotate(${(share * SWEEP_DEG - SWEEP_DEG / 2).toFixed(1)}deg)`;
       if (text !== before && figure.current) figure.current.textContent = text;
       before = text;
-      const beside = shows === 'value' ? `${Math.round(reading.angle_deg ?? 0)}°` : `${reading.text ?? '0'} N·m`;
-      if (other.current) other.current.textContent = reading.trouble || beside;
+      const also = shows === 'value' ? `${Math.round(reading.angle_deg ?? 0)}°` : `${reading.text ?? '0'} N·m`;
+      const beside = reading.trouble || also;
+      if (beside !== besideBefore && other.current) other.current.textContent = beside;
+      besideBefore = beside;
       frame = requestAnimationFrame(draw);
     };
     frame = requestAnimationFrame(draw);
@@ -44,14 +48,16 @@ export function Needle({ target, unit, shows, latest }: NeedleProps) {
   };
   return (
     <div className={classes.live}>
-      <svg viewBox="-60 -58 120 92" role="img" aria-label="Live needle">
-        <path className={classes.scale} d={`M ${at(0)} A 50 50 0 1 1 ${at(1)}`} />
-        <path className={classes.goal} d={`M ${at(1 / OVER - 0.04)} A 50 50 0 0 1 ${at(1 / OVER + 0.04)}`} />
-        <line ref={hand} className={classes.hand} x1={0} y1={8} x2={0} y2={-46} />
-        <text ref={figure} className={classes.figure} textAnchor="middle" y={30}>
+      <div className={classes.face} role="img" aria-label="Live needle">
+        <svg viewBox="-60 -58 120 92" aria-hidden>
+          <path className={classes.scale} d={`M ${at(0)} A 50 50 0 1 1 ${at(1)}`} />
+          <path className={classes.goal} d={`M ${at(1 / OVER - 0.04)} A 50 50 0 0 1 ${at(1 / OVER + 0.04)}`} />
+        </svg>
+        <div ref={hand} className={classes.hand} />
+        <div ref={figure} className={classes.figure}>
           0
-        </text>
-      </svg>
+        </div>
+      </div>
       <p>
         <span>{unit}</span> <b ref={other} />
       </p>

@@ -10,7 +10,7 @@ from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import JointsState, Ready
 from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion
 from gurvo_core.joints.sequence import ALL, Figures, Item
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, kept_with
 
 AHEAD = 3  # pulls that a screen is told of, so that it need not wait for the next
 ORDINALS = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth", "Ninth", "Tenth", "Eleventh", "Twelfth")
@@ -39,13 +39,15 @@ def ask_tighten(now: JointsState, step: Step, facts: Facts) -> Asked:
     done = now.of_joint(joint.joint.id)
     waiting = [item for item in segment if item.key not in done]
     ready, left = now.ready.get(step.key), now.left.get(step.key)
-    questions: list[Question] = [_ready(now, joint, step, is_done=ready is not None)]
+    questions: list[Question] = [_ready(now.book, step.key, step.title, ready is not None)]
     questions += [_pull(now, joint, step, item, ready) for item in waiting[:AHEAD]] if ready else []
     questions += [_decide(step, one) for one in now.judged.get(joint.joint.id, ()) if _is_undecided(now, joint, one, segment)]
-    for question in questions:
-        question.later = left is not None
-        if ready is not None and waiting and isinstance(question, PullDecisionQuestion):
-            question.status = "optional"  # asked once all are pulled; whoever wants to decide at once may
+    if ready is not None and waiting:
+        for question in questions:
+            if isinstance(question, PullDecisionQuestion):
+                question.status = "optional"  # asked once all are pulled; whoever wants to decide at once may
+    if left is not None:
+        questions = [question.model_copy(update={"later": True}) for question in questions]
     note = f"left until {left.until}" if left else f"{len(segment) - len(waiting)} / {len(segment)}" if len(waiting) < len(segment) else ""
     return Asked(questions=questions, note=note)
 
@@ -54,6 +56,7 @@ def _is_undecided(now: JointsState, joint: PulledJoint, one: Judgement, segment:
     return one.item in segment and (joint.joint.id, one.item.key) not in now.decided
 
 
+@kept_with
 def _is_quiet(now: JointsState, joint: PulledJoint, step_id: str) -> bool:
     """Whether a step is not begun, and nothing is said of it yet."""
     name = joint.joint.id
@@ -64,20 +67,19 @@ def _is_quiet(now: JointsState, joint: PulledJoint, step_id: str) -> bool:
 @lru_cache(maxsize=4096)
 def _asked_quiet(book: JointBook, step_id: str, *, is_done: bool) -> Asked:
     """The same for every look at a step that is done, or not begun."""
-    joint, step = book.joint_of(step_id), book.steps[step_id]
+    return Asked(questions=[_ready(book, step_id, book.steps[step_id].says.rstrip("."), is_done)])
+
+
+@kept_with
+def _ready(book: JointBook, step_id: str, title: str, is_done: bool) -> JointReadyQuestion:
+    joint, planned = book.joint_of(step_id), book.steps[step_id]
     assert joint is not None
-    plain = Step(key=step_id, title=step.says.rstrip("."), does="tighten")
-    return Asked(questions=[_ready(JointsState(document=book.document, book=book), joint, plain, is_done=is_done)])
-
-
-def _ready(now: JointsState, joint: PulledJoint, step: Step, *, is_done: bool) -> JointReadyQuestion:
-    figures = [joint.figures(item) for item in now.book.segment(step.key)]
+    figures = [joint.figures(item) for item in book.segment(step_id)]
     most = max((one.torque_nm for one in figures if one.torque_nm), default=None)
-    planned = now.book.steps[step.key]
     return JointReadyQuestion.model_construct(
-        key=step.key,
+        key=step_id,
         kind="joint_ready",
-        title=step.title,
+        title=title,
         ask=f"{joint.joint.name}: ready to pull?",
         hint=f"{', '.join(about_joint(joint.joint))}. {planned.why}".strip(),
         status="done" if is_done else "open",
@@ -86,7 +88,7 @@ def _ready(now: JointsState, joint: PulledJoint, step: Step, *, is_done: bool) -
         blocked="",
         doing="tighten",
         later=False,
-        step=step.key,
+        step=step_id,
         threads=joint.joint.thread_state,
         held_by=joint.joint.held_by,
         needs_torque=torque_in(most),

@@ -12,7 +12,7 @@ from gurvo_core.joints.job.state import JointsState, begin_joints, next_item
 from gurvo_core.joints.job.view import Flagged, JointsView, JointView, PullLine, Sibling, SpotView, StageView
 from gurvo_core.joints.job.words import ANGLE_WORDS, DECIDED
 from gurvo_core.joints.sequence import ALL, Item
-from gurvo_core.ledger import CURRENT_STEP, STEPS_DONE, Doing, Facts, LooseEnd
+from gurvo_core.ledger import CURRENT_STEP, STEPS_DONE, Doing, Facts, LooseEnd, kept_with
 
 LATE: frozenset[Doing] = frozenset({"start", "hand over"})
 
@@ -103,28 +103,41 @@ def _flagged(now: JointsState, name: str, one: Judgement) -> Flagged:
 
 
 def _spots(joint: PulledJoint, done: Container[str], item: Item | None, flagged: set[str]) -> list[SpotView]:
-    stages = range(1, len(joint.joint.stages) + 1)
-    own: dict[tuple[int, str], list[str]] = {}
-    for one in joint.items:
-        own.setdefault((one.stage, one.fastener), []).append(one.key)
+    own = _keys(joint)
 
-    def is_done(stage: int, fastener: str) -> bool:
-        keys = own.get((stage, fastener)) or own.get((stage, ALL)) or []
+    def is_done(keys: tuple[str, ...]) -> bool:
         return bool(keys) and all(key in done for key in keys)
 
+    now = item.fastener if item is not None else ""
     return [
-        SpotView.model_construct(
-            id=spot.id,
-            order=order,
-            x_mm=spot.x_mm,
-            y_mm=spot.y_mm,
-            done=[is_done(stage, spot.id) for stage in stages],
-            is_now=item is not None and item.fastener in (spot.id, ALL),
-            is_flagged=spot.id in flagged,
-            is_loaded=spot.cylinder in joint.loaded,
-        )
-        for order, spot in enumerate(joint.spots, 1)
+        _spot(joint, place, tuple(map(is_done, own[spot.id])), now in (spot.id, ALL), spot.id in flagged)
+        for place, spot in enumerate(joint.spots)
     ]
+
+
+@kept_with
+def _keys(joint: PulledJoint) -> dict[str, list[tuple[str, ...]]]:
+    """The keys of each fastener's pulls, stage by stage; where nothing is told apart, of all of them."""
+    own: dict[tuple[int, str], tuple[str, ...]] = {}
+    for one in joint.items:
+        own[one.stage, one.fastener] = (*own.get((one.stage, one.fastener), ()), one.key)
+    stages = range(1, len(joint.joint.stages) + 1)
+    return {spot.id: [own.get((stage, spot.id)) or own.get((stage, ALL)) or () for stage in stages] for spot in joint.spots}
+
+
+@kept_with
+def _spot(joint: PulledJoint, place: int, done: tuple[bool, ...], is_now: bool, is_flagged: bool) -> SpotView:
+    spot = joint.spots[place]
+    return SpotView.model_construct(
+        id=spot.id,
+        order=place + 1,
+        x_mm=spot.x_mm,
+        y_mm=spot.y_mm,
+        done=list(done),
+        is_now=is_now,
+        is_flagged=is_flagged,
+        is_loaded=spot.cylinder in joint.loaded,
+    )
 
 
 def _stages(joint: PulledJoint, done: Container[str], item: Item | None) -> list[StageView]:

@@ -55,6 +55,11 @@ _HOW_FAR = {"fitted": "Fitted", "armed": "Armed", "proven": "Proven"}
 
 def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """The run as steps that every room may see to; variants are told apart before anything else."""
+    return _plan_facts(now)
+
+
+@kept_with
+def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
     if not now.plan.steps:
         return {}
     known: dict[Fact[Any], Any] = {PLAN: _steps_of(now.plan), STEPS_DONE: now.done, WHY_STEP_WAITS: partial(_why_it_waits, now)}

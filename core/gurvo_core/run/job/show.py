@@ -6,9 +6,9 @@ from collections.abc import Iterator, Sequence
 from datetime import timedelta
 
 from gurvo_core.engine import Thing
-from gurvo_core.ledger import DONE_ELSEWHERE, Doing, Facts, Hold, LooseEnd, Reach, kept_with
+from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, Doing, Facts, Hold, LooseEnd, Reach, kept_with
 from gurvo_core.run.job.entries import OilChange, ThingMoved, TurnSeen
-from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, minutes_of, parts_ready, tensioner_at, title_of, unmet
+from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
 from gurvo_core.run.plan import Plan, PlanStep
@@ -252,7 +252,13 @@ def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
 
 def left_of(now: RunState, facts: Facts) -> float:
     """What is left, by the shop's own times where it has any, else by the document's [min]."""
-    return sum(minutes_of(one.step, facts) or 0 for one in _open_steps(now, facts.get(DONE_ELSEWHERE)))
+    minutes = facts.get(MINUTES) or {}
+    return sum(minutes.get(step_id, by_book) for step_id, by_book in _open_minutes(now, facts.get(DONE_ELSEWHERE)))
+
+
+@kept_with
+def _open_minutes(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[tuple[str, float]]:
+    return tuple((one.step.id, one.step.minutes or 0) for one in _open_steps(now, done_elsewhere))
 
 
 @kept_with

@@ -3,19 +3,19 @@
 __all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import Asked, Facts, Question, Step, kept_with
+from gurvo_core.ledger import Asked, Facts, Question, Step, kept_last, kept_with
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
 from gurvo_core.timing.job.state import TimingState
-from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, tdc_basis
+from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, rests_on, tdc_basis
 from gurvo_core.timing.job.view import (
     CamFigures,
     CamQuestion,
@@ -101,10 +101,9 @@ def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
 
 def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:
     """Method, stop in, readings, zero, stop out."""
-    return _asked_of_tdc(now)
+    return kept_last(now.zero, "asked", rests_on(now), partial(_asked_of_tdc, now))
 
 
-@kept_with
 def _asked_of_tdc(now: TimingState) -> Asked:
     estimate, adopted = find_tdc(now), adopted_zero(now) is not None
     questions: list[Question] = [_method(now)]

@@ -213,9 +213,9 @@ def cam_basis(now: TimingState, camshaft: str) -> Basis:
     >>> cam_basis(begin(quern_4()), "cam")
     Basis(last=0, count=0)
     """
-    taken = [readings.taken for readings in now.cams[camshaft].readings.values() if readings.taken]
-    places = [own[-1].seq for own in taken] + ([now.zero.seq] if now.zero else [])
-    return Basis(last=max(places, default=0), count=sum(map(len, taken)) + (1 if now.zero else 0))
+    taken = now.cams[camshaft].readings.values()
+    places = [own.last.seq for own in taken if own.last] + ([now.zero.seq] if now.zero else [])
+    return Basis(last=max(places, default=0), count=sum(own.count for own in taken) + (1 if now.zero else 0))
 
 
 def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:

@@ -67,9 +67,9 @@ def _lift_readings(now: TimingState, zero: TdcEstimate | None) -> list[_Place]:
         cylinder = line.cylinder
         for flank, near_deg in (("opening", line.opening_deg), ("closing", line.closing_deg), ("top", line.top_deg)):
             readings = now.cams[line.camshaft].readings.get((cylinder, line.valve, flank))
-            if not readings:
+            last = readings.last if readings else None
+            if last is None:
                 continue
-            last = readings.taken[-1]
             event = nearest_turn_deg(last.wheel_deg - off_deg, near_deg + document.from_reference_deg(cylinder))
             cycle = wrap_deg(event + document.firing_deg[document.reference_cylinder], CYCLE_DEG) if zero and document.is_timed else None
             found.append((last.seq, event, cycle))

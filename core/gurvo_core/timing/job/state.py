@@ -54,7 +54,8 @@ class StandingTdcReading:
 class EventReadings:
     """All readings of one event that count; the same object as long as none joins, so that figures can be kept by it."""
 
-    taken: tuple[StandingReading, ...] = ()
+    last: StandingReading | None = None
+    count: int = 0
     degrees: Mapping[float | None, tuple[float, ...]] = field(default_factory=dict)  # on the wheel, by lift: what figures are made of
     back: int = 0  # how many were taken after turning back
 
@@ -62,7 +63,7 @@ class EventReadings:
         """The same and one more."""
         at_lift = (*self.degrees.get(reading.lift_mm, ()), reading.wheel_deg)
         degrees = {**self.degrees, reading.lift_mm: at_lift}
-        return EventReadings((*self.taken, reading), degrees, self.back + (reading.approach == "back"))
+        return EventReadings(reading, self.count + 1, degrees, self.back + (reading.approach == "back"))
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,11 +1,11 @@
 """True TDC from the readings that stand: pairs are matched up, the chosen method is applied."""
 
-__all__ = ["adopted_zero", "find_tdc", "half_pair", "outlier_seq", "pairs_of", "tdc_basis"]
+__all__ = ["adopted_zero", "find_tdc", "half_pair", "outlier_seq", "pairs_of", "rests_on", "tdc_basis"]
 
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Basis, kept_with
+from gurvo_core.ledger import Basis, Same, kept_last, kept_with
 from gurvo_core.motion import SliderCrank
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.timing import (
@@ -110,6 +110,37 @@ def find_tdc(now: TimingState) -> TdcEstimate | None:
     >>> find_tdc(begin(quern_4())) is None
     True
     """
+    return kept_last(now.zero, "true TDC", rests_on(now), partial(_found, now))
+
+
+def rests_on(now: TimingState) -> Same:
+    """Return all that true TDC and what is asked about it follow from: as long as a cam is read it stays the same.
+
+    Parameters
+    ----------
+    now : TimingState
+        What stands.
+
+    Returns
+    -------
+    key : Same
+        To keep by.
+
+    Source
+    ------
+    House rule: states are never changed in place.
+
+    Example
+    -------
+    >>> now = begin(quern_4())
+    >>> rests_on(now) == rests_on(now)
+    True
+    """
+    said = now.method, str(now.method_chosen), str(now.stop_in)
+    return Same(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, *said)
+
+
+def _found(now: TimingState) -> TdcEstimate | None:
     try:
         return _find(now) if now.wheel else None
     except CoreError:

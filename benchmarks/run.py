@@ -1,0 +1,61 @@
+"""The longest run of the demo's families from the first step to the last: what each entry of it takes."""
+
+import uuid
+from functools import partial
+from typing import Any
+
+from django.contrib.auth.models import User
+
+from benchmarks.timing import p50_p95, times_ms
+from demo.player import answer, next_question
+from tools.real_server import Person
+from work import bridge, services
+from work.models import Engine
+
+FAMILY, SERIALS, AIM_RATIO = "brae-v8", ("BV-0900", "BV-0901", "BV-0902"), 2.0
+BY_LEAD = ("hold_point", "sign_off")
+
+
+def fill() -> list[dict[str, Any]]:
+    """Put engines on the floor and build the first; return what was entered, up to the signature."""
+    for serial in SERIALS:
+        services.put_on_stand(serial=serial, family=FAMILY, purpose="", stand=None, promised=None, by=User.objects.get(username="della"))
+    entered: list[dict[str, Any]] = []
+    while (body := _next(SERIALS[0]))["kind"] != "sign_off":
+        _by_service(SERIALS[0], body)
+        entered.append(body)
+    return entered
+
+
+def _next(serial: str) -> dict[str, Any]:
+    ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
+    return answer(ledger.shown, next_question(ledger.shown), ledger.folded.document)
+
+
+def _by_service(serial: str, body: dict[str, Any]) -> None:
+    by = User.objects.get(username="oren" if body["kind"] in BY_LEAD else "della")
+    services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
+
+
+def entries(port: int, entered: list[dict[str, Any]]) -> None:
+    """Print what the builder's entries of a whole run take, against a bare signed-in view."""
+    builder = Person(port, "della", "hillside-builder")
+    taken: dict[str, list[float]] = {"bare": [], "entry": []}
+    for serial in SERIALS[1:]:
+        has = ""
+        for body in entered:
+            if body["kind"] in BY_LEAD:
+                _by_service(serial, body)
+                has = ""
+                continue
+            if not has:
+                builder.call("GET", f"/api/engines/{serial}")
+                has = builder.tag
+            taken["bare"] += times_ms(partial(builder.call, "GET", "/api/session/people"), 1, warm_up=0)
+            sent = {"id": str(uuid.uuid4()), "entry": body, "has": has}
+            taken["entry"] += times_ms(partial(builder.call, "POST", f"/api/engines/{serial}/entries", sent), 1, warm_up=0)
+            has = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
+    bare, entry = p50_p95(taken["bare"]), p50_p95(taken["entry"])
+    ratio, ratio_p95 = entry[0] / bare[0], entry[1] / bare[1]
+    said = f"{ratio:.2f} times the bare view, p95 {ratio_p95:.2f}, aim: within {AIM_RATIO:g}"
+    print(f"an entry of the longest run     {entry[0]:8.2f}   {said}")
