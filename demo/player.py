@@ -83,7 +83,7 @@ def _field(field: Any, question: Any, document: EngineDocument) -> str:
         fit = next(fit for fit in document.fits if fit.id == field.key)
         limits = [limit for limit in (fit.least_mm, fit.most_mm) if limit is not None]
         return f"{sum(limits) / len(limits):.4g}" if limits else ANY_FIT_MM
-    return str(field.hint.removeprefix("book: ")) or "9"
+    return str(field.hint.removeprefix("book: ").partition(";")[0]) or "9"
 
 
 def _ready(_state: Any, question: Any, _document: EngineDocument) -> Body:

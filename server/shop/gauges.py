@@ -12,6 +12,7 @@ from django.db.models.functions import TruncDate
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from config.written_once import by_key
 from gurvo_core.joints.wrench import DUE_PULLS
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
 from shop.errors import Forbidden, Refusal
@@ -35,7 +36,8 @@ def _counted(rows: Any) -> Any:
 
 def gauges_named(codes: Sequence[str]) -> tuple[Gauge, ...]:
     """Return gauges as they are now, for an entry that names them; asked for with every pull, so only what its kind needs is counted."""
-    return tuple(_as_it_is(row) for row in GaugeRow.objects.filter(code__in=codes)) if codes else ()
+    rows = [by_key(GaugeRow, code) for code in sorted(set(codes))]
+    return tuple(_as_it_is(row) for row in rows if row is not None)
 
 
 def shelf() -> list[Gauge]:

@@ -1,11 +1,14 @@
 """An engine by its serial, or 404."""
 
-from django.shortcuts import get_object_or_404
+from django.http import Http404
 
+from config.written_once import by_key
 from work.models import Engine
 
 
 def engine_of(serial: str) -> Engine:
     """Return an engine as the bench needs it."""
-    engine: Engine = get_object_or_404(Engine.objects.at_the_bench(), serial=serial)
+    engine: Engine | None = by_key(Engine, serial, "at_the_bench")
+    if engine is None:
+        raise Http404
     return engine

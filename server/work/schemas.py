@@ -165,7 +165,7 @@ class BenchChange(Schema):
     kind: Literal["change"]
     tag: str
     engine: EngineHead
-    order: list[str] = Field(description="Keys of all steps")
+    order: list[str] = Field(description="Keys of all steps, where their order changed; else empty")
     state: BenchStateOut = Field(description="As it is now, but only the steps that changed")
     tape: list[TapeLine] = Field(description="New lines, newest first, and such as were struck")
     entries: int

@@ -9,7 +9,6 @@ from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
-from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from engine.models import Revision
@@ -22,6 +21,7 @@ from shop.roles import Role, may_record, may_write_documents, role_of, shown_nam
 from shop.stock import free_stock
 from work import bridge
 from work.errors import BrokenLedger
+from work.finding import engine_of
 from work.fits import keep_fits
 from work.models import Engine, EngineSummary, Entry
 from work.moves import follow, named
@@ -48,12 +48,12 @@ def record(
 ) -> Recorded:
     """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
-    The engine's row is locked while the entry is judged, so it is judged on the ledger and the revision that hold at that moment.
+    Nobody else writes while the entry is judged, so it is judged on the ledger and the revision that hold at that moment.
     The id is made by the client: the same entry sent twice is stored once.
     """
     role = role_of(by)
     _check_role(role)
-    locked: Engine = get_object_or_404(Engine.objects.select_for_update(of=("self",)).at_the_bench(), pk=serial)
+    locked = engine_of(serial)  # one writer at a time: the transaction began with the lock
     ledger = bridge.ledger_of(locked)
     folded, house = ledger.folded, bridge.HOUSE
     if entry_id in folded.place:

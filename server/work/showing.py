@@ -1,5 +1,6 @@
 """What the bench is sent: all of it, or after an entry only what that entry changed."""
 
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Any, cast
 
@@ -11,6 +12,7 @@ from config.answers import etag, json_answer
 from engine.bridge import document_of
 from gurvo_core.run.ready import ready_at
 from gurvo_core.work import RULES_VERSION
+from gurvo_core.work.state import StepView
 from gurvo_core.work.whereabouts import Whereabouts
 from shop.models import working_hours
 from shop.roles import may_record, may_sign, may_write_documents, role_of
@@ -67,20 +69,27 @@ def whole_bench(engine: Engine, ledger: bridge.Ledger, by: User) -> HttpResponse
     return json_answer(bench.model_dump_json(serialize_as_any=True, warnings=False), tag=tag)
 
 
+def _changed(before: Sequence[StepView], after: Sequence[StepView]) -> tuple[list[str], list[StepView]]:
+    """The steps that changed, and the order of all of them where that did; a step that nothing changed is the very same view."""
+    pairs = [(old, new) for old, new in zip(before, after, strict=False) if new is not old]
+    if len(before) == len(after) and all(old.key == new.key for old, new in pairs):
+        return [], [new for old, new in pairs if new != old]
+    had = {step.key: step for step in before}
+    return [step.key for step in after], [step for step in after if step != had.get(step.key)]
+
+
 def bench_after(recorded: Recorded, by: User, has: str | None) -> HttpResponse:
     """What an entry changed, for a page that has what the bench showed just before it; all of it for any other."""
     engine, before, after = recorded.engine, recorded.before, recorded.ledger
     if before is None or not has or has != etag(bench_tag(recorded.moment_before, by)):
         return whole_bench(engine, after, by)
     tag = bench_tag(engine.bench_moment, by)
-    had = {step.key: step for step in before.shown.steps}
-    # a step that nothing changed is the very same view
-    changed = [step for step in after.shown.steps if step is not had.get(step.key) and step != had.get(step.key)]
+    order, changed = _changed(before.shown.steps, after.shown.steps)
     change = BenchChange.model_construct(
         kind="change",
         tag=etag(tag),
         engine=_head(engine, after, by),
-        order=[step.key for step in after.shown.steps],
+        order=order,
         state=after.shown.model_copy(update={"steps": changed}),
         tape=bridge.tape_since(before, after),
         entries=len(after.entries),

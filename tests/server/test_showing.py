@@ -20,7 +20,7 @@ def brought_together(had, change):
     newest = had["tape"][0]["seq"] if had["tape"] else 0
     return {
         **{key: value for key, value in change.items() if key not in ("kind", "order")},
-        "state": {**change["state"], "steps": [steps[key] for key in change["order"]]},
+        "state": {**change["state"], "steps": [steps[key] for key in change["order"] or (step["key"] for step in had["state"]["steps"])]},
         "tape": [
             *(line for line in change["tape"] if line["seq"] > newest),
             *(sent.get(line["id"], line) for line in had["tape"]),

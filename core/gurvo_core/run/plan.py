@@ -5,6 +5,7 @@ __all__ = ["Plan", "PlanStep", "has_run", "plan_of"]
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 from gurvo_core.engine import EngineDocument, Need, WorkStep
 
@@ -24,10 +25,20 @@ class PlanStep:
     stands_on: frozenset[str]  # what re-opens it when it is opened again
     is_elsewhere: bool = False  # whether the room of its craft asks for it, and not the run
 
-    @property
+    @cached_property
     def title(self) -> str:
         """What it is called: its sentence without the stop."""
         return self.step.says.rstrip(".")
+
+    @cached_property
+    def given(self) -> tuple[tuple[str, Any], ...]:
+        """What the document says it needs: each by its one key, and what it names."""
+        return tuple(need.given for need in self.step.needs)
+
+    @cached_property
+    def besides(self) -> frozenset[str]:
+        """The steps that come before it although it does not name them."""
+        return self.implied - {need.done for need in self.step.needs}
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -36,6 +47,17 @@ class Plan:
 
     document: EngineDocument
     steps: tuple[PlanStep, ...]
+
+    def steps_with(self, *names: str) -> tuple[PlanStep, ...]:
+        """The steps of which a document says any of these; most are few, and looked for after every entry."""
+        found = self._with.get(names)
+        if found is None:
+            found = self._with[names] = tuple(one for one in self.steps if any(getattr(one.step, name) for name in names))
+        return found
+
+    @cached_property
+    def _with(self) -> dict[tuple[str, ...], tuple[PlanStep, ...]]:
+        return {}
 
     @cached_property
     def by_id(self) -> Mapping[str, PlanStep]:

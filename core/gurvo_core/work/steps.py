@@ -75,7 +75,9 @@ class Steps:
     def _asked(self, folded: Folded, room: Room[Any], step: Step, held: Callable[[str], str]) -> _AskedStep:
         """What a step asks, and why each of its questions cannot be answered yet."""
         asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-        blocked = self._blocked(folded, room, step, asked, held) if asked.is_open else asked.said
+        if not asked.is_open:
+            return _AskedStep(step, asked, asked.said)
+        blocked = self._blocked(folded, room, step, asked, held)
         pairs = zip(asked.questions, blocked, strict=True)
         can = [question for question, why in pairs if question.status == "open" and not why]
         return _AskedStep(step, asked, blocked, bool(can), any(not question.later for question in can))

@@ -1323,7 +1323,7 @@ export interface components {
             kind: "change";
             /**
              * Order
-             * @description Keys of all steps
+             * @description Keys of all steps, where their order changed; else empty
              */
             order: string[];
             /** @description As it is now, but only the steps that changed */

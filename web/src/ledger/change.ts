@@ -11,12 +11,13 @@ export function benchAfter(had: Bench | undefined, answered: Answered): Bench | 
   if (!had) return undefined;
   const { kind: _, order, ...change } = answered;
   const steps = new Map([...had.state.steps, ...change.state.steps].map((step) => [step.key, step]));
+  const keys = order.length > 0 ? order : had.state.steps.map((step) => step.key);
   const struck = new Map(change.tape.map((line) => [line.id, line]));
   const kept = had.tape.map((line) => struck.get(line.id) ?? line);
   const newest = had.tape[0]?.seq ?? 0;
   return {
     ...change,
-    state: { ...change.state, steps: order.flatMap((key) => steps.get(key) ?? []) },
+    state: { ...change.state, steps: keys.flatMap((key) => steps.get(key) ?? []) },
     tape: [...change.tape.filter((line) => line.seq > newest), ...kept],
   };
 }

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from fractions import Fraction
 from functools import lru_cache, partial
 from math import lcm
-from typing import Any
+from typing import Any, NamedTuple
 
-from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import (
     DONE_ELSEWHERE,
@@ -20,7 +20,6 @@ from gurvo_core.ledger import (
     Asked,
     Fact,
     Facts,
-    Question,
     Step,
     kept_with,
 )
@@ -29,7 +28,7 @@ from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.fields import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.said import said_of, where_of
-from gurvo_core.run.job.standing import is_done, minutes_of, title_of, unmet
+from gurvo_core.run.job.standing import is_done, minutes_of, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
 from gurvo_core.run.plan import Plan, PlanStep
@@ -104,29 +103,52 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
 
 @kept_with
 def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
-    one, facts = now.plan.by_id[step_id], Facts({DONE_ELSEWHERE: done_elsewhere or frozenset(), MINUTES: {step_id: minutes}})
-    done = now.done.get(step_id)
+    one, done = now.plan.by_id[step_id], now.done.get(step_id)
+    if done is not None and not one.step.hold_point and one.step.does != "turn_over":
+        return _asked_of(now.plan, step_id, minutes, _Standing(is_whole=True, note=_note(now, one, None)))
+    facts = Facts({DONE_ELSEWHERE: done_elsewhere or frozenset(), MINUTES: {step_id: minutes}})
     is_whole = is_done(now, step_id, facts)
-    if done is not None and is_whole and not one.step.hold_point and one.step.does != "turn_over":
-        return _asked_done(now.plan, step_id, minutes_of(one.step, facts), note=_note(now, one, None))
-    blocked = "" if is_whole else "; ".join(unmet(now, one, facts))
-    questions: list[Question] = []
+    blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
     if one.step.does == "turn_over":
-        questions.append(_turn(now, one, is_whole=done is not None, blocked=blocked))
-        if now.hard_stop is not None and done is None:
-            questions.insert(0, _hard_stop(step_id))
+        stands = _Standing(is_whole=done is not None, blocked=blocked, note=note)
+        asked = _asked_turn(now.plan, step_id, len(now.stops.get(step_id, ())), stands)
+        hard_stop = [_hard_stop(step_id)] if now.hard_stop is not None and done is None else []
     else:
-        questions.append(_step(now, one, facts, is_whole=done is not None, blocked=blocked))
-    if one.step.hold_point and done is not None:
-        questions.append(_hold(one.step, done.by, is_signed=bool(done.signed)))
-    return Asked(questions=questions, note=_note(now, one, minutes_of(one.step, facts)))
+        opened = now.opened.get(step_id)
+        stands = _Standing(
+            is_whole=done is not None,
+            blocked=blocked,
+            opened=opened.because if opened else "",
+            is_closing=step_id in now.sealing,
+            next_step=None if done is not None or blocked else _next_step(now, one, facts),
+            note=note,
+        )
+        asked, hard_stop = _asked_of(now.plan, step_id, minutes, stands), []
+    signs = [_hold(one.step, done.by, is_signed=bool(done.signed))] if one.step.hold_point and done is not None else []
+    return Asked(questions=[*hard_stop, *asked.questions, *signs], note=note) if hard_stop or signs else asked
 
 
-@lru_cache(maxsize=8192)
-def _asked_done(plan: Plan, step_id: str, minutes: float | None, *, note: str) -> Asked:
-    """What is said of a step that is done; the same for every look at it, and most steps of a long run are done."""
-    one, quiet = plan.by_id[step_id], RunState(document=plan.document, plan=plan)
-    return Asked(questions=[_step(quiet, one, Facts({MINUTES: {step_id: minutes}}), is_whole=True, blocked="")], note=note)
+class _Standing(NamedTuple):
+    """All that is said of a step beside what its run plans."""
+
+    is_whole: bool
+    blocked: str = ""
+    opened: str = ""  # why it is open again
+    is_closing: bool = False  # a sealed face that is open
+    next_step: str | None = None
+    note: str = ""
+
+
+@lru_cache(maxsize=16_384)
+def _asked_of(plan: Plan, step_id: str, minutes: float | None, stands: _Standing) -> Asked:
+    """What is asked in a step that stands so; one entry changes few steps of a long run, and all others are said as before."""
+    return Asked(questions=[_step(plan, plan.by_id[step_id], minutes, stands)], note=stands.note)
+
+
+@lru_cache(maxsize=4096)
+def _asked_turn(plan: Plan, step_id: str, seen: int, stands: _Standing) -> Asked:
+    """What is asked where the crank is turned over and so many stops have been seen."""
+    return Asked(questions=[_turn(plan, plan.by_id[step_id], seen, stands)], note=stands.note)
 
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
@@ -153,31 +175,30 @@ def _note(now: RunState, one: PlanStep, minutes: float | None) -> str:
     return f"{minutes:.0f} min" if minutes else ""
 
 
-def _step(now: RunState, one: PlanStep, facts: Facts, *, is_whole: bool, blocked: str) -> StepQuestion:
-    step, status = one.step, _status(is_whole)
-    opened, said = now.opened.get(step.id), said_of(now.plan, step.id)
+def _step(plan: Plan, one: PlanStep, minutes: float | None, stands: _Standing) -> StepQuestion:
+    step, said = one.step, said_of(plan, one.step.id)
     return StepQuestion.model_construct(
         key=step.id,
         kind="step_done",
-        title=title_of(now, step.id),
+        title=one.title,
         ask=step.says,
-        hint=f"Open again: {opened.because}." if opened else said.hint,
-        status=status,
+        hint=f"Open again: {stands.opened}." if stands.opened else said.hint,
+        status=_status(stands.is_whole),
         group="",
         waits="",
-        blocked=blocked,
+        blocked=stands.blocked,
         doing=step_doing(step),
         step=step.id,
         does=step.does,
         fields=said.fields,
-        button=_button(now, step),
+        button=_button(step, stands.is_closing),
         cautions=list(step.cautions),
         position=step.position,
-        minutes=minutes_of(step, facts),
+        minutes=minutes,
         loop=step.loop,
         shafts=said.shafts,
         thing=said.thing,
-        next_step=None if is_whole or blocked else _next_step(now, one, facts),
+        next_step=stands.next_step,
         parts=said.parts,
     )
 
@@ -195,32 +216,33 @@ def _status(is_whole: bool) -> Status:
     return "done" if is_whole else "open"
 
 
-def _button(now: RunState, step: WorkStep) -> str:
+def _button(step: WorkStep, is_closing: bool) -> str:
     if step.does == "seal":
-        return "Closed" if step.id in now.sealing else "Opened"
+        return "Closed" if is_closing else "Opened"
     if step.does == "tension":
         return _HOW_FAR[step.how_far or "fitted"]
     return _BUTTONS.get(step.does, "Done")
 
 
-def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> TurnQuestion:
-    step, seen = one.step, now.stops.get(one.step.id, ())
-    at = min(len(seen), len(step.stops) - 1)
+def _turn(plan: Plan, one: PlanStep, seen: int, stands: _Standing) -> TurnQuestion:
+    step, document, is_whole = one.step, plan.document, stands.is_whole
+    at = min(seen, len(step.stops) - 1)
     stop = step.stops[at]
     # it ends at its position; a stop before that is so many turns short of it
     back_deg = 360 * (step.stops[-1].turns - stop.turns)
-    crank_deg = (now.document.position_deg(step.position) - back_deg) % CYCLE_DEG if step.position else None
+    crank_deg = (document.position_deg(step.position) - back_deg) % CYCLE_DEG if step.position else None
+    locks = [] if is_whole else goes_in(document, step, at)
     turned = f"{_turns(stop.turns)} done." if not is_whole else "Turned over."
     return TurnQuestion.model_construct(
         key=step.id,
         kind="turn_seen",
-        title=title_of(now, step.id),
+        title=one.title,
         ask=f"{turned} What do the marks say?" if not is_whole else step.says,
         hint=f"Slowly, by hand, the running way only: {RUNNING}. {step.why}".strip(),
         status=_status(is_whole),
         group="",
         waits="turning over by hand",
-        blocked=blocked,
+        blocked=stands.blocked,
         doing=step_doing(step),
         step=step.id,
         stop=at + 1,
@@ -229,23 +251,23 @@ def _turn(now: RunState, one: PlanStep, *, is_whole: bool, blocked: str) -> Turn
         turns_in_all=step.stops[-1].turns,
         see=list(stop.see),
         crank_deg=crank_deg,
-        marks=[] if crank_deg is None or is_whole else marks_at(now, crank_deg),
-        after_note=_meet_again(now),
-        goes_in=[] if is_whole else [FieldOption(value=one.id, label=one.name, detail=where_of(one)) for one in goes_in(now, step, at)],
+        marks=[] if crank_deg is None or is_whole else _marks_at(document, crank_deg),
+        after_note=_meet_again(document),
+        goes_in=[FieldOption(value=one.id, label=one.name, detail=where_of(one)) for one in locks],
     )
 
 
-def marks_at(now: RunState, crank_deg: float) -> list[MarkSeen]:
+def _marks_at(document: EngineDocument, crank_deg: float) -> list[MarkSeen]:
     """Where the marks stand at a crank angle."""
     return [
         MarkSeen(
             position=mark.position,
             name=mark.name,
-            clock_deg=round(float(mark_clock_deg(now.document, mark, crank_deg, {})), 1),
+            clock_deg=round(float(mark_clock_deg(document, mark, crank_deg, {})), 1),
             decides=mark.decides,
         )
-        for mark in now.document.drive.marks
-        if not mark.decoy and now.document.is_placed(mark.position)
+        for mark in document.drive.marks
+        if not mark.decoy and document.is_placed(mark.position)
     ]
 
 
@@ -253,25 +275,25 @@ def _turns(turns: float) -> str:
     return "One turn" if turns == 1 else f"{turns:g} turns"
 
 
-def _meet_again(now: RunState) -> str:
+def _meet_again(document: EngineDocument) -> str:
     """When painted links or printed lines come back to their marks: after lcm(links, crank teeth) / crank teeth turns."""
     said = []
-    for stage in now.document.drive.stages:
+    for stage in document.drive.stages:
         if not isinstance(stage, LoopStage) or not stage.marked:
             continue
-        first = now.document.drive.wheel(stage.path[0].wheel)
+        first = document.drive.wheel(stage.path[0].wheel)
         if not first.teeth or stage.count is None:
             continue
-        turns = Fraction(lcm(stage.count, first.teeth), first.teeth) * _slower(now, first.shaft)
+        turns = Fraction(lcm(stage.count, first.teeth), first.teeth) * _slower(document, first.shaft)
         if turns > 2:
             again = f"The marks on {stage.name.lower()} meet again only after {float(turns):g} turns of the crank"
             said.append(f"{again}; until then the wheels' own marks count.")
     return " ".join(said)
 
 
-def _slower(now: RunState, shaft: str) -> Fraction:
+def _slower(document: EngineDocument, shaft: str) -> Fraction:
     """Turns of the crank for one of a shaft."""
-    turns = abs(now.document.turns_clockwise[shaft])
+    turns = abs(document.turns_clockwise[shaft])
     return Fraction(1 / turns).limit_denominator(1000)
 
 

@@ -7,9 +7,10 @@ from collections.abc import Callable, Iterator, Mapping
 from itertools import pairwise
 from typing import Literal
 
-from gurvo_core.engine import LoopStage, WorkStep
+from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Objection, View, need
+from gurvo_core.motion.laid import crank_deg_a_pitch, laid_error, laid_words
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import length
 from gurvo_core.units import read_figure
@@ -147,26 +148,43 @@ def _counts(plan: Plan, step: WorkStep) -> list[AskedField]:
     loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if not isinstance(loop, LoopStage):
         return []
-    marked = loop.marked
+    pitch_deg = crank_deg_a_pitch(plan.document, loop)
+    one_off = f"; one off is {round(pitch_deg, 1):g}° of the crank" if pitch_deg is not None else ""
     return [
         AskedField(
             key=link.id,
             label=f"{link.name} to {after.name}",
             kind="figure",
             unit=loop.counted_in,
-            hint=f"book: {link.to_next:g}",
+            hint=f"book: {link.to_next:g}{one_off}",
         )
-        for link, after in pairwise(marked)
+        for link, after in pairwise(loop.marked)
     ] + [
         AskedField(
             key=count.id,
             label=f"{count.name}{', both ends counted' if count.both_ends_counted else ''}",
             kind="figure",
             unit=count.counted,
-            hint=f"book: {count.number:g}",
+            hint=f"book: {count.number:g}{one_off}",
         )
         for count in loop.counts
     ]
+
+
+def _counted_between(loop: LoopStage) -> dict[str, tuple[float, str, str]]:
+    """What the book counts, and from which mark to which, by the key of its field."""
+    lines = {link.id: (link.to_next, link.meets, after.meets) for link, after in pairwise(loop.marked)}
+    return lines | {count.id: (count.number, count.from_mark, count.to_mark) for count in loop.counts}
+
+
+def _check_count(document: EngineDocument, loop: LoopStage, key: str, counted: float) -> Iterator[Objection]:
+    """Laid as it is counted, the drive would be off: by how much is said before anything is turned."""
+    book, here, there = _counted_between(loop)[key]
+    if counted == book:
+        return
+    error = laid_error(document, loop, here, there, counted - book)
+    effect = f"; {laid_words(document, error)}" if error is not None else ""
+    yield Objection(f"answers.{key}", f"the book counts {book:g}; you counted {counted:g}{effect}: lay it again, or count once more")
 
 
 def _angle(plan: Plan, step: WorkStep) -> list[AskedField]:
@@ -274,13 +292,8 @@ def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[O
         return
     if step.does == "lay":
         loop = next(stage for stage in plan.document.drive.stages if stage.id == step.loop)
-        book = (
-            {link.id: link.to_next for link in loop.marked} | {count.id: count.number for count in loop.counts}
-            if isinstance(loop, LoopStage)
-            else {}
-        )
-        if key in book and figure != book[key]:
-            yield Objection(field, f"the book counts {book[key]:g}; you counted {figure:g}: lay it again, or count once more")
+        if isinstance(loop, LoopStage) and key in _counted_between(loop):
+            yield from _check_count(plan.document, loop, key, figure)
     elif step.does == "measure":
         fit = next(fit for fit in plan.document.fits if fit.id == key)
         yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")

@@ -17,7 +17,7 @@ __all__ = [
 
 from collections.abc import Iterator
 
-from gurvo_core.engine import LoopStage, Thing, WorkStep
+from gurvo_core.engine import EngineDocument, LoopStage, Thing, WorkStep
 from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import (
     HardStopSeen,
@@ -128,7 +128,7 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
     rule = f"stop {len(seen) + 1} of {len(stops)} is next; stop {body.stop} was seen by somebody else or is still to come"
     yield from need(body.stop == len(seen) + 1, "stop", rule)
     if body.saw == "meets" and body.stop <= len(stops):
-        for thing in goes_in(now, planned.step, body.stop - 1):
+        for thing in goes_in(now.document, planned.step, body.stop - 1):
             rule = f"try {thing.name} in its place: it must go in again here; say that it does, or what is off"
             yield from need(thing.id in body.went_in, "went_in", rule)
     is_off = body.saw == "off"
@@ -139,11 +139,11 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
         yield from need(body.teeth <= most, "teeth", f"no wheel here has {body.teeth:g} teeth; the largest has {most}")
 
 
-def goes_in(now: RunState, step: WorkStep, at: int) -> list[Thing]:
+def goes_in(document: EngineDocument, step: WorkStep, at: int) -> list[Thing]:
     """Locks and pins that must go in again at a stop, counted from 0: after every turn, or every two."""
     turns = step.stops[at].turns
     every = {"every_turn": 1, "every_two": 2}
-    return [one for one in now.document.things if one.fits_again and turns % every[one.fits_again] == 0]
+    return [one for one in document.things if one.fits_again and turns % every[one.fits_again] == 0]
 
 
 def _most_teeth(now: RunState) -> int:

@@ -33,9 +33,9 @@ def _loose_ends(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequenc
 
 def _oil_change(now: RunState) -> Iterator[LooseEnd]:
     """Due from the first start on, also when the engine is handed over."""
-    for one in now.plan.steps:
+    for one in now.plan.steps_with("oil_change_hours", "oil_change_days"):
         step, done = one.step, now.done.get(one.step.id)
-        if done is None or now.oil_changed or not (step.oil_change_hours or step.oil_change_days):
+        if done is None or now.oil_changed:
             continue
         due = done.at + timedelta(days=step.oil_change_days) if step.oil_change_days else None
         after = [f"after {step.oil_change_hours:g} running hours"] if step.oil_change_hours else []
@@ -147,7 +147,7 @@ def _tensioners(now: RunState) -> Iterator[LooseEnd]:
 
 def _marks(now: RunState) -> Iterator[LooseEnd]:
     """A drive that was touched again after its marks had met; before the first turn, turning over is simply still to come."""
-    for one in now.plan.steps:
+    for one in now.plan.steps if now.opened else ():
         opened = now.opened.get(one.step.id)
         if one.step.does == "turn_over" and opened:
             title = "Marks not seen again since the drive was touched"
@@ -199,16 +199,16 @@ def _inspected(now: RunState) -> Iterator[LooseEnd]:
 
 
 def _hold_points(now: RunState) -> Iterator[LooseEnd]:
-    for one in now.plan.steps:
+    for one in now.plan.steps_with("hold_point"):
         done = now.done.get(one.step.id)
-        if one.step.hold_point and done and not done.signed:
+        if done and not done.signed:
             title, until = f"Hold point: {one.step.says}", "a lead who did not do it signs"
             yield LooseEnd(title=title, since=done.seq, holds_back=LATE, until=until, kept_from="what stands on it")
 
 
 def _opened_steps(now: RunState) -> Iterator[LooseEnd]:
     """What was done is open again: said, so that nobody takes it for done."""
-    for one in now.plan.steps:
+    for one in now.plan.steps if now.opened else ():
         opened = now.opened.get(one.step.id)
         if opened and one.step.does != "turn_over":
             title = f"Open again: {one.step.says}"

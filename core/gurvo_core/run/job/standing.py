@@ -287,15 +287,14 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none), Facts()))
     []
     """
-    for need in one.step.needs:
-        key, named = need.given
+    for key, named in one.given:
         yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
-    named_already = {need.done for need in one.step.needs}
-    for name in sorted(one.implied - named_already, key=now.plan.place.__getitem__):
+    for name in sorted(one.besides, key=now.plan.place.__getitem__):
         yield from _not_done(now, name, facts)
-    named_already |= one.implied
     # what was undone below it is done again first, even where nothing else would say so
-    yield from (f"“{title_of(now, name)}” again first" for name in sorted(one.stands_on & now.opened.keys() - named_already))
+    if now.opened:
+        named_already = one.implied | {need.done for need in one.step.needs}
+        yield from (f"“{title_of(now, name)}” again first" for name in sorted(one.stands_on & now.opened.keys() - named_already))
     if one.step.does != "ready":
         yield from _not_on_the_bench(now, one.step)
 
