@@ -27,7 +27,7 @@ from work import bridge, services
 from work.downloads import download
 from work.errors import WrongPerson
 from work.finding import engine_of
-from work.floor import floor_moment, floor_page, floor_rows
+from work.floor import floor_json, floor_moment, floor_rows
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
@@ -45,7 +45,7 @@ def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
     """List engines with what they wait for."""
     moment = floor_moment()
     tag = f"{moment}-{wanted.model_dump_json()}"
-    return unchanged(request, tag) or json_answer(floor_page(wanted, moment).model_dump_json(), tag=tag)
+    return unchanged(request, tag) or json_answer(floor_json(wanted, moment), tag=tag)
 
 
 @router.post("", response={201: FloorRow, **refusals(401, 403, 409, 422)}, operation_id="engine_begin", summary="Put an engine on a stand")

@@ -43,9 +43,10 @@ COLUMNS = (*OWN, *NAMES, *WORKED_OUT_AT, *(f"summary__{name}" for name in SHOWN)
 
 
 def floor_moment() -> str:
-    """Changes with everything the Floor shows, the day included."""
-    misfits = EngineSummary.objects.filter(chain__gt="").count()  # a walk of the seals changes no ledger
-    return "-".join(map(str, (*Engine.objects.moment(), misfits, timezone.localdate(), RULES_VERSION)))
+    """Changes with everything the Floor shows, the hour included: by it goes when an engine will be done."""
+    misfits = list(EngineSummary.objects.filter(chain__gt="").values_list("pk", "chain"))  # a walk of the seals changes no ledger
+    now = f"{timezone.localtime():%Y-%m-%d %H}"
+    return "-".join(map(str, (*Engine.objects.moment(), misfits, now, working_hours(), RULES_VERSION)))
 
 
 def floor_rows(serials: Sequence[str]) -> list[FloorRow]:
@@ -99,6 +100,12 @@ def floor_page(wanted: FloorFilter, moment: str) -> FloorPage:
 
 
 @lru_cache(maxsize=32)
+def floor_json(wanted: FloorFilter, moment: str) -> str:
+    """Return the same as it is sent; it stays the same as long as the moment does, whoever looks."""
+    return floor_page(wanted, moment).model_dump_json()
+
+
+@lru_cache(maxsize=32)
 def _found(_moment: str, wanted: FloorFilter, today: date) -> list[str]:
     """The serials of the engines that are looked for, in order; they stay the same as long as the moment does."""
     found: EngineQuerySet = Engine.objects.searched(wanted.search)
@@ -118,6 +125,7 @@ def _found(_moment: str, wanted: FloorFilter, today: date) -> list[str]:
 
 def forget() -> None:
     """Look anew: a summary has changed though no entry has."""
+    floor_json.cache_clear()
     _found.cache_clear()
     _whole_shop.cache_clear()
 

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from demo.documents import FAMILIES, family_data
 from demo.player import next_question
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Same, kept_last, kept_with
+from gurvo_core.ledger import Beside, kept_last, kept_with
 from gurvo_core.ledger.fold import HALT, Places
 from gurvo_core.reading import read_document
 from gurvo_core.work import HOUSE
@@ -54,28 +54,28 @@ class KeptTests(unittest.TestCase):
     def test_only_the_last_is_kept_where_much_lies_beside(self):
         state, beside = SimpleNamespace(name="one"), [{}, {}]
         for place in (0, 0, 1, 1, 0):
-            found = kept_last(state, "steps", Same(beside[place], "turn"), lambda place=place: self.look(state, place))
+            found = kept_last(state, "steps", Beside(beside[place], "turn"), lambda place=place: self.look(state, place))
             self.assertEqual(found, ["one", place])
         self.assertEqual(self.worked, [("one", 0), ("one", 1), ("one", 0)])
 
     def test_two_things_kept_with_one_state_do_not_meet(self):
-        state, key = SimpleNamespace(name="one"), Same("as it is")
+        state, key = SimpleNamespace(name="one"), Beside("as it is")
         self.assertEqual(
             [kept_last(state, what, key, lambda what=what: what) for what in ("steps", "ends", "steps")], ["steps", "ends", "steps"]
         )
 
     def test_what_can_hold_nothing_is_worked_out_each_time(self):
         for _ in range(2):
-            self.assertEqual(kept_last(None, "steps", Same("x"), lambda: self.worked.append("again") or "found"), "found")
+            self.assertEqual(kept_last(None, "steps", Beside("x"), lambda: self.worked.append("again") or "found"), "found")
         self.assertEqual(self.worked, ["again", "again"])
 
     def test_things_are_the_same_by_identity_and_texts_by_what_they_say(self):
         thing = {"a": 1}
-        self.assertEqual(Same(thing, "".join(("tu", "rn"))), Same(thing, "turn"))
-        self.assertNotEqual(Same(thing), Same(dict(thing)))
-        self.assertNotEqual(Same(thing), Same(thing, thing))
-        self.assertNotEqual(Same("turn"), Same("tighten"))
-        self.assertNotEqual(Same(thing), thing)
+        self.assertEqual(Beside(thing, "".join(("tu", "rn"))), Beside(thing, "turn"))
+        self.assertNotEqual(Beside(thing), Beside(dict(thing)))
+        self.assertNotEqual(Beside(thing), Beside(thing, thing))
+        self.assertNotEqual(Beside("turn"), Beside("tighten"))
+        self.assertNotEqual(Beside(thing), thing)
 
 
 class PlacesTests(unittest.TestCase):

@@ -19,6 +19,7 @@ __all__ = [
     "WHY_STEP_WAITS",
     "Asked",
     "Basis",
+    "Beside",
     "Body",
     "Doing",
     "Fact",
@@ -33,7 +34,6 @@ __all__ = [
     "Question",
     "Reach",
     "Room",
-    "Same",
     "Step",
     "StepNews",
     "Strike",
@@ -50,7 +50,7 @@ __all__ = [
 
 from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
-from gurvo_core.ledger.kept import Same, kept_last, kept_with
+from gurvo_core.ledger.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.room import (
     CURRENT_STEP,
     DONE_ELSEWHERE,

@@ -1,6 +1,6 @@
 """Worked out once: what follows from something that is never changed is kept with it, and goes when it goes."""
 
-__all__ = ["Same", "kept_last", "kept_with"]
+__all__ = ["Beside", "kept_last", "kept_with"]
 
 from collections.abc import Callable, Hashable
 from functools import wraps
@@ -52,7 +52,7 @@ def kept_with(work: Callable[Concatenate[Stands, Rest], Found]) -> Callable[Conc
     return look  # type: ignore[return-value]
 
 
-class Same:
+class Beside:
     """Several things as a key: the same only when each is the very same, or an equal piece of text."""
 
     def __init__(self, *things: object) -> None:
@@ -60,14 +60,14 @@ class Same:
 
     def __eq__(self, other: object) -> bool:
         """Whether the other key is made of the same."""
-        if not isinstance(other, Same) or len(self._things) != len(other._things):
+        if not isinstance(other, Beside) or len(self._things) != len(other._things):
             return False
         return all(one is two or (isinstance(one, str) and one == two) for one, two in zip(self._things, other._things, strict=True))
 
     __hash__ = None  # type: ignore[assignment]  # it is compared with one other and never looked up
 
 
-def kept_last(stands: object, what: str, key: Same, work: Callable[[], Found]) -> Found:
+def kept_last(stands: object, what: str, key: Beside, work: Callable[[], Found]) -> Found:
     """Return what follows from something that is never changed and from what stands beside it, worked out anew when that differs.
 
     Parameters
@@ -76,7 +76,7 @@ def kept_last(stands: object, what: str, key: Same, work: Callable[[], Found]) -
         With what it is kept; what cannot hold anything is worked out each time.
     what : str
         What is kept, told from anything else that is kept with it.
-    key : Same
+    key : Beside
         Everything else it follows from; only the last is kept, since another comes with every entry.
     work : callable
         Works it out.
@@ -94,10 +94,10 @@ def kept_last(stands: object, what: str, key: Same, work: Callable[[], Found]) -
     -------
     >>> from types import SimpleNamespace
     >>> pile = SimpleNamespace(stones=3)
-    >>> [kept_last(pile, "sum", Same("more", 2), lambda more=more: pile.stones + more) for more in (2, 4)]
+    >>> [kept_last(pile, "sum", Beside("more", 2), lambda more=more: pile.stones + more) for more in (2, 4)]
     [5, 5]
     """
-    kept: dict[str, tuple[Same, Found]] | None = getattr(stands, "__dict__", None)
+    kept: dict[str, tuple[Beside, Found]] | None = getattr(stands, "__dict__", None)
     if kept is None:
         return work()
     slot = f"_kept {what}"

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cached_property, partial
 from typing import Any, get_args
 
-from gurvo_core.ledger import PLAN, Asked, Doing, Facts, Folded, Room, Same, Step, kept_last
+from gurvo_core.ledger import PLAN, Asked, Beside, Doing, Facts, Folded, Room, Step, kept_last
 from gurvo_core.work.gate import held_back
 from gurvo_core.work.state import StepStatus, StepView
 
@@ -99,7 +99,7 @@ class Steps:
         layout = self._layout(folded.facts.get(PLAN))
         held = {doing: "; ".join(held_back(folded, doing)) for doing in get_args(Doing)}
         beside = [folded.states[room.name] for room, _ in self._blocking]
-        key = Same(self, layout, *folded.facts.values, *beside, *held.values())
+        key = Beside(self, layout, *folded.facts.values, *beside, *held.values())
         found: dict[str, Iterator[_AskedStep]] = {}
         for room, own in layout.of_rooms:
             asked = partial(self._asked_by, folded, room, own, held.__getitem__)

@@ -168,6 +168,7 @@ def _hint(joint: PulledJoint, item: Item, figures: Figures, now: JointsState) ->
     return " ".join(said)
 
 
+@lru_cache(maxsize=4096)
 def _window(figures: Figures) -> str:
     torque = window_words(window_of(figures), " N·m")
     least, most = figures.least_deg, figures.most_deg

@@ -9,6 +9,7 @@ from functools import cached_property, lru_cache
 from gurvo_core.engine import EngineDocument, Joint, WorkStep
 from gurvo_core.engine.same import Same
 from gurvo_core.joints.sequence import ALL, Figures, Item, Spot, figures_of, items_of, loaded_cylinders, spots_of
+from gurvo_core.ledger import kept_with
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -56,6 +57,7 @@ class PulledJoint:
             return self.joint.name
         return f"{self.joint.name}, {fastener}" if not fastener[0].isdigit() else f"{self.joint.name}, bolt {fastener}"
 
+    @kept_with
     def turns_of(self, item: Item) -> int:
         """How often the stage of a pull is gone round."""
         return max(one.turn for one in self.items if one.stage == item.stage)

@@ -2,6 +2,8 @@
 
 __all__ = ["about_joint", "torque_in", "window_words"]
 
+from functools import lru_cache
+
 from gurvo_core.engine import Joint
 from gurvo_core.joints.job.view import TorqueIn
 from gurvo_core.joints.judge import Window
@@ -12,6 +14,7 @@ FEW, MANY = 10.0, 100.0  # below the one a figure has a decimal, below the other
 EXACT = 1e-6
 
 
+@lru_cache(maxsize=4096)
 def torque_in(value_nm: float | None) -> list[TorqueIn]:
     """Return a torque in every unit.
 

@@ -5,7 +5,7 @@ __all__ = ["adopted_zero", "find_tdc", "half_pair", "outlier_seq", "pairs_of", "
 from functools import lru_cache, partial
 
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Basis, Same, kept_last, kept_with
+from gurvo_core.ledger import Basis, Beside, kept_last, kept_with
 from gurvo_core.motion import SliderCrank
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.timing import (
@@ -113,7 +113,7 @@ def find_tdc(now: TimingState) -> TdcEstimate | None:
     return kept_last(now.zero, "true TDC", rests_on(now), partial(_found, now))
 
 
-def rests_on(now: TimingState) -> Same:
+def rests_on(now: TimingState) -> Beside:
     """Return all that true TDC and what is asked about it follow from: as long as a cam is read it stays the same.
 
     Parameters
@@ -123,7 +123,7 @@ def rests_on(now: TimingState) -> Same:
 
     Returns
     -------
-    key : Same
+    key : Beside
         To keep by.
 
     Source
@@ -137,7 +137,7 @@ def rests_on(now: TimingState) -> Same:
     True
     """
     said = now.method, str(now.method_chosen), str(now.stop_in)
-    return Same(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, *said)
+    return Beside(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, *said)
 
 
 def _found(now: TimingState) -> TdcEstimate | None:
