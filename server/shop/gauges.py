@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, time
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -67,7 +67,7 @@ def _pulls_of(row: GaugeRow) -> int:
     if kept is None or kept[0] != row.calibrated:
         pulls = row.uses.filter(kind=PULL)
         if row.calibrated is not None:
-            pulls = pulls.filter(at__gte=timezone.make_aware(datetime.combine(row.calibrated + timedelta(days=1), time.min)))
+            pulls = pulls.filter(at__gt=timezone.make_aware(datetime.combine(row.calibrated, time.max)))
         kept = _counted_pulls[row.code] = (row.calibrated, pulls.count())
     return kept[1]
 
