@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 from django.contrib.auth.models import User
 
+from benchmarks.playing import enter, next_entry, put_on
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
-from demo.player import answer, next_question
 from engine.services import add_revision
 from gurvo_core.engine import Joint
 from gurvo_core.joints.intake import TraceIntake
@@ -21,7 +21,6 @@ from gurvo_core.joints.job.pulled import Pulled
 from gurvo_core.joints.trace import Trace, analyse, clean
 from gurvo_core.reading import read_document
 from tools.real_server import Person
-from work import bridge, services
 from work.models import Engine
 
 POINTS, FORTY, AIM_RATIO = 100_000, 40, 2.0
@@ -43,22 +42,15 @@ def fill() -> list[dict[str, Any]]:
     revision = add_revision(data, by=User.objects.get(username="oren"), remark="for the benchmark")
     pulls: list[dict[str, Any]] = []
     for serial in SERIALS:
-        by = User.objects.get(username="della")
-        services.put_on_stand(serial=serial, family="quern-4", purpose="", stand=None, promised=None, by=by)
+        put_on(serial, "quern-4")
         Engine.objects.filter(pk=serial).update(revision=revision)
         pulls = []
-        while (body := _next(serial))["kind"] != "pull" or serial == SERIALS[-1]:
+        while (body := next_entry(serial))["kind"] != "pull" or serial == SERIALS[-1]:
             if pulls and body["kind"] != "pull":
                 break
             pulls += [body] if body["kind"] == "pull" else []
-            services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
+            enter(serial, body)
     return pulls
-
-
-def _next(serial: str) -> dict[str, Any]:
-    """What a builder enters next."""
-    ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
-    return answer(ledger.shown, next_question(ledger.shown), ledger.folded.document)
 
 
 def entries(port: int, pulls: list[dict[str, Any]]) -> None:

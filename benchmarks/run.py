@@ -1,44 +1,29 @@
-"""The longest run of the demo's families from the first step to the last: what each entry of it takes."""
+"""The longest run of the demo's families, from its first step to where something has to cure: what each entry of it takes."""
 
 import uuid
 from contextlib import suppress
 from functools import partial
 from typing import Any
 
-from django.contrib.auth.models import User
-
+from benchmarks.playing import BY_LEAD, enter, next_entry, put_on
 from benchmarks.timing import p50_p95, times_ms
-from demo.player import answer, next_question
 from gurvo_core.errors import EntryRefused
 from tools.real_server import Person
-from work import bridge, services
-from work.models import Engine
 
 FAMILY, SERIALS, AIM_RATIO = "brae-v8", ("BV-0900", "BV-0901", "BV-0902"), 2.0
-BY_LEAD = ("hold_point", "sign_off")
 
 
 def fill() -> list[dict[str, Any]]:
     """Put engines on the floor and build the first; return what was entered, up to where something has to cure."""
     for serial in SERIALS:
-        services.put_on_stand(serial=serial, family=FAMILY, purpose="", stand=None, promised=None, by=User.objects.get(username="della"))
+        put_on(serial, FAMILY)
     entered: list[dict[str, Any]] = []
     with suppress(EntryRefused):
         while True:
-            body = _next(SERIALS[0])
-            _by_service(SERIALS[0], body)
+            body = next_entry(SERIALS[0])
+            enter(SERIALS[0], body)
             entered.append(body)
     return entered
-
-
-def _next(serial: str) -> dict[str, Any]:
-    ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
-    return answer(ledger.shown, next_question(ledger.shown), ledger.folded.document)
-
-
-def _by_service(serial: str, body: dict[str, Any]) -> None:
-    by = User.objects.get(username="oren" if body["kind"] in BY_LEAD else "della")
-    services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
 
 
 def entries(port: int, entered: list[dict[str, Any]]) -> None:
@@ -49,7 +34,7 @@ def entries(port: int, entered: list[dict[str, Any]]) -> None:
         has = ""
         for body in entered:
             if body["kind"] in BY_LEAD:
-                _by_service(serial, body)
+                enter(serial, body)
                 has = ""
                 continue
             if not has:

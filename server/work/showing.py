@@ -38,7 +38,7 @@ def _ready_at(ledger: bridge.Ledger) -> datetime | None:
 
 def _head(engine: Engine, ledger: bridge.Ledger, by: User) -> EngineHead:
     document, about, role = document_of(engine.revision_id), engine.about, role_of(by)
-    return EngineHead(
+    return EngineHead.model_construct(
         serial=engine.serial,
         family=about.name,
         family_code=about.family,

@@ -30,7 +30,7 @@ class BenchReadyCase(BrowserCase):
     def record(self, body):
         by = User.objects.get(username="bo")
         body = bridge.HOUSE.bodies.validate_python(body)
-        _, ledger = services.record("T-1", entry_id=uuid.uuid4(), body=body, by=by)
+        ledger = services.record("T-1", entry_id=uuid.uuid4(), body=body, by=by).ledger
         return vars(bridge.HOUSE.show(ledger.folded))
 
 

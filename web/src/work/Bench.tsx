@@ -37,7 +37,12 @@ export function Bench({ serial }: { serial: string }) {
   const gauges = useQuery(gaugesQuery);
   return (
     <WithBench serial={serial} wait={gauges.isPending}>
-      {(bench) => <BenchScreen bench={bench} />}
+      {(bench) => (
+        // a question is never seen before the field that takes its answer is there: a key pressed at once would be lost
+        <Suspense fallback={null}>
+          <BenchScreen bench={bench} />
+        </Suspense>
+      )}
     </WithBench>
   );
 }
@@ -139,14 +144,8 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             </p>
           ))}
         </div>
-        <Suspense fallback={<div />}>
-          <Drawing bench={bench} question={question} voice={voice} />
-        </Suspense>
-        {question && engine.may_record && (
-          <Suspense fallback={<div />}>
-            <Answer key={question.key} {...{ bench, question, voice, answering }} />
-          </Suspense>
-        )}
+        <Drawing bench={bench} question={question} voice={voice} />
+        {question && engine.may_record && <Answer key={question.key} {...{ bench, question, voice, answering }} />}
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>

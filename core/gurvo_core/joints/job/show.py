@@ -7,6 +7,7 @@ from collections.abc import Container, Iterator
 from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.judged import TURNED, Judgement, window_of
+from gurvo_core.joints.job.pulled import Pulled
 from gurvo_core.joints.job.said import about_joint, window_words
 from gurvo_core.joints.job.state import JointsState, begin_joints, next_item
 from gurvo_core.joints.job.view import Flagged, JointsView, JointView, PullLine, Sibling, SpotView, StageView
@@ -78,9 +79,7 @@ def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
         stages=_stages(joint, pulls.keys(), item),
         siblings_are="Torque at the end" if is_turned else "Torque" if figure == "torque_nm" else "Angle before its torque",
         siblings=[
-            Sibling.model_construct(fastener=one.fastener, value=round(value, 2), is_apart=one.key in apart)
-            for one in same
-            if (value := getattr(pulls[one.key], figure)) is not None
+            _sibling(pulls[one.key], figure, one.fastener, one.key in apart) for one in same if getattr(pulls[one.key], figure) is not None
         ],
         unit="N·m" if figure == "torque_nm" else "°",
         least=window.least,
@@ -89,6 +88,11 @@ def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
         spent=sorted(now.spent.get(name, ())),
         loaded=[f"cylinder {one}, by {lift_mm:g} mm" for one, lift_mm in sorted(joint.loaded.items())],
     )
+
+
+@kept_with
+def _sibling(pull: Pulled, figure: str, fastener: str, is_apart: bool) -> Sibling:
+    return Sibling.model_construct(fastener=fastener, value=round(getattr(pull, figure), 2), is_apart=is_apart)
 
 
 def _last(joint: PulledJoint, now: JointsState) -> Item:
@@ -106,7 +110,7 @@ def _spots(joint: PulledJoint, done: Container[str], item: Item | None, flagged:
     own = _keys(joint)
 
     def is_done(keys: tuple[str, ...]) -> bool:
-        return bool(keys) and all(key in done for key in keys)
+        return keys[0] in done if len(keys) == 1 else bool(keys) and all(key in done for key in keys)
 
     now = item.fastener if item is not None else ""
     return [
