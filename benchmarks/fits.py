@@ -3,15 +3,19 @@
 import copy
 import itertools
 import random
-import uuid
 
+from django.contrib.auth.models import User
+
+from benchmarks.playing import Page, enter, next_entry, put_on
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
+from engine.services import add_revision
 from gurvo_core.lash.shims import Measured, plan_shims
 from gurvo_core.lash.stops import fewest_stops
 from gurvo_core.lash.windows import may_be_set, valves_of
 from gurvo_core.reading import read_document
 from tools.real_server import Person
+from work.models import Engine
 
 SERIAL, SPOTS, AIM_MS, AIM_RATIO = "Q4-0400", 400, 50.0, 2.0
 MAINS = {"step": "main-fit", "fit": "main-clearance"}
@@ -43,30 +47,20 @@ def measure() -> None:
 
 def fill() -> None:
     """Put an engine on the floor whose mains have four hundred spots, all of them read."""
-    from django.contrib.auth.models import User
-
-    from demo.player import answer, next_question
-    from engine.services import add_revision
-    from work import bridge, services
-    from work.models import Engine
-
     data = copy.deepcopy(family_data("quern-4"))
     fit = next(one for one in data["fits"] if one["id"] == "main-clearance")
     spots = {"planes": ["a", "b", "c", "d", "e"], "axes": ["1", "2", "3", "4"]}
     fit |= {"at": None, "count": None, "places": [f"main {n}" for n in range(1, 11)]}
     fit["outer"] |= spots
     fit["inner"] |= spots
-    lead, by = User.objects.get(username="oren"), User.objects.get(username="della")
-    engine = services.put_on_stand(serial=SERIAL, family="quern-4", purpose="", stand=None, promised=None, by=by)
-    revision = add_revision(data, by=lead, remark="for the benchmark")
+    put_on(SERIAL, "quern-4")
+    revision = add_revision(data, by=User.objects.get(username="oren"), remark="for the benchmark")
     Engine.objects.filter(pk=SERIAL).update(revision=revision)
     read = 0
     while read < SPOTS - 1:
-        ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=engine.pk))
-        question = next_question(ledger.shown)
-        body = answer(ledger.shown, question, ledger.folded.document)
+        body = next_entry(SERIAL)
         read += body["kind"] == "fit_reading"
-        services.record(SERIAL, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
+        enter(SERIAL, body)
 
 
 def entries(port: int, count: int) -> None:
@@ -77,11 +71,9 @@ def entries(port: int, count: int) -> None:
     def record() -> None:
         spot = {"place": f"main {next(places)}", "side": "inner", "plane": "b", "axis": "2"}
         body = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "58.000", "unit": "mm"}}
-        builder.call("POST", f"/api/engines/{SERIAL}/entries", {"id": str(uuid.uuid4()), "entry": body, "has": has[0]})
-        has[0] = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
+        page.enter(body)
 
-    builder.call("GET", f"/api/engines/{SERIAL}")
-    has = [builder.tag]
+    page = Page(builder, SERIAL)
     taken: dict[str, list[float]] = {"bare": [], "entry": []}
     for _ in range(count):
         taken["bare"] += times_ms(lambda: builder.call("GET", "/api/session/people"), 1, warm_up=0 if taken["bare"] else 5)

@@ -2,14 +2,13 @@
 
 import copy
 import datetime
-import uuid
 from functools import partial
 from typing import Any
 
 import numpy as np
 from django.contrib.auth.models import User
 
-from benchmarks.playing import enter, next_entry, put_on
+from benchmarks.playing import Page, enter, next_entry, put_on
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
 from engine.services import add_revision
@@ -58,13 +57,10 @@ def entries(port: int, pulls: list[dict[str, Any]]) -> None:
     builder = Person(port, "della", "hillside-builder")
     taken: dict[str, list[float]] = {"bare": [], "pull": []}
     for serial in SERIALS[:-1]:
-        builder.call("GET", f"/api/engines/{serial}")
-        has = builder.tag
+        page = Page(builder, serial)
         for pull in pulls:
             taken["bare"] += times_ms(partial(builder.call, "GET", "/api/session/people"), 1, warm_up=0)
-            sent = {"id": str(uuid.uuid4()), "entry": pull, "has": has}
-            taken["pull"] += times_ms(partial(builder.call, "POST", f"/api/engines/{serial}/entries", sent), 1, warm_up=0)
-            has = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
+            taken["pull"] += times_ms(partial(page.enter, pull), 1, warm_up=0)
     bare, took = p50_p95(taken["bare"]), p50_p95(taken["pull"])
     print(f"a pull on a joint of forty      {took[0]:8.2f}   {took[0] / bare[0]:.2f} times the bare view, aim: within {AIM_RATIO:g}")
 

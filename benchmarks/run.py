@@ -1,11 +1,10 @@
 """The longest run of the demo's families, from its first step to where something has to cure: what each entry of it takes."""
 
-import uuid
 from contextlib import suppress
 from functools import partial
 from typing import Any
 
-from benchmarks.playing import BY_LEAD, enter, next_entry, put_on
+from benchmarks.playing import BY_LEAD, Page, enter, next_entry, put_on
 from benchmarks.timing import p50_p95, times_ms
 from gurvo_core.errors import EntryRefused
 from tools.real_server import Person
@@ -31,19 +30,14 @@ def entries(port: int, entered: list[dict[str, Any]]) -> None:
     builder = Person(port, "della", "hillside-builder")
     taken: dict[str, list[float]] = {"bare": [], "entry": []}
     for serial in SERIALS[1:]:
-        has = ""
+        page = Page(builder, serial)
         for body in entered:
             if body["kind"] in BY_LEAD:
                 enter(serial, body)
-                has = ""
+                page.look()
                 continue
-            if not has:
-                builder.call("GET", f"/api/engines/{serial}")
-                has = builder.tag
             taken["bare"] += times_ms(partial(builder.call, "GET", "/api/session/people"), 1, warm_up=0)
-            sent = {"id": str(uuid.uuid4()), "entry": body, "has": has}
-            taken["entry"] += times_ms(partial(builder.call, "POST", f"/api/engines/{serial}/entries", sent), 1, warm_up=0)
-            has = builder.tag  # as the page does: it has what the bench showed, and is sent what changed
+            taken["entry"] += times_ms(partial(page.enter, body), 1, warm_up=0)
     bare, entry = p50_p95(taken["bare"]), p50_p95(taken["entry"])
     ratio, ratio_p95 = entry[0] / bare[0], entry[1] / bare[1]
     said = f"{ratio:.2f} times the bare view, p95 {ratio_p95:.2f}, aim: within {AIM_RATIO:g}"

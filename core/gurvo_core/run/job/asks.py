@@ -106,7 +106,7 @@ def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
     if done is not None and not one.step.hold_point and one.step.does != "turn_over":
         return _asked_of(now.plan, step_id, minutes, _Standing(is_whole=True, note=_note(now, one, None)))
-    facts = Facts({DONE_ELSEWHERE: done_elsewhere or frozenset(), MINUTES: {step_id: minutes}})
+    facts = Facts({DONE_ELSEWHERE: done_elsewhere, MINUTES: {step_id: minutes}})
     is_whole = is_done(now, step_id, facts)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
     if one.step.does == "turn_over":
@@ -158,7 +158,7 @@ def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
 
 @kept_with
 def _why_it_is_blocked(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None) -> str:
-    return _why_it_waits(now, step_id, Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()}))
+    return _why_it_waits(now, step_id, Facts({DONE_ELSEWHERE: done_elsewhere}))
 
 
 def _why_it_waits(now: RunState, step_id: str, facts: Facts) -> str:

@@ -26,7 +26,7 @@ def loose_ends_of(now: RunState, facts: Facts) -> Sequence[LooseEnd]:
 
 @kept_with
 def _loose_ends(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[LooseEnd]:
-    things = _things(now, Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()}))
+    things = _things(now, Facts({DONE_ELSEWHERE: done_elsewhere}))
     fittings = (*_hard_stop(now), *things, *_sealants(now), *_tensioners(now), *_marks(now), *_joints(now), *_parts(now))
     return (*fittings, *_inspected(now), *_hold_points(now), *_opened_steps(now), *_oil_change(now))
 
@@ -264,7 +264,7 @@ def _open_minutes(now: RunState, done_elsewhere: frozenset[str] | None) -> Seque
 @kept_with
 def _open_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[PlanStep]:
     """The steps that are not done yet."""
-    facts = Facts({DONE_ELSEWHERE: done_elsewhere or frozenset()})
+    facts = Facts({DONE_ELSEWHERE: done_elsewhere})
     return tuple(one for one in now.plan.steps if not is_done(now, one.step.id, facts))
 
 

@@ -82,9 +82,9 @@ def _status(done: bool) -> Status:
     return "done" if done else "open"
 
 
-def _side_at(now: TimingState, crank_deg: float) -> Side | None:
+def _side_at(wheel: DegreeWheel | None, crank_deg: float) -> Side | None:
     """The side a figure is on, on a folded wheel."""
-    return wheel_figure(crank_deg, now.wheel)[1] if now.wheel else None
+    return wheel_figure(crank_deg, wheel)[1] if wheel else None
 
 
 def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
@@ -198,7 +198,7 @@ def _pair_questions(now: TimingState) -> list[TdcQuestion]:
                 status=_status(done),
                 wheel_detail=detail,
                 field=DROP if now.method == "equal_drop" else None,
-                expected_side=_side_at(now, -45.0 if place == "before" else 45.0),
+                expected_side=_side_at(now.wheel, -45.0 if place == "before" else 45.0),
                 method=now.method,
                 place="before" if place == "before" else "after",
             )
@@ -249,10 +249,6 @@ class _Setting:
     wheel: DegreeWheel | None
     reference: int  # the cylinder from which the wheel counts
     several: bool  # a lone cam need not be named
-
-    def side_at(self, crank_deg: float) -> Side | None:
-        """The side a figure is on, on a folded wheel."""
-        return wheel_figure(crank_deg, self.wheel)[1] if self.wheel else None
 
 
 def _setting(now: TimingState, at: LineAt) -> _Setting:
@@ -307,7 +303,7 @@ def _event_question(at: LineAt, flank: Flank, is_read: bool, setting: _Setting) 
         field=LengthField(name="lift", label="Checking lift", asked_mm=line.lift_mm),
         expected_deg=on_wheel_deg,
         expected_words=_on_the_wheel(at, on_wheel_deg, setting.reference),
-        expected_side=setting.side_at(on_wheel_deg),
+        expected_side=_side_at(setting.wheel, on_wheel_deg),
         camshaft=line.camshaft,
         cylinder=line.cylinder,
         valve=line.valve,
@@ -328,7 +324,7 @@ def _top_question(at: LineAt, setting: _Setting) -> LiftQuestion:
         wheel_detail=f"dial on cylinder {line.cylinder} {line.valve}, at its highest",
         expected_deg=wrap_deg(on_wheel_deg, CYCLE_DEG),
         expected_words=_on_the_wheel(at, on_wheel_deg, setting.reference),
-        expected_side=setting.side_at(on_wheel_deg),
+        expected_side=_side_at(setting.wheel, on_wheel_deg),
         camshaft=line.camshaft,
         cylinder=line.cylinder,
         valve=line.valve,
