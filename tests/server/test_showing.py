@@ -1,6 +1,8 @@
 """What the bench is sent after an entry: what changed, brought together with what the page had, is what the bench shows."""
 
 import uuid
+from datetime import UTC, datetime
+from unittest.mock import Mock, patch
 
 from django.contrib.auth.models import User
 
@@ -11,6 +13,8 @@ from tests.server.cases import ShopCase
 from work import bridge
 from work.models import Engine
 from work.services import keep_summary
+
+AT_WORK = datetime(2026, 11, 26, 10, 30, tzinfo=UTC)  # a working day, in the shop's hours
 
 
 def brought_together(had, change):
@@ -32,8 +36,11 @@ class ChangeTest(ShopCase):
     """A page that names what it has is sent what changed; any other, everything."""
 
     def setUp(self):
-        """Put an engine with a whole run on the bench."""
+        """Put an engine with a whole run on the bench; the clock by which it is told when it will be done stands still."""
         super().setUp()
+        still = patch("work.showing.timezone", Mock(localtime=lambda: AT_WORK))
+        still.start()
+        self.addCleanup(still.stop)
         revision = add_revision(family_copy_with_run("quern-4"), by=None)
         keep_summary(Engine.objects.create(serial="R-1", revision=revision, builder=User.objects.get(username="bo")))
 
