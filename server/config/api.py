@@ -24,6 +24,7 @@ from shop.people_api import router as people
 from shop.stock_api import router as stock
 from work.api import printing_router
 from work.api import router as engines
+from work.drive_api import router as drive
 from work.fits_api import router as fits
 from work.workings_api import router as workings
 
@@ -77,6 +78,7 @@ api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/engines", engines, tags=["engines"])
 api.add_router("/engines", fits, tags=["engines"])
+api.add_router("/engines", drive, tags=["engines"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

@@ -46,10 +46,10 @@ class Keys(RunCase):
     def by_keys(self, question, body):
         """Answer with keys alone."""
         if question.kind == "step_done":
-            for field in question.fields:
-                if field.needed:
-                    self.type(self.key_of(field, body["answers"][field.key]), *([] if field.kind == "choice" else ["Enter"]))
-            if not any(field.needed and field.kind != "choice" for field in question.fields):
+            needed = [field for field in question.fields if field.needed]
+            for field in needed:
+                self.type(self.key_of(field, body["answers"][field.key]), *([] if field.kind == "choice" else ["Enter"]))
+            if not needed or needed[-1].kind == "choice":
                 self.type("Enter")
         elif question.kind == "hold_point":
             self.sign_as_lead()

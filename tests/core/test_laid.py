@@ -6,8 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from demo.player import answer, next_question
-from gurvo_core.errors import CoreError
-from gurvo_core.motion.laid import LaidError, crank_deg_a_pitch, laid_error, laid_words
+from gurvo_core.errors import CoreError, GeometryError
+from gurvo_core.motion.laid import check_counts, crank_deg_a_pitch, laid_shafts, laid_words, teeth_words
 from gurvo_core.reading import read_document
 from tests.builds import Build
 from tests.engines import family_copy_with_run, family_with_run
@@ -47,45 +47,62 @@ class PitchTests(unittest.TestCase):
 
 
 class ErrorTests(unittest.TestCase):
-    """Which shaft stands off, which way."""
+    """Which shaft ends off, which way, in each of the ways a belt is laid wrongly."""
 
     def setUp(self):
         self.engine = family_with_run("tarn-f4")
         self.belt = loop(self.engine, "belt")
 
-    def error(self, here, there, more):
-        return laid_error(self.engine, self.belt, here, there, more)
+    def off(self, **counted):
+        return laid_shafts(self.engine, self.belt, {key.replace("_", "-"): number for key, number in counted.items()})
 
     def test_a_tooth_too_many_on_the_pulled_run_leaves_the_cam_behind(self):
         """Common practice: marks right, the slack on the pulled run, and the crank ends a tooth ahead of its cams."""
-        self.assertEqual(self.error("right-line", "crank-notch", 1), LaidError(shaft="cam-right", against="crank", crank_deg=-15.0))
+        self.assertEqual(self.off(line_crank=63.5, line_left=65.5), {"crank": 0.0, "cam-left": 0.0, "cam-right": -15.0})
+        self.assertEqual(self.off(line_right=61)["cam-right"], -15.0)
 
     def test_a_tooth_too_many_where_the_slack_lies_is_one_too_few_where_it_is_pulled(self):
-        self.assertEqual(self.error("crank-notch", "right-line", 1), LaidError(shaft="cam-right", against="crank", crank_deg=15.0))
+        self.assertEqual(self.off(line_crank=64.5), {"crank": 0.0, "cam-left": 15.0, "cam-right": 15.0})
 
-    def test_cam_against_cam(self):
-        error = self.error("left-line", "right-line", -0.5)
-        self.assertEqual(error, LaidError(shaft="cam-right", against="cam-left", crank_deg=-7.5))
-        self.assertIn("right camshaft would stand 7.5° of the crank late against left camshaft", laid_words(self.engine, error))
+    def test_half_a_tooth_between_the_cams(self):
+        off = self.off(line_left=66)
+        self.assertEqual(off, {"crank": 0.0, "cam-left": 0.0, "cam-right": -7.5})
+        self.assertIn("right camshaft would stand 7.5° of the crank late", laid_words(self.engine, off))
+        self.assertEqual(laid_words(self.engine, {"cam-left": 0.0}), "")
 
-    def test_nothing_off_and_one_wheel_alone_say_nothing(self):
-        self.assertIsNone(self.error("crank-notch", "left-line", 0))
-        self.assertIsNone(self.error("left-line", "left-line", 2))
+    def test_counts_that_contradict_each_other_are_refused(self):
+        with self.assertRaisesRegex(GeometryError, "contradicts the other counts"):
+            self.off(line_crank=64.5, line_left=66.5, line_right=60)
 
-    @given(st.integers(-20, 20).map(lambda halves: halves / 2))
-    def test_the_other_way_round_is_the_same_error(self, more):
-        """Property: so many more from one mark to the other is as many fewer from the other back to the first."""
-        one, two = self.error("crank-notch", "left-line", more), self.error("left-line", "crank-notch", -more)
-        self.assertEqual(one, two)
-        if one is not None:
-            self.assertEqual(one.crank_deg, 15.0 * more)
+    def test_counts_that_cannot_be(self):
+        chain = loop(family_with_run("corrie-v6"), "primary-a")
+        self.assertEqual(list(check_counts(self.belt, {"line-crank": 63.5})), [])
+        for of, counted, words in (
+            (self.belt, {"line-crank": 190}, "the whole belt has 190 teeth"),
+            (self.belt, {"line-crank": 63.2}, "whole or half teeth"),
+            (self.belt, {"line-crank": -1}, "at least one"),
+            (chain, {"a-one": 56.5}, "whole links"),
+        ):
+            self.assertIn(words, dict(check_counts(of, counted))[next(iter(counted))])
+
+    def test_teeth_are_said_as_a_builder_says_them(self):
+        said = [teeth_words(self.belt, degrees, 15.0) for degrees in (-15, 7.5, 22.5, 30, 8.25)]
+        self.assertEqual(said, ["one tooth", "half a tooth", "1½ teeth", "2 teeth", "0.55 teeth"])
+
+    @given(st.integers(-20, 20).map(lambda halves: halves / 2), st.integers(-20, 20).map(lambda halves: halves / 2))
+    def test_all_counts_together_close_the_loop(self, first, second):
+        """Property: what is left of the belt, counted as well, says the same as the two others did."""
+        two = self.off(line_crank=63.5 + first, line_left=66.5 + second)
+        self.assertEqual(self.off(line_crank=63.5 + first, line_left=66.5 + second, line_right=60 - first - second), two)
+        self.assertEqual(two["cam-left"], 15.0 * first)
+        self.assertEqual(two["cam-right"], 15.0 * (first + second))
 
     def test_where_no_teeth_are_known_nothing_is_said(self):
         data = family_copy_with_run("mallow-2")
         for wheel in data["drive"]["wheels"]:
             wheel["teeth"] = None
         engine = read_document(data)
-        self.assertIsNone(laid_error(engine, loop(engine, "chain"), "cam-groove", "crank-dot", 1))
+        self.assertEqual(laid_shafts(engine, loop(engine, "chain"), {}), {})
 
 
 class BenchTests(unittest.TestCase):
@@ -98,9 +115,13 @@ class BenchTests(unittest.TestCase):
         field = question.fields[0]
         self.assertEqual(field.hint, "book: 63.5; one off is 15° of the crank")
         body = answer(build.state, question, build.engine)
-        for counted, words in (("64.5", "left camshaft would stand 15° of the crank early"), ("63", "7.5° of the crank late")):
+        both = "left camshaft and right camshaft would stand 15° of the crank early"
+        for counted, words in (("64.5", both), ("63", "7.5° of the crank late"), ("63.2", "whole or half teeth"), ("many", "not a number")):
             with self.assertRaises(CoreError) as refused:
                 build.enter(**{**body, "answers": {**body["answers"], field.key: counted}})
             self.assertIn(words, str(refused.exception))
             self.assertEqual(refused.exception.field, f"answers.{field.key}")
+        with self.assertRaisesRegex(CoreError, "Slack is left on the run that the crankshaft pulls") as refused:
+            build.enter(**{**body, "answers": {**body["answers"], "slack": "left"}})
+        self.assertEqual(refused.exception.field, "answers.slack")
         build.enter(**body)

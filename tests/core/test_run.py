@@ -72,7 +72,7 @@ class ProvenTests(RunCase):
         question = next_question(build.state)
         self.assertIn("both ends counted", question.fields[0].label)
         self.assertIn("No mark, though it looks like one: dot beside the groove", question.hint)
-        self.refused("the book counts 9", lambda: build.done("chain-on", between="8"))
+        self.refused("the book counts 9", lambda: build.done("chain-on", between="8", slack="tight"))
         build.to("pump-on")
         self.refused("take it apart and turn it round", lambda: build.done("pump-on", coupled="other"))
         build.done("pump-on", coupled="right")
@@ -245,7 +245,9 @@ class ForgottenTests(RunCase):
 
     def test_a_miscounted_chain_is_not_laid(self):
         build = Build("tarn-f4").to("belt-on")
-        self.refused("the book counts 66.5; you counted 66", lambda: build.done("belt-on", line_crank="63.5", line_left="66"))
+        self.refused(
+            "the book counts 66.5; you counted 66", lambda: build.done("belt-on", line_crank="63.5", line_left="66", slack="tight")
+        )
 
     def test_a_step_left_out_is_the_leads_with_a_reason(self):
         build = Build("wick-1")

@@ -13,7 +13,7 @@ import docstring_parser
 
 import gurvo_core
 from gurvo_core.work.hand_over import Note
-from tests.engines import quern_4
+from tests.engines import family, quern_4
 
 # modules of a room's job that hold one small function a kind of entry, all with the same arguments; what they are given and give
 # is said once, at ``ledger.Kind`` and ``ledger.Room``
@@ -75,7 +75,7 @@ class CoreConventionsTests(unittest.TestCase):
 
     def test_examples_in_docstrings_are_true(self):
         given = {name: getattr(module, name) for module in modules() for name in module.__all__} | {"Note": Note}
-        given["quern_4"] = quern_4
+        given |= {"quern_4": quern_4, "family": family}
         tried = 0
         for module in modules():
             result = doctest.testmod(module, extraglobs=given)

@@ -272,6 +272,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/lay/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What comes of laying it so
+         * @description Say where every shaft ends once the slack is taken up, what a turn would show, and how to lay it right.
+         */
+        post: operations["lay_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/measured.json": {
         parameters: {
             query?: never;
@@ -1876,6 +1896,20 @@ export interface components {
             password: string;
         };
         /**
+         * CountRow
+         * @description One line of the table: what it would do if it were counted so.
+         */
+        CountRow: {
+            /** Counted */
+            counted: number;
+            /** Is Book */
+            is_book: boolean;
+            /** Is Typed */
+            is_typed: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Coupling
          * @description Two shafts that turn as one, end to end: a dog, a tongue, a splined sleeve.
          */
@@ -2073,6 +2107,24 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * DrawnRun
+         * @description One straight run between two wheels, and how it bends where there is slack.
+         */
+        DrawnRun: {
+            /** After */
+            after: string;
+            begin: components["schemas"]["Place"];
+            bend: components["schemas"]["Place"];
+            end: components["schemas"]["Place"];
+            /** Is Pulled */
+            is_pulled: boolean;
+            /** Is Taut */
+            is_taut: boolean;
+            label: components["schemas"]["Place"];
+            /** Words */
+            words: string;
         };
         /**
          * DrawnTensioner
@@ -4753,6 +4805,66 @@ export interface components {
             way: string;
         };
         /**
+         * LayAsked
+         * @description Counts as they were typed, whether slack was left on the pulled run, and how far the driving shaft is tried.
+         */
+        LayAsked: {
+            /** Counted */
+            counted?: {
+                [key: string]: string;
+            };
+            /**
+             * Slack Left
+             * @default false
+             */
+            slack_left: boolean;
+            /**
+             * Turned Deg
+             * @default 0
+             */
+            turned_deg: number;
+        };
+        /**
+         * LayView
+         * @description All that can be said of a loop that is being laid.
+         */
+        LayView: {
+            /** Figure */
+            figure: string;
+            /** Is Counted */
+            is_counted: boolean;
+            /** Is Right */
+            is_right: boolean;
+            /** Loop */
+            loop: string;
+            /** Not Known */
+            not_known: string[];
+            /** Off Deg */
+            off_deg: number;
+            /** Off Words */
+            off_words: string;
+            /** One Is */
+            one_is: string;
+            /** Runs */
+            runs: components["schemas"]["DrawnRun"][];
+            /** Says */
+            says: string;
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /** Shafts */
+            shafts: components["schemas"]["ShaftLaid"][];
+            /** Table */
+            table: components["schemas"]["CountRow"][];
+            /** Table Of */
+            table_of: string;
+            /** Turned */
+            turned: components["schemas"]["ShaftTurned"][];
+            /** Turned Deg */
+            turned_deg: number;
+            /** Turned Words */
+            turned_words: string;
+        };
+        /**
          * LengthField
          * @description A length typed beside the wheel's figure.
          */
@@ -6413,6 +6525,24 @@ export interface components {
             positions: components["schemas"]["PositionPlace"][];
         };
         /**
+         * School
+         * @description One way to lay it.
+         */
+        School: {
+            /** Is Default */
+            is_default: boolean;
+            /** Is Open */
+            is_open: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+            /** Why */
+            why: string;
+        };
+        /**
          * Section
          * @description What a section through a cylinder is drawn from, bore upright, seen from the front.
          */
@@ -6595,6 +6725,34 @@ export interface components {
             /** Shaft */
             shaft: string;
             turned: components["schemas"]["Sweep"];
+        };
+        /**
+         * ShaftLaid
+         * @description Where one shaft stands, and where it ends; early is positive, degrees of the crank.
+         */
+        ShaftLaid: {
+            /** After Deg */
+            after_deg: number;
+            /** After Words */
+            after_words: string;
+            /** Name */
+            name: string;
+            /** Now Deg */
+            now_deg: number;
+            /** Now Words */
+            now_words: string;
+            /** Shaft */
+            shaft: string;
+        };
+        /**
+         * ShaftTurned
+         * @description How far a shaft stands from where it would be on its marks, clockwise at its own axis.
+         */
+        ShaftTurned: {
+            /** Clock Deg */
+            clock_deg: number;
+            /** Shaft */
+            shaft: string;
         };
         /**
          * SheetCell
@@ -9493,6 +9651,60 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lay_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,22 @@
-/** Reads of the drive's workings; the one place that knows their cache key. */
-import { queryOptions } from '@tanstack/react-query';
-import { client, unwrap } from '../api/client';
+/** Reads of the drive: its workings, and what comes of laying a loop so. The one place that knows their cache keys. */
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { client, type Schemas, unwrap } from '../api/client';
+
+/** What comes of a chain or belt laid as typed, and tried as far as it was turned; nothing of it is kept. */
+export const layQuery = (serial: string, step: string, asked: Schemas['LayAsked'], entries: number) =>
+  queryOptions({
+    queryKey: ['bench', serial, 'lay', step, asked, entries],
+    retry: false,
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.POST('/api/engines/{serial}/lay/{step}', {
+          params: { path: { serial, step } },
+          body: asked,
+          signal,
+        }),
+      ),
+  });
 
 /** What can be said of one span and one chain; what was left empty is not asked. */
 export const driveWorkingsQuery = (typed: Record<string, string>) =>

@@ -31,6 +31,8 @@ export interface InputProps<Q extends Question = Question> {
 export interface Input<K extends Kind> {
   Input: ComponentType<InputProps<QuestionOf<K>>>;
   keys: KeyAction[];
+  /** Keys of what is drawn beside it for some of its questions. */
+  also?: (question: Question) => KeyAction[];
 }
 
 /** A kind without its input does not compile. */

@@ -19,6 +19,15 @@ export interface FrontDrawingProps {
   seenFrom: SeenFrom;
   /** Ids of shafts and loops that are worked on now. */
   lit?: string[];
+  /** A loop that does not lie as it should, and shafts that stand off their places for it. */
+  laid?: Laid | undefined;
+}
+
+/** How a loop lies: its runs, taut or slack, and how far shafts are turned from where they belong, clockwise. */
+export interface Laid {
+  loop: string;
+  runs: Schemas['DrawnRun'][];
+  turned: Schemas['ShaftTurned'][];
 }
 
 /** A piece that is turned by the crank. */
@@ -27,7 +36,7 @@ interface Turner {
   turned: Turned;
 }
 
-export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [] }: FrontDrawingProps) {
+export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid }: FrontDrawingProps) {
   const { box, wheels } = twin.drawing;
   const turners = useRef(new Map<string, Turner>());
   const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
@@ -40,7 +49,11 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [] }: Fr
   });
   // letters come out alike on a wide drawing and a tall one
   const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 25);
-  const turnOf = (shaft: string): Turned => twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
+  const turnOf = (shaft: string): Turned => {
+    const turned = twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
+    const off = laid?.turned.find((one) => one.shaft === shaft)?.clock_deg ?? 0;
+    return { begin_deg: turned.begin_deg + off, end_deg: turned.end_deg + off };
+  };
   return (
     <Sheet box={box} mirrored={seenFrom !== 'front'} label={`The front of the engine, seen from the ${seenFrom}`}>
       {wheels.map((wheel) => (
@@ -77,7 +90,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [] }: Fr
           )
         );
       })}
-      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} lit={lit} />
+      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} lit={lit} laid={laid} />
     </Sheet>
   );
 }
@@ -93,16 +106,21 @@ interface FixedProps {
   size: number;
   mirrored: boolean;
   lit: string[];
+  laid: Laid | undefined;
 }
 
 /** What does not turn: the ways of chains and belts, tensioners, pointers, names. */
-function Fixed({ drawing, size, mirrored, lit }: FixedProps) {
+function Fixed({ drawing, size, mirrored, lit, laid }: FixedProps) {
   const { box, loops, pointers } = drawing;
   return (
     <Still box={box} size={size}>
-      {loops.map((loop) => (
-        <Loop key={loop.id} loop={loop} isLit={lit.includes(loop.id)} />
-      ))}
+      {loops.map((loop) =>
+        laid?.loop === loop.id && laid.runs.length > 0 ? (
+          <LaidLoop key={loop.id} loop={loop} runs={laid.runs} size={size} mirrored={mirrored} />
+        ) : (
+          <Loop key={loop.id} loop={loop} isLit={lit.includes(loop.id)} />
+        ),
+      )}
       {loops.map(
         (loop) =>
           loop.tensioner && (
@@ -125,7 +143,7 @@ function Fixed({ drawing, size, mirrored, lit }: FixedProps) {
           <title>{pointer.name}</title>
         </g>
       ))}
-      {placeLabels(drawing, size).map((label) => (
+      {placeLabels(drawing, size, laid?.runs).map((label) => (
         <text
           key={label.id}
           transform={`translate(${label.x} ${label.y}) scale(${mirrored ? -1 : 1} 1)`}
@@ -182,14 +200,58 @@ function MarkShape({ kind, r, size }: { kind: string; r: number; size: number })
   );
 }
 
+const place = (at: Schemas['Place']) => `${at.x_mm.toFixed(2)} ${(-at.y_mm).toFixed(2)}`;
+
+const arcPath = (arc: Schemas['Arc']) =>
+  `A${arc.radius_mm} ${arc.radius_mm} 0 ${arc.large ? 1 : 0} ${arc.clockwise ? 1 : 0} ${place(arc.end)}`;
+
+interface LaidLoopProps {
+  loop: Schemas['DrawnLoop'];
+  runs: Schemas['DrawnRun'][];
+  size: number;
+  mirrored: boolean;
+}
+
+/** A loop as it lies: taut runs straight, slack ones bent, each slack one with how much. */
+function LaidLoop({ loop, runs, size, mirrored }: LaidLoopProps) {
+  return (
+    <g data-loop={loop.kind}>
+      {loop.arcs.map((arc) => (
+        <path key={place(arc.begin)} d={`M${place(arc.begin)} ${arcPath(arc)}`} className={classes.loop} />
+      ))}
+      {runs.map((run) => (
+        <path
+          key={run.after}
+          d={`M${place(run.begin)} Q${place(run.bend)} ${place(run.end)}`}
+          className={classes.loop}
+          data-slack={!run.is_taut}
+        />
+      ))}
+      {runs
+        .filter((run) => run.words)
+        .map((run) => (
+          <text
+            key={run.after}
+            transform={`translate(${place(run.label)}) scale(${mirrored ? -1 : 1} 1)`}
+            className={classes.slack}
+          >
+            <tspan x={0}>{run.words}</tspan>
+            {run.is_pulled && (
+              <tspan x={0} dy={size * 1.05}>
+                on the pulled run
+              </tspan>
+            )}
+          </text>
+        ))}
+      <title>{loop.name}</title>
+    </g>
+  );
+}
+
 function Loop({ loop, isLit }: { loop: Schemas['DrawnLoop']; isLit: boolean }) {
   const begin = loop.arcs[0];
   if (!begin) return null;
-  const place = (at: Schemas['Place']) => `${at.x_mm.toFixed(2)} ${(-at.y_mm).toFixed(2)}`;
-  const steps = loop.arcs.map(
-    (arc) =>
-      `A${arc.radius_mm} ${arc.radius_mm} 0 ${arc.large ? 1 : 0} ${arc.clockwise ? 1 : 0} ${place(arc.end)} L${place(arc.run_to)}`,
-  );
+  const steps = loop.arcs.map((arc) => `${arcPath(arc)} L${place(arc.run_to)}`);
   const path = `M${place(begin.begin)} ${steps.join(' ')}`;
   return (
     <g data-loop={loop.kind} data-lit={isLit}>

@@ -48,10 +48,20 @@ function named(wheels: Wheel[]): Wheel[] {
 }
 
 /** Places names one after another, each where it covers least of what is drawn already; `size` is the letters' height. */
-export function placeLabels({ wheels, box: drawn, pointers }: Schemas['DriveDrawing'], size: number): Label[] {
+export function placeLabels(
+  { wheels, box: drawn, pointers }: Schemas['DriveDrawing'],
+  size: number,
+  laid: Schemas['DrawnRun'][] = [],
+): Label[] {
   const shown = named(wheels);
   const taken = shown.map((wheel) => around(wheel.x_mm, -wheel.y_mm, wheel.radius_mm * 0.9, wheel.radius_mm * 0.9));
   taken.push(...pointers.map((pointer) => around(pointer.x_mm, -pointer.y_mm, size * 0.5, size * 0.7)));
+  // how much slack a run has is said in one line, or in two
+  taken.push(
+    ...laid
+      .filter((run) => run.words)
+      .map((run) => around(run.label.x_mm, -run.label.y_mm + size * 0.5, size * LETTER * 8, size * 1.1)),
+  );
   const labels: Label[] = [];
   for (const [n, wheel] of shown.entries()) {
     const half = (wheel.name.length * size * LETTER) / 2;

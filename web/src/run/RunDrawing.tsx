@@ -1,12 +1,17 @@
 /** The front of the engine as it must stand in this step, and what is to be seen there; where it has no place of its own, its cautions. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../api/client';
+import { later } from '../app/later';
 import { sayClock } from '../app/saying';
+import type { LayDrawingProps } from '../drive/LayDrawing';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
+import { isLaid } from './asked';
 import { PartsDrawing } from './PartsDrawing';
 import classes from './RunDrawing.module.css';
+
+const LayDrawing = later<LayDrawingProps>(async () => (await import('../drive/parts')).LayDrawing);
 
 export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const { engine } = bench;
@@ -17,6 +22,8 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const turned = question?.kind === 'turn_seen' ? question : undefined;
   const step = question?.kind === 'step_done' ? question : undefined;
   const crankDeg = turned?.crank_deg ?? (named ?? run?.positions[0])?.crank_deg;
+  if (isLaid(question))
+    return <LayDrawing bench={bench} question={question} twin={twin} crankDeg={crankDeg ?? 0} voice={voice} />;
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
   return (
     <div className={classes.drawing}>

@@ -1,5 +1,6 @@
 /** What the run brings to the bench: its inputs by kind of question, its drawings by what is done. */
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
+import { isLaid } from './asked';
 import { HardStopInput } from './inputs/HardStopInput';
 import { HoldInput } from './inputs/HoldInput';
 import { StepInput } from './inputs/StepInput';
@@ -8,7 +9,11 @@ import { VariantChoice } from './inputs/VariantChoice';
 import { RunDrawing } from './RunDrawing';
 
 export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant'> = {
-  step_done: { Input: StepInput, keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')] },
+  step_done: {
+    Input: StepInput,
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')],
+    also: (question) => (isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
+  },
   turn_seen: { Input: TurnInput, keys: [keyHint('Enter', 'record'), keyHint('1-4', 'choose')] },
   hold_point: { Input: HoldInput, keys: [keyHint('Enter', 'sign')] },
   hard_stop: { Input: HardStopInput, keys: [keyHint('Enter', 'record')] },

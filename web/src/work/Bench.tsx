@@ -171,7 +171,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         />
       </aside>
       <div className={classes.keys}>
-        <KeyStrip actions={[...(question ? INPUTS[question.kind].keys : []), ...actions]} />
+        <KeyStrip actions={[...(question ? keysOf(question) : []), ...actions]} />
       </div>
       <StrikeDialog
         serial={engine.serial}
@@ -225,4 +225,9 @@ function useBenchKeys({
     { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },
     { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];
+}
+
+function keysOf(question: Question): KeyAction[] {
+  const input = INPUTS[question.kind];
+  return [...input.keys, ...(input.also?.(question) ?? [])];
 }

@@ -163,7 +163,8 @@ def _there_are(now: LashState, body: LashShims, select: Select | None, facts: Fa
         return
     for size, count in sorted(new_shims(now, select, chosen).items()):
         there = free.get(size, 0)
-        rule = f"{select.part} {size}: {count} new ones are needed and {there} are free"
+        needed, free_now = "one is" if count == 1 else "ones are", "is" if there == 1 else "are"
+        rule = f"{select.part} {size}: {count} new {needed} needed and {there} {free_now} free"
         yield from need(count <= there, "shims", f"{rule}: choose others, or say where they come from", "reason")
 
 

@@ -25,7 +25,7 @@ from gurvo_core.ledger import (
 )
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
-from gurvo_core.run.job.fields import FieldOption
+from gurvo_core.run.job.asked import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.said import said_of, where_of
 from gurvo_core.run.job.standing import is_done, minutes_of, unmet

@@ -1,16 +1,15 @@
 """What is asked of a step beside that it is done: counts, figures, choices; and whether an answer can be."""
 
-__all__ = ["AskedField", "FieldOption", "check_answers", "fields_of", "stage_words"]
+__all__ = ["check_answers", "fields_of", "stage_words"]
 
 import math
 from collections.abc import Callable, Iterator, Mapping
-from itertools import pairwise
-from typing import Literal
 
-from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.engine import WorkStep
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Objection, View, need
-from gurvo_core.motion.laid import crank_deg_a_pitch, laid_error, laid_words
+from gurvo_core.ledger import Objection, need
+from gurvo_core.run.job.asked import AskedField, FieldOption
+from gurvo_core.run.job.lay import check_laid, lay_fields
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import length
 from gurvo_core.units import read_figure
@@ -31,26 +30,6 @@ RIGHT_WAY = "right"
 NO_LIMIT = "no limit known"
 LOOKS = (("good", "Good", "goes back in"), ("not_good", "Not good", "say why"), ("replaced", "Replaced", "say why"))
 HEARD = (("sound", "Sound", "no leak, no noise"), ("noise", "Noise", "stop it, say what"), ("leak", "Leak", "stop it, say where"))
-
-
-class FieldOption(View):
-    """One answer to choose from."""
-
-    value: str
-    label: str
-    detail: str = ""
-
-
-class AskedField(View):
-    """One thing asked of a step."""
-
-    key: str
-    label: str
-    kind: Literal["choice", "figure", "words"]
-    options: list[FieldOption] = []
-    unit: str = ""
-    hint: str = ""
-    needed: bool = True
 
 
 def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
@@ -84,7 +63,7 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
         "put_on": _place,
         "take_off": _place,
         "park": _found_by,
-        "lay": _counts,
+        "lay": lambda plan, step: lay_fields(plan.document, step),
         "tighten": _angle,
         "measure": _fits,
         "prime": _primed,
@@ -142,49 +121,6 @@ def _coupled(plan: Plan, step: WorkStep) -> list[AskedField]:
         return []
     ways = ((RIGHT_WAY, "As the book has it", coupling.told_by), ("other", "Another way", f"it goes together in {coupling.ways} ways"))
     return [_choice("coupled", coupling.name, ways)]
-
-
-def _counts(plan: Plan, step: WorkStep) -> list[AskedField]:
-    loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
-    if not isinstance(loop, LoopStage):
-        return []
-    pitch_deg = crank_deg_a_pitch(plan.document, loop)
-    one_off = f"; one off is {round(pitch_deg, 1):g}° of the crank" if pitch_deg is not None else ""
-    return [
-        AskedField(
-            key=link.id,
-            label=f"{link.name} to {after.name}",
-            kind="figure",
-            unit=loop.counted_in,
-            hint=f"book: {link.to_next:g}{one_off}",
-        )
-        for link, after in pairwise(loop.marked)
-    ] + [
-        AskedField(
-            key=count.id,
-            label=f"{count.name}{', both ends counted' if count.both_ends_counted else ''}",
-            kind="figure",
-            unit=count.counted,
-            hint=f"book: {count.number:g}{one_off}",
-        )
-        for count in loop.counts
-    ]
-
-
-def _counted_between(loop: LoopStage) -> dict[str, tuple[float, str, str]]:
-    """What the book counts, and from which mark to which, by the key of its field."""
-    lines = {link.id: (link.to_next, link.meets, after.meets) for link, after in pairwise(loop.marked)}
-    return lines | {count.id: (count.number, count.from_mark, count.to_mark) for count in loop.counts}
-
-
-def _check_count(document: EngineDocument, loop: LoopStage, key: str, counted: float) -> Iterator[Objection]:
-    """Laid as it is counted, the drive would be off: by how much is said before anything is turned."""
-    book, here, there = _counted_between(loop)[key]
-    if counted == book:
-        return
-    error = laid_error(document, loop, here, there, counted - book)
-    effect = f"; {laid_words(document, error)}" if error is not None else ""
-    yield Objection(f"answers.{key}", f"the book counts {book:g}; you counted {counted:g}{effect}: lay it again, or count once more")
 
 
 def _angle(plan: Plan, step: WorkStep) -> list[AskedField]:
@@ -275,8 +211,10 @@ def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Ite
         elif field.kind == "choice":
             named = [option.value for option in field.options]
             yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
-        elif field.kind == "figure":
+        elif field.kind == "figure" and step.does != "lay":
             yield from _check_figure(plan, step, key, text)
+    if step.does == "lay":
+        yield from check_laid(plan.document, step, answers)
     if answers.get("coupled") not in (None, "", RIGHT_WAY):
         yield Objection("answers.coupled", "it goes together in this way and is wrong: take it apart and turn it round")
     if answers.get("found") not in (None, "", "good") or answers.get("heard") not in (None, "", "sound"):
@@ -290,11 +228,7 @@ def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[O
     except CoreError as error:
         yield Objection(field, error.rule)
         return
-    if step.does == "lay":
-        loop = next(stage for stage in plan.document.drive.stages if stage.id == step.loop)
-        if isinstance(loop, LoopStage) and key in _counted_between(loop):
-            yield from _check_count(plan.document, loop, key, figure)
-    elif step.does == "measure":
+    if step.does == "measure":
         fit = next(fit for fit in plan.document.fits if fit.id == key)
         yield from need(-5 <= figure <= 50, field, f"{figure:g} mm cannot be a clearance; check the figure")
         at = plan.document.fits.index(fit)

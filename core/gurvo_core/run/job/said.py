@@ -6,7 +6,8 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from gurvo_core.engine import Drive, LoopStage, Thing, WorkStep
-from gurvo_core.run.job.fields import AskedField, fields_of, stage_words
+from gurvo_core.run.job.asked import AskedField
+from gurvo_core.run.job.fields import fields_of, stage_words
 from gurvo_core.run.job.view import PartPlaces
 from gurvo_core.run.plan import Plan
 

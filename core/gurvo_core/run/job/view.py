@@ -15,7 +15,7 @@ __all__ = [
 from typing import Literal
 
 from gurvo_core.ledger import Question, View
-from gurvo_core.run.job.fields import AskedField, FieldOption
+from gurvo_core.run.job.asked import AskedField, FieldOption
 
 
 class MarkSeen(View):

@@ -88,7 +88,7 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   useKeys([...digits, { keys: ['Enter', 'PageDown'], label: 'record', run: onEnter }]);
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
-      <div className={classes.fields}>
+      <div className={classes.fields} data-paired={fields.filter((field) => field.kind === 'figure').length > 1}>
         {fields.map((field, n) => (
           <FieldRow
             key={field.key}

@@ -1,0 +1,275 @@
+"""What comes of a chain or belt laid as it was counted: before anything is turned, while it is turned, and how to lay it right."""
+
+__all__ = ["LayAsked", "LayView", "lay_view"]
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from gurvo_core.drive.laid_runs import DrawnRun, drawn_runs
+from gurvo_core.drive.rig import Rig, laid_rig
+from gurvo_core.drive.schools import Laying, School, schools_of
+from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.errors import CoreError, GeometryError
+from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, shaft_name, teeth_words
+from gurvo_core.motion.slack import slack_after, turn_one
+from gurvo_core.motion.twin import Shown
+from gurvo_core.units import read_figure
+
+OFF_DEG = 0.05
+EACH_WAY = 1.0  # links or teeth each way in the table
+
+
+class LayAsked(BaseModel):
+    """Counts as they were typed, whether slack was left on the pulled run, and how far the driving shaft is tried."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+    counted: dict[str, str] = Field(default_factory=dict, max_length=48)
+    slack_left: bool = False
+    turned_deg: float = Field(default=0, ge=-360, le=720)
+
+
+class ShaftLaid(Shown):
+    """Where one shaft stands, and where it ends; early is positive, degrees of the crank."""
+
+    shaft: str
+    name: str
+    now_deg: float
+    after_deg: float
+    now_words: str
+    after_words: str
+
+
+class CountRow(Shown):
+    """One line of the table: what it would do if it were counted so."""
+
+    counted: float
+    words: str
+    is_book: bool
+    is_typed: bool
+
+
+class ShaftTurned(Shown):
+    """How far a shaft stands from where it would be on its marks, clockwise at its own axis."""
+
+    shaft: str
+    clock_deg: float
+
+
+class LayView(Shown):
+    """All that can be said of a loop that is being laid."""
+
+    loop: str
+    is_counted: bool
+    is_right: bool
+    one_is: str
+    figure: str  # what the driving shaft does before the rest follows; of one pitch while nothing is counted
+    off_deg: float
+    off_words: str
+    says: str
+    shafts: list[ShaftLaid]
+    table_of: str
+    table: list[CountRow]
+    runs: list[DrawnRun]
+    turned_deg: float
+    turned_words: str
+    turned: list[ShaftTurned]
+    schools: list[School]
+    not_known: list[str]
+
+
+def lay_view(
+    document: EngineDocument, loop: LoopStage, asked: LayAsked, *, held: Mapping[str, str] | None = None, crank_deg: float | None = None
+) -> LayView:
+    """Return what comes of laying a loop so.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        A sound document.
+    loop : LoopStage
+        The chain or belt.
+    asked : LayAsked
+        As it was typed.
+    held : mapping, optional
+        Shafts that something holds, and what.
+    crank_deg : float, optional
+        Where the crank stands [deg].
+
+    Returns
+    -------
+    view : LayView
+        Errors in crank degrees.
+
+    Raises
+    ------
+    CoreError
+        If a count cannot be, or two contradict each other; the field is the count's.
+
+    Source
+    ------
+    ``motion.laid``, ``motion.slack``, ``drive.rig``.
+
+    Example
+    -------
+    >>> engine = family("teasel-4")
+    >>> lay_view(engine, engine.drive.stages[0], LayAsked(counted={"line-intake": "60"})).off_words
+    'intake cam late by one tooth'
+    """
+    counted = _figures(loop, asked.counted)
+    rig = laid_rig(document, loop, counted, slack_left=asked.slack_left)
+    moved = turn_one(rig.ties, rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
+    slack = [slack_after(tie, moved) for tie in rig.ties]
+    stands = {shaft: own + moved.get(shaft, 0.0) - asked.turned_deg for shaft, own in rig.now_deg.items()}
+    table_of, table = _table(document, loop, counted)
+    laying = Laying(document=document, loop=loop, rig=rig, held=held or {}, crank_deg=crank_deg)
+    return LayView(
+        loop=loop.id,
+        **_outcome(document, loop, rig, asked, is_counted=bool(counted)),
+        shafts=_shafts(document, loop, rig),
+        table_of=table_of,
+        table=table,
+        runs=drawn_runs(document, loop, rig, slack),
+        turned_deg=asked.turned_deg,
+        turned_words=_turned_words(document, rig, asked.turned_deg, stands),
+        turned=[ShaftTurned(shaft=s, clock_deg=round(own * document.turns_clockwise.get(s, 0.0), 3)) for s, own in stands.items()],
+        schools=_schools(laying),
+        not_known=list(_not_known(loop, rig, slack)),
+    )
+
+
+def _outcome(document: EngineDocument, loop: LoopStage, rig: Rig, asked: LayAsked, *, is_counted: bool) -> dict[str, Any]:
+    """What the big figure says, and whether all is right."""
+    worst = max(rig.after_deg.values(), key=abs, default=0.0)
+    pitch_deg = crank_deg_a_pitch(document, loop) or 0.0
+    is_said = is_counted or asked.slack_left
+    return {
+        "is_counted": is_said,
+        "is_right": abs(worst) < OFF_DEG and not asked.slack_left,
+        "one_is": f"One {'link' if loop.kind == 'chain' else 'tooth'} is",
+        "figure": f"{round(abs(worst) if is_said else pitch_deg, 1):g}°",
+        "off_deg": round(worst, 2),
+        "off_words": _off_words(document, loop, rig, worst) if is_said else "Count from mark to mark, the way it travels",
+        "says": _says(document, rig, asked) if is_said else "What a wrong count would do is said here, before anything is turned.",
+    }
+
+
+def _figures(loop: LoopStage, typed: Mapping[str, str]) -> dict[str, float]:
+    """What was typed as figures; what is empty is not said yet."""
+    keys = {span.key for span in counted_spans(loop)}
+    counted = {}
+    for key, text in typed.items():
+        if key not in keys:
+            raise GeometryError(f"counted.{key}", text, f"nothing called {key} is counted on {loop.name}; leave it out")
+        if text.strip():
+            try:
+                counted[key] = read_figure(text)
+            except CoreError as error:
+                raise GeometryError(f"counted.{key}", text, error.rule) from error
+    for key, rule in check_counts(loop, counted):
+        raise GeometryError(f"counted.{key}", counted[key], rule)
+    return counted
+
+
+def _schools(laying: Laying) -> list[School]:
+    """How to lay it right does not depend on how it lies now."""
+    rig = laid_rig(laying.document, laying.loop, {}, slack_left=False)
+    return schools_of(replace(laying, rig=rig))
+
+
+def _off_words(document: EngineDocument, loop: LoopStage, rig: Rig, worst_deg: float) -> str:
+    """Who ends off, and by how many teeth."""
+    if abs(worst_deg) < OFF_DEG:
+        return "everything on its marks"
+    cams = [shaft for shaft, own in rig.after_deg.items() if abs(own - worst_deg) < OFF_DEG and shaft != rig.driving]
+    named = [shaft for shaft in cams if document.camshaft(shaft) is not None] or cams
+    names = " and ".join(shaft_name(document, shaft) for shaft in named)
+    by = teeth_words(loop, worst_deg, crank_deg_a_pitch(document, loop) or 1.0)
+    return f"{names} {'early' if worst_deg > 0 else 'late'} by {by}"
+
+
+def _says(document: EngineDocument, rig: Rig, asked: LayAsked) -> str:
+    """Whether marks look right now, and what the driving shaft does before the others follow."""
+    driver = shaft_name(document, rig.driving)
+    pulled_deg = rig.ties[-1].slack_deg if rig.slack_tie != len(rig.ties) - 1 else 0.0
+    off_now = [shaft for shaft, own in rig.now_deg.items() if abs(own) >= OFF_DEG and document.camshaft(shaft) is not None]
+    if asked.slack_left and rig.assumed_deg:
+        return f"Slack is left on the pulled run. The {driver} takes it up before the cam follows: bring it over first."
+    if asked.slack_left:
+        looks = "The marks look right now." if not off_now else "Some marks look right now."
+        return f"{looks} The {driver} turns {round(pulled_deg, 1):g}° before the cam follows."
+    if off_now:
+        names = " and ".join(shaft_name(document, shaft) for shaft in off_now)
+        return f"With the run pulled tight, {names} cannot stand on the mark now."
+    return "Marks stand right now, and after a turn."
+
+
+def _shafts(document: EngineDocument, loop: LoopStage, rig: Rig) -> list[ShaftLaid]:
+    pitch_deg = crank_deg_a_pitch(document, loop) or 1.0
+
+    def words(off_deg: float) -> str:
+        if abs(off_deg) < OFF_DEG:
+            return "on its mark"
+        return f"{teeth_words(loop, off_deg, pitch_deg)} {'early' if off_deg > 0 else 'late'}"
+
+    return [
+        ShaftLaid(
+            shaft=shaft,
+            name=document.drive.shaft(shaft).name,
+            now_deg=round(rig.now_deg[shaft], 2),
+            after_deg=round(after_deg, 2),
+            now_words=words(rig.now_deg[shaft]),
+            after_words=words(after_deg),
+        )
+        for shaft, after_deg in rig.after_deg.items()
+        if shaft != rig.driving and document.camshaft(shaft) is not None
+    ]
+
+
+def _table(document: EngineDocument, loop: LoopStage, counted: Mapping[str, float]) -> tuple[str, list[CountRow]]:
+    """One less and one more than the book, of the first count that is off, or the first of all."""
+    spans = counted_spans(loop)
+    if not spans:
+        return "", []
+    about = next((span for span in spans if span.key in counted and counted[span.key] != span.book), spans[0])
+    rows = []
+    for number in (about.book - EACH_WAY, about.book, about.book + EACH_WAY):
+        if number <= 0:
+            continue
+        off = laid_shafts(document, loop, {about.key: number})
+        said = laid_words(document, off).removeprefix("once the slack is taken up, ") or "everything on its marks"
+        is_typed = counted.get(about.key) == number
+        rows.append(CountRow(counted=number, words=said, is_book=number == about.book, is_typed=is_typed))
+    return about.label, rows
+
+
+def _turned_words(document: EngineDocument, rig: Rig, by_deg: float, stands: Mapping[str, float]) -> str:
+    """What is seen when the driving shaft has been turned so far."""
+    if not by_deg:
+        return ""
+    driver = document.drive.shaft(rig.driving).name
+    way = "on" if by_deg > 0 else "back"
+    alike: dict[str, list[str]] = {}
+    for shaft, own in stands.items():
+        if shaft != rig.driving and document.camshaft(shaft):
+            alike.setdefault(_degrees(own), []).append(shaft_name(document, shaft))
+    said = [f"{' and '.join(names)} {off}" for off, names in alike.items()]
+    return f"{driver} {abs(by_deg):g}° {way}: {', '.join(said)}"
+
+
+def _degrees(off_deg: float) -> str:
+    if abs(off_deg) < OFF_DEG:
+        return "as it should"
+    return f"{round(abs(off_deg), 1):g}° {'early' if off_deg > 0 else 'late'}"
+
+
+def _not_known(loop: LoopStage, rig: Rig, slack: list[float]) -> Iterator[str]:
+    if rig.excess_deg is None:
+        yield f"Not every length of {loop.name} is known: how much slack it has in all cannot be told, counts can."
+    elif any(math.isfinite(own) for own in slack) and rig.excess_deg < rig.ties[-1].slack_deg - OFF_DEG and rig.slack_tie != len(slack) - 1:
+        has_mm = rig.excess_deg * (rig.mm_a_deg or 0.0)
+        yield f"{loop.name} has {has_mm:.0f} mm to spare, less than this needs: one of the marks must be off already. Count again."

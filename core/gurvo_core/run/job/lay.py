@@ -1,0 +1,176 @@
+"""What is asked where a chain or belt is laid: the counts from mark to mark, and whether the run that is pulled is tight."""
+
+__all__ = ["LAY_SLACK", "check_laid", "held_by", "lay_fields", "loop_of"]
+
+from collections.abc import Iterator, Mapping
+
+from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.errors import CoreError, GeometryError
+from gurvo_core.ledger import Objection
+from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, shaft_name
+from gurvo_core.run.job.asked import AskedField, FieldOption
+from gurvo_core.run.job.state import RunState
+from gurvo_core.units import read_figure
+
+LAY_SLACK = "slack"
+TIGHT, LEFT = "tight", "left"
+
+
+def loop_of(document: EngineDocument, step: WorkStep) -> LoopStage | None:
+    """Return the chain or belt that a step lays.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    step : WorkStep
+        The step.
+
+    Returns
+    -------
+    loop : LoopStage or None
+        None where it lays gears, or nothing.
+
+    Source
+    ------
+    Definition.
+
+    Example
+    -------
+    >>> loop_of(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain")).name
+    'Timing chain'
+    """
+    return next((stage for stage in document.drive.stages if stage.id == step.loop and isinstance(stage, LoopStage)), None)
+
+
+def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
+    """Return what is asked of a step that lays a chain or belt.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    step : WorkStep
+        The step.
+
+    Returns
+    -------
+    fields : list of AskedField
+        A figure for every count of the book, the closing one if anybody likes; then whether the pulled run is tight. Empty where
+        the book counts nothing.
+
+    Source
+    ------
+    Practice: counted links or teeth decide, and the run on the side the crank pulls is kept taut.
+
+    Example
+    -------
+    >>> lay_fields(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"))
+    []
+    """
+    loop = loop_of(document, step)
+    if loop is None or not (spans := counted_spans(loop)):
+        return []
+    pitch_deg = crank_deg_a_pitch(document, loop)
+    one_off = f"; one off is {round(pitch_deg, 1):g}° of the crank" if pitch_deg is not None else ""
+    figures = [
+        AskedField(
+            key=span.key,
+            label=span.label,
+            kind="figure",
+            unit=span.unit,
+            hint=f"book: {span.book:g}{', what is left' if span.is_closing else one_off}",
+            needed=not span.is_closing,
+        )
+        for span in spans
+    ]
+    driver = shaft_name(document, document.drive.wheel(loop.path[0].wheel).shaft)
+    tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's run")
+    left = FieldOption(value=LEFT, label="Slack left", detail="marks may look right and not be")
+    return [*figures, AskedField(key=LAY_SLACK, label=f"The run that the {driver} pulls", kind="choice", options=[tight, left])]
+
+
+def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
+    """Yield why a chain or belt cannot stay as it was laid, and what it would do to the timing.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    step : WorkStep
+        A step that lays.
+    answers : mapping
+        Text by the key of what was asked.
+
+    Returns
+    -------
+    objections : iterator of Objection
+        With the path of the answer.
+
+    Source
+    ------
+    ``motion.laid``: the error is said before anything is turned.
+
+    Example
+    -------
+    >>> list(check_laid(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"), {}))
+    []
+    """
+    loop = loop_of(document, step)
+    if loop is None:
+        return
+    spans, counted = {span.key: span for span in counted_spans(loop)}, {}
+    for key in spans.keys() & {key for key, text in answers.items() if text}:
+        try:
+            counted[key] = read_figure(answers[key])
+        except CoreError as error:
+            yield Objection(f"answers.{key}", error.rule)
+    faults = dict(check_counts(loop, counted))
+    yield from (Objection(f"answers.{key}", rule) for key, rule in faults.items())
+    if faults:
+        return
+    try:
+        effect = laid_words(document, laid_shafts(document, loop, counted))
+    except GeometryError as error:
+        yield Objection(error.field, error.rule)
+        return
+    for key in (span.key for span in spans.values() if span.key in counted and counted[span.key] != span.book):
+        said = f"; {effect}" if effect else ""
+        rule = f"the book counts {spans[key].book:g}; you counted {counted[key]:g}{said}: lay it again, or count once more"
+        yield Objection(f"answers.{key}", rule)
+    if answers.get(LAY_SLACK) == LEFT:
+        driver = shaft_name(document, document.drive.wheel(loop.path[0].wheel).shaft)
+        rule = f"slack is left on the run that the {driver} pulls, and what looks right now moves once it takes up"
+        yield Objection(f"answers.{LAY_SLACK}", f"{rule}: bring it over to the tensioner's run, then count again")
+
+
+def held_by(now: RunState) -> dict[str, str]:
+    """Return the shafts that something on the engine holds.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+
+    Returns
+    -------
+    held : dict of str
+        What holds each, by the shaft's id.
+
+    Source
+    ------
+    Definition: a thing with as many places as shafts holds the one of its place.
+
+    Example
+    -------
+    >>> held_by(begin_run(quern_4()))
+    {}
+    """
+    held: dict[str, str] = {}
+    for thing_id, places in now.on.items():
+        thing = now.document.thing(thing_id)
+        if thing is not None:
+            shaft_at = dict(zip(thing.places, thing.holds, strict=True)) if len(thing.places) == len(thing.holds) else {}
+            own = [shaft_at[one.place] for one in places] if shaft_at else thing.holds
+            held |= dict.fromkeys(own, thing.name)
+    return held

@@ -1,0 +1,31 @@
+"""The API of the cam drive: what comes of a chain or belt laid so, before anything is turned. Nothing of it is kept."""
+
+from django.http import Http404, HttpRequest
+from ninja import Router
+
+from config.schemas import refusals
+from gurvo_core.drive.lay import LayAsked, LayView, lay_view
+from gurvo_core.run.job.lay import held_by, loop_of
+from gurvo_core.run.job.state import RunState
+from work import bridge
+from work.finding import engine_of
+
+router = Router()
+
+
+@router.post(
+    "/{serial}/lay/{step}",
+    response={200: LayView, **refusals(401, 404, 422)},
+    operation_id="lay_look",
+    summary="What comes of laying it so",
+)
+def lay(request: HttpRequest, serial: str, step: str, payload: LayAsked) -> LayView:
+    """Say where every shaft ends once the slack is taken up, what a turn would show, and how to lay it right."""
+    now: RunState | None = bridge.ledger_of(engine_of(serial)).folded.states.get("run")
+    planned = now.plan.by_id.get(step) if now else None
+    loop = loop_of(now.document, planned.step) if now and planned else None
+    if now is None or planned is None or loop is None:
+        raise Http404
+    at = planned.step.position or now.parked
+    crank_deg = now.document.position_deg(at) if at and now.document.is_placed(at) else None
+    return lay_view(now.document, loop, payload, held=held_by(now), crank_deg=crank_deg)

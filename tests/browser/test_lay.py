@@ -1,0 +1,50 @@
+"""Laying a belt through the real interface: the error is seen before the crank is turned, a turn is tried and put back, then it is laid."""
+
+from django.contrib.auth.models import User
+from playwright.sync_api import expect
+
+from tests.browser.test_run import RunCase
+from tests.server.test_lay import play_until
+
+
+class LayCase(RunCase):
+    def setUp(self):
+        super().setUp()
+        self.put("tarn-f4", "F-1")
+        play_until("F-1", "belt-on", User.objects.get(username="bo"))
+        self.sign_in()
+        self.bench("F-1")
+        self.asked("Lay the belt")
+
+    @property
+    def outcome(self):
+        return self.page.get_by_label("If laid like this")
+
+    def test_by_keyboard_a_wrong_count_is_seen_tried_put_back_and_laid_again(self):
+        expect(self.outcome).to_contain_text("One tooth is")
+        expect(self.outcome).to_contain_text("15°")
+        self.type("62,5", "Enter", "66.5", "Enter", "2")
+        expect(self.outcome).to_contain_text("left camshaft and right camshaft late by one tooth")
+        expect(self.outcome).to_contain_text("The marks look right now. The crankshaft turns 15° before the cam follows.")
+        self.page.keyboard.press("ArrowRight")
+        expect(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on")).to_contain_text("5° late")
+        self.type("Escape")
+        expect(self.page.get_by_text("Try a turn: nothing of it is kept.")).to_be_visible()
+        schools = self.page.get_by_label("Get the slack over")
+        expect(schools).to_contain_text("Crankshaft a tooth back, then up to its mark")
+        self.type("a")
+        expect(schools).to_contain_text("Cams a tooth on, then back")
+        self.type("Enter")
+        expect(self.page.get_by_role("alert").filter(has_text="the book counts 63.5")).to_contain_text("15° of the crank late")
+        first = self.page.get_by_label("line with arrow to left line")
+        expect(first).to_have_value("62,5")
+        first.fill("63.5")
+        self.page.get_by_role("button", name="Pulled tight").click()
+        expect(self.outcome).to_contain_text("everything on its marks")
+        before = len(self.ledger.entries)
+        self.page.get_by_role("button", name="Laid").click()
+        self.recorded(before + 1)
+
+    def test_a_count_that_cannot_be_is_said_beside_the_drawing(self):
+        self.type("190")
+        expect(self.page.get_by_role("alert")).to_contain_text("The whole belt has 190 teeth")

@@ -1,0 +1,61 @@
+"""What comes of laying a belt so, through the API: who may look, what is refused with its field, and that nothing of it is kept."""
+
+import uuid
+
+from django.contrib.auth.models import User
+
+from demo.documents import family_data
+from demo.player import answer, next_question
+from engine.services import add_revision
+from tests.server.cases import ShopCase
+from work import bridge
+from work.models import Engine
+from work.services import put_on_stand, record
+
+
+def play_until(serial, key, by):
+    """Answer whatever is asked until a question comes up, past the API."""
+    lead = User.objects.get(username="lena")
+    while (question := next_question(bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial)).shown)).key != key:
+        ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
+        body = bridge.HOUSE.bodies.validate_python(answer(ledger.shown, question, ledger.folded.document))
+        who = lead if question.kind == "hold_point" else by
+        record(serial, entry_id=uuid.uuid4(), body=body, by=who, confirmed=True, because="for the test")
+
+
+class LayTests(ShopCase):
+    def setUp(self):
+        super().setUp()
+        self.builder = User.objects.get(username="bo")
+        add_revision(family_data("teasel-4"), by=self.builder)
+        put_on_stand(serial="L-1", family="teasel-4", purpose="", stand=None, promised=None, by=self.builder)
+
+    def look(self, step="belt-on", **asked):
+        return self.client.post(f"/api/engines/L-1/lay/{step}", asked, content_type="application/json")
+
+    def test_a_wrong_count_is_seen_before_anything_is_turned_and_nothing_of_it_is_kept(self):
+        before = self.client.get("/api/engines/L-1").json()["entries"]
+        seen = self.look(counted={"line-crank": "75", "line-exhaust": "17"}, slack_left=True, turned_deg=30).json()
+        self.assertEqual((seen["figure"], seen["off_words"]), ("16.4°", "exhaust cam and intake cam late by one tooth"))
+        self.assertEqual(seen["turned_words"], "Crankshaft 30° on: exhaust cam and intake cam 16.4° late")
+        self.assertEqual(self.client.get("/api/engines/L-1").json()["entries"], before)
+
+    def test_what_holds_the_shafts_is_known_from_the_run(self):
+        self.assertFalse([one for one in self.look().json()["schools"] if one["key"] == "all_held"])
+        play_until("L-1", "belt-on", self.builder)
+        first = self.look().json()["schools"][0]
+        self.assertEqual((first["key"], first["is_default"]), ("all_held", True))
+
+    def test_refusals_name_the_count(self):
+        self.refused(self.look(counted={"line-crank": "many"}), 422, "counted.line-crank", "not a number")
+        self.refused(self.look(counted={"line-crank": "152"}), 422, "counted.line-crank", "The whole belt has 152 teeth")
+        self.refused(self.look(counted={"other": "3"}), 422, "counted.other", "nothing called other")
+        three = {"line-crank": "77", "line-exhaust": "17", "line-intake": "59"}
+        self.refused(self.look(counted=three), 422, "answers.line-intake", "contradicts")
+        self.refused(self.look(turned_deg=9999), 422, "turned_deg", "")
+
+    def test_a_step_that_lays_nothing_is_not_there_and_a_stranger_sees_nothing(self):
+        self.assertEqual(self.look("pin-in").status_code, 404)
+        self.assertEqual(self.look("nowhere").status_code, 404)
+        self.client.logout()
+        self.assertEqual(self.look().status_code, 401)
