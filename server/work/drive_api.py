@@ -1,12 +1,13 @@
-"""The API of the cam drive: what comes of a chain or belt laid so, before anything is turned. Nothing of it is kept."""
+"""The API of the cam drive: what comes of a chain or belt laid so, and what is likely wrong. Nothing of it is kept."""
 
 from django.http import Http404, HttpRequest
 from ninja import Router
 
 from config.schemas import refusals
 from gurvo_core.drive.lay import LayAsked, LayView, lay_view
-from gurvo_core.run.job.lay import held_by, loop_of
+from gurvo_core.run.job.lay import held_by, looks_made, loop_of
 from gurvo_core.run.job.state import RunState
+from gurvo_core.timing.job.causes import CausesAsked, CausesView, causes_view
 from work import bridge
 from work.finding import engine_of
 
@@ -29,3 +30,17 @@ def lay(request: HttpRequest, serial: str, step: str, payload: LayAsked) -> LayV
     at = planned.step.position or now.parked
     crank_deg = now.document.position_deg(at) if at and now.document.is_placed(at) else None
     return lay_view(now.document, loop, payload, held=held_by(now), crank_deg=crank_deg)
+
+
+@router.post(
+    "/{serial}/causes",
+    response={200: CausesView, **refusals(401, 404, 422)},
+    operation_id="causes_look",
+    summary="What is likely wrong",
+)
+def causes(request: HttpRequest, serial: str, payload: CausesAsked) -> CausesView:
+    """Rank what would explain the measured camshafts, with the one check that tells the first two apart."""
+    states = bridge.ledger_of(engine_of(serial)).folded.states
+    if "timing" not in states:
+        raise Http404
+    return causes_view(states["timing"], payload, looks_made(states["run"]) if "run" in states else None)

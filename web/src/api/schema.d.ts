@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What is likely wrong
+         * @description Rank what would explain the measured camshafts, with the one check that tells the first two apart.
+         */
+        post: operations["causes_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/chamber": {
         parameters: {
             query?: never;
@@ -1675,6 +1695,47 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * CauseShown
+         * @description One thing that could be.
+         */
+        CauseShown: {
+            /** Explains */
+            explains: components["schemas"]["Explained"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * CausesAsked
+         * @description Checks that were made, by their key: whether all was as it should be.
+         */
+        CausesAsked: {
+            /** Seen */
+            seen?: {
+                [key: string]: boolean;
+            };
+        };
+        /**
+         * CausesView
+         * @description What is likely wrong, as far as it can be told.
+         */
+        CausesView: {
+            /** Causes */
+            causes: components["schemas"]["CauseShown"][];
+            check: components["schemas"]["CheckAsked"] | null;
+            /** Is Sure */
+            is_sure: boolean;
+            /** Says */
+            says: string;
+            /** Seen */
+            seen: components["schemas"]["CheckSeen"][];
+        };
+        /**
          * Chamber
          * @description What encloses the charge at TDC, the same in every cylinder.
          */
@@ -1773,6 +1834,20 @@ export interface components {
             sentence: string;
         };
         /**
+         * CheckAsked
+         * @description One look, and its two answers.
+         */
+        CheckAsked: {
+            /** Ask */
+            ask: string;
+            /** Key */
+            key: string;
+            /** Off */
+            off: string;
+            /** Sound */
+            sound: string;
+        };
+        /**
          * CheckIn
          * @description A gauge tried against another, in its own unit.
          */
@@ -1815,6 +1890,20 @@ export interface components {
             shown: number;
             /** True */
             true: number;
+        };
+        /**
+         * CheckSeen
+         * @description A look that was made.
+         */
+        CheckSeen: {
+            /** Answer */
+            answer: string;
+            /** Ask */
+            ask: string;
+            /** Is From Run */
+            is_from_run: boolean;
+            /** Key */
+            key: string;
         };
         /**
          * CheckedOut
@@ -2517,6 +2606,18 @@ export interface components {
             wheel_deg: number | null;
             /** Words */
             words: string;
+        };
+        /**
+         * Explained
+         * @description One camshaft: where it was found, and where this cause would have it.
+         */
+        Explained: {
+            /** Found */
+            found: string;
+            /** Name */
+            name: string;
+            /** Predicted */
+            predicted: string;
         };
         /**
          * FamilyOut
@@ -9090,6 +9191,59 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    causes_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CausesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

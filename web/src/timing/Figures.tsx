@@ -5,23 +5,27 @@ import { sayDegrees, type Voice } from '../app/saying';
 import { Verdict } from '../app/Verdict';
 import type { Question } from '../ledger/contract';
 import { camAsked } from './asked';
+import { Causes } from './Causes';
 import classes from './Figures.module.css';
 
 export interface FiguresProps {
   timing: Schemas['TimingView'];
   question: Question | undefined;
   engine: Schemas['EngineHead'];
+  entries: number;
   voice: Voice;
 }
 
-export function Figures({ timing, question, engine, voice }: FiguresProps) {
+export function Figures({ timing, question, engine, entries, voice }: FiguresProps) {
   const early = question?.kind === 'wheel_setup' || question?.key.startsWith('tdc:');
   return (
     <div className={classes.figures}>
       {early ? (
         <TdcFigures timing={timing} />
       ) : (
-        camsShown(timing, question).map((cam) => <CamFigures key={cam.camshaft} cam={cam} question={question} />)
+        camsShown(timing, question).map((cam) => (
+          <CamFigures key={cam.camshaft} cam={cam} question={question} serial={engine.serial} entries={entries} />
+        ))
       )}
       {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} timing={timing} />}
       {timing.wheel && early && (
@@ -104,24 +108,33 @@ function valveShown(cam: Schemas['CamFigures'], question: Question | undefined) 
   return asked ?? cam.valves.find((valve) => valve.verdict && valve.verdict !== 'in') ?? cam.valves[0];
 }
 
-function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Question | undefined }) {
+interface CamProps {
+  cam: Schemas['CamFigures'];
+  question: Question | undefined;
+  serial: string;
+  entries: number;
+}
+
+function CamFigures({ cam, question, serial, entries }: CamProps) {
   const valve = valveShown(cam, question);
   if (!valve) return null;
   const name = valve.valve === 'intake' ? 'Intake' : 'Exhaust';
   const partial = valve.centreline_deg == null;
+  // the question itself says how the cam stands
+  const deciding = question?.kind === 'cam_decision' && cam.advance_words !== '';
   return (
     <>
       <Row label={`${name} centreline${valve.verdict ? '' : ', so far'}`} aside="mid of equal lifts" big>
         {partial ? '–' : sayDegrees(valve.centreline_deg ?? 0)} {valve.verdict && <Verdict verdict={valve.verdict} />}
       </Row>
-      <CardRow valve={valve} />
+      <CardRow valve={valve} u={deciding ? cam.expanded_deg : null} />
       {valve.top_centreline_deg != null && (
         <p className={classes.line}>
           <span>By full lift</span> {sayDegrees(valve.top_centreline_deg)} ± {valve.top_expanded_deg?.toFixed(1)}°
           {valve.card_top_centreline_deg != null && `, card ${sayDegrees(valve.card_top_centreline_deg)}`}
         </p>
       )}
-      {cam.advance_words ? (
+      {deciding ? null : cam.advance_words ? (
         <Row label="The cam is" aside={cam.expanded_deg != null ? `U = ${cam.expanded_deg.toFixed(1)}°` : ''}>
           {cam.advance_words} {cam.verdict && cam.verdict !== valve.verdict && <Verdict verdict={cam.verdict} />}
         </Row>
@@ -129,13 +142,16 @@ function CamFigures({ cam, question }: { cam: Schemas['CamFigures']; question: Q
         <EventLines valve={valve} />
       )}
       {cam.settles && <p className={classes.soft}>{cam.settles}</p>}
+      {cam.verdict && cam.verdict !== 'in' && cam.advance_deg != null && (
+        <Causes serial={serial} entries={entries} rounds={cam.rounds} />
+      )}
       {cam.advance_words && <Offers cam={cam} />}
       <Derived cam={cam} />
     </>
   );
 }
 
-function CardRow({ valve }: { valve: Schemas['ValveFigures'] }) {
+function CardRow({ valve, u }: { valve: Schemas['ValveFigures']; u: number | null }) {
   if (valve.card_centreline_deg == null)
     return (
       <Row label="Card" aside="">
@@ -143,7 +159,7 @@ function CardRow({ valve }: { valve: Schemas['ValveFigures'] }) {
       </Row>
     );
   return (
-    <Row label="Card" aside={valve.side_words}>
+    <Row label="Card" aside={`${valve.side_words}${u == null ? '' : ` · U = ${u.toFixed(1)}°`}`}>
       {sayDegrees(valve.card_centreline_deg)}{' '}
       <small>{valve.tolerance_deg == null ? 'no limit known' : `± ${valve.tolerance_deg.toFixed(1)}`}</small>
     </Row>

@@ -11,7 +11,7 @@ export function TimingDrawing({ bench, question, voice }: DrawingProps) {
   return (
     <div className={classes.work}>
       <WheelDrawing timing={timing} question={question} clockwise={growsClockwise(voice)} />
-      <Figures timing={timing} question={question} engine={bench.engine} voice={voice} />
+      <Figures timing={timing} question={question} engine={bench.engine} entries={bench.entries} voice={voice} />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 """What is asked where a chain or belt is laid: the counts from mark to mark, and whether the run that is pulled is tight."""
 
-__all__ = ["LAY_SLACK", "check_laid", "held_by", "lay_fields", "loop_of"]
+__all__ = ["LAY_SLACK", "check_laid", "held_by", "lay_fields", "looks_made", "loop_of"]
 
 from collections.abc import Iterator, Mapping
 
@@ -174,3 +174,36 @@ def held_by(now: RunState) -> dict[str, str]:
             own = [shaft_at[one.place] for one in places] if shaft_at else thing.holds
             held |= dict.fromkeys(own, thing.name)
     return held
+
+
+def looks_made(now: RunState) -> dict[str, bool]:
+    """Return what the run has looked at already that tells likely causes apart.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+
+    Returns
+    -------
+    seen : dict of bool
+        “marks”, where it was turned over and looked; “count”, where a chain or belt was laid by its counts.
+
+    Source
+    ------
+    Definition: counts that are not the book's are never taken; marks that do not meet are a loose end until they do.
+
+    Example
+    -------
+    >>> looks_made(begin_run(quern_4()))
+    {}
+    """
+    seen: dict[str, bool] = {}
+    if now.off is not None:
+        seen["marks"] = False
+    elif any(stop.saw == "meets" for stops in now.stops.values() for stop in stops):
+        seen["marks"] = True
+    laid = [step for step in now.plan.steps if step.step.does == "lay" and step.step.id in now.done]
+    if any(LAY_SLACK in now.done[one.step.id].answers for one in laid):
+        seen["count"] = True
+    return seen

@@ -1,10 +1,17 @@
-"""Laying a belt through the real interface: the error is seen before the crank is turned, a turn is tried and put back, then it is laid."""
+"""The drive through the real interface: a belt's error is seen before the crank is turned; a cam measured early is explained by a look."""
+
+import uuid
 
 from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
+from tests.browser.case import BrowserCase
 from tests.browser.test_run import RunCase
-from tests.server.test_lay import play_until
+from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, stop
+from tests.server.test_drive import play_until
+from work import bridge
+from work.models import Engine
+from work.services import record
 
 
 class LayCase(RunCase):
@@ -48,3 +55,38 @@ class LayCase(RunCase):
     def test_a_count_that_cannot_be_is_said_beside_the_drawing(self):
         self.type("190")
         expect(self.page.get_by_role("alert")).to_contain_text("The whole belt has 190 teeth")
+
+
+EARLY = (
+    ("intake", "opening", "20.5", "before TDC"),
+    ("intake", "closing", "48", "after BDC"),
+    ("exhaust", "opening", "58", "before BDC"),
+    ("exhaust", "closing", "10", "after TDC"),
+)
+
+
+class CausesCase(BrowserCase):
+    def enter(self, body):
+        read = bridge.HOUSE.bodies.validate_python(body)
+        record("T-1", entry_id=uuid.uuid4(), body=read, by=User.objects.get(username="bo"), confirmed=True)
+
+    def test_by_keyboard_one_look_after_the_other_tells_the_causes_apart(self):
+        for body in (SETUP, STOP_IN, stop("before", "41.5"), stop("after", "41")):
+            self.enter(body)
+        tdc = bridge.ledger_of(Engine.objects.at_the_bench().get(pk="T-1")).shown.timing.tdc
+        self.enter({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": tdc.zero_deg})
+        for body in (STOP_OUT, *(lift(*event) for event in EARLY)):
+            self.enter(body)
+        self.sign_in()
+        self.bench()
+        causes = self.page.get_by_label("Likely causes")
+        expect(causes).to_contain_text("The wheel's zero is out")
+        first = causes.get_by_role("listitem").first
+        expect(causes).to_contain_text("Look which slot, bush or hole is used")
+        self.type("n")
+        expect(first).to_contain_text("slot A4")
+        expect(causes).to_contain_text("put the one in that was meant")
+        self.page.reload()
+        expect(first).to_contain_text("slot A4")
+        self.page.get_by_role("button", name="Forget these looks").click()
+        expect(causes).to_contain_text("Look which slot, bush or hole is used")

@@ -1,4 +1,4 @@
-"""What comes of laying a belt so, through the API: who may look, what is refused with its field, and that nothing of it is kept."""
+"""The drive through the API: what comes of laying a belt so, and what is likely wrong; who may look, what is refused with its field."""
 
 import uuid
 
@@ -49,7 +49,7 @@ class LayTests(ShopCase):
     def test_refusals_name_the_count(self):
         self.refused(self.look(counted={"line-crank": "many"}), 422, "counted.line-crank", "not a number")
         self.refused(self.look(counted={"line-crank": "152"}), 422, "counted.line-crank", "The whole belt has 152 teeth")
-        self.refused(self.look(counted={"other": "3"}), 422, "counted.other", "nothing called other")
+        self.refused(self.look(counted={"other": "3"}), 422, "counted.other", "Nothing called other")
         three = {"line-crank": "77", "line-exhaust": "17", "line-intake": "59"}
         self.refused(self.look(counted=three), 422, "answers.line-intake", "contradicts")
         self.refused(self.look(turned_deg=9999), 422, "turned_deg", "")
@@ -59,3 +59,26 @@ class LayTests(ShopCase):
         self.assertEqual(self.look("nowhere").status_code, 404)
         self.client.logout()
         self.assertEqual(self.look().status_code, 401)
+
+
+class CausesTests(ShopCase):
+    """What is likely wrong, through the API."""
+
+    def ask(self, **seen):
+        return self.client.post("/api/engines/T-1/causes", {"seen": seen}, content_type="application/json")
+
+    def test_nothing_measured_says_what_to_do_first(self):
+        self.assertEqual(self.ask().json()["says"], "Measure a camshaft first.")
+
+    def test_an_engine_as_its_card_has_it_has_nothing_wrong_and_a_look_is_counted(self):
+        self.degree()
+        found = self.ask().json()
+        self.assertEqual((found["causes"][0]["key"], found["check"]), ("none", None))
+        moved = self.ask(zero=False).json()
+        self.assertLess(moved["causes"][0]["percent"], found["causes"][0]["percent"])
+        self.assertEqual(moved["seen"][0]["answer"], "It moved")
+
+    def test_a_look_that_nobody_asks_and_a_stranger_are_refused(self):
+        self.refused(self.ask(tasting=True), 422, "seen.tasting", "No check is called tasting")
+        self.client.logout()
+        self.assertEqual(self.ask().status_code, 401)
