@@ -21,7 +21,7 @@ def main() -> None:
         os.environ |= serving.load_demo(database)
         os.environ["GURVO_STANDINS"] = str(base := serving.free_ports(serving.STANDINS))
         django.setup()
-        from benchmarks import browser, core, coverage, fits, floor, hostile, joints, needle, requests, run, twin
+        from benchmarks import browser, core, coverage, drive, fits, floor, hostile, joints, needle, requests, run, twin
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -31,6 +31,7 @@ def main() -> None:
         core.measure(SERIAL)
         joints.measure()
         fits.measure()
+        drive.measure()
         fits.fill()
         pulls = joints.fill()
         entered = run.fill()

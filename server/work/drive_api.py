@@ -5,7 +5,7 @@ from ninja import Router
 
 from config.schemas import refusals
 from gurvo_core.drive.lay import LayAsked, LayView, lay_view
-from gurvo_core.run.job.lay import held_by, looks_made, loop_of
+from gurvo_core.run.job.lay import held_by, laid_loops, looks_made, loop_of
 from gurvo_core.run.job.state import RunState
 from gurvo_core.timing.job.causes import CausesAsked, CausesView, causes_view
 from work import bridge
@@ -29,7 +29,7 @@ def lay(request: HttpRequest, serial: str, step: str, payload: LayAsked) -> LayV
         raise Http404
     at = planned.step.position or now.parked
     crank_deg = now.document.position_deg(at) if at and now.document.is_placed(at) else None
-    return lay_view(now.document, loop, payload, held=held_by(now), crank_deg=crank_deg)
+    return lay_view(now.document, loop, payload, held=held_by(now), laid=laid_loops(now), crank_deg=crank_deg)
 
 
 @router.post(

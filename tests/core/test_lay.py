@@ -114,6 +114,14 @@ class TriedTurnTests(unittest.TestCase):
         self.assertEqual(view.turned_words, "Crankshaft 90° on: exhaust cam and intake cam as it should")
         self.assertEqual({one.clock_deg for one in view.turned}, {0.0})
 
+    def test_what_is_on_already_turns_along_and_what_is_not_stays(self):
+        """By hand: with its secondary chain on, the exhaust cam goes with its intake cam; the other bank has no chain yet."""
+        engine = family_with_run("corrie-v6")
+        loop = next(stage for stage in engine.drive.stages if stage.id == "primary-a")
+        turned = {one.shaft: one.clock_deg for one in lay_view(engine, loop, LayAsked(turned_deg=90), laid={"secondary-a"}).turned}
+        self.assertEqual((turned["intake-a"], turned["exhaust-a"], turned["crank"]), (0.0, 0.0, 0.0))
+        self.assertEqual((turned["intake-b"], turned["exhaust-b"]), (-45.0, -45.0))
+
 
 class SchoolTests(unittest.TestCase):
     """Ways to lay it right."""

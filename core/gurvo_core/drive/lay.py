@@ -3,14 +3,14 @@
 __all__ = ["LayAsked", "LayView", "lay_view"]
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.drive.laid_runs import DrawnRun, drawn_runs
-from gurvo_core.drive.rig import Rig, laid_rig
+from gurvo_core.drive.rig import Rig, laid_rig, ties_with
 from gurvo_core.drive.schools import Laying, School, schools_of
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import CoreError, GeometryError
@@ -83,7 +83,13 @@ class LayView(Shown):
 
 
 def lay_view(
-    document: EngineDocument, loop: LoopStage, asked: LayAsked, *, held: Mapping[str, str] | None = None, crank_deg: float | None = None
+    document: EngineDocument,
+    loop: LoopStage,
+    asked: LayAsked,
+    *,
+    held: Mapping[str, str] | None = None,
+    laid: Collection[str] = (),
+    crank_deg: float | None = None,
 ) -> LayView:
     """Return what comes of laying a loop so.
 
@@ -97,6 +103,8 @@ def lay_view(
         As it was typed.
     held : mapping, optional
         Shafts that something holds, and what.
+    laid : collection of str, optional
+        Ids of the other chains and belts that are on: what they join turns along, all else stays.
     crank_deg : float, optional
         Where the crank stands [deg].
 
@@ -122,9 +130,9 @@ def lay_view(
     """
     counted = _figures(loop, asked.counted)
     rig = laid_rig(document, loop, counted, slack_left=asked.slack_left)
-    moved = turn_one(rig.ties, rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
+    moved = turn_one(ties_with(document, rig, loop, laid), rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
     slack = [slack_after(tie, moved) for tie in rig.ties]
-    stands = {shaft: own + moved.get(shaft, 0.0) - asked.turned_deg for shaft, own in rig.now_deg.items()}
+    stands = {shaft: rig.now_deg.get(shaft, 0.0) + moved.get(shaft, 0.0) - asked.turned_deg for shaft in _shafts_shown(document, loop, rig)}
     table_of, table = _table(document, loop, counted)
     laying = Laying(document=document, loop=loop, rig=rig, held=held or {}, crank_deg=crank_deg)
     return LayView(
@@ -140,6 +148,12 @@ def lay_view(
         schools=_schools(laying),
         not_known=list(_not_known(loop, rig, slack)),
     )
+
+
+def _shafts_shown(document: EngineDocument, loop: LoopStage, rig: Rig) -> list[str]:
+    """Those of the loop first, then whatever it does not reach; its rollers and pumps go with it."""
+    along = {document.drive.wheel(name).shaft for name in loop.wheel_ids}
+    return [*rig.now_deg, *(shaft.id for shaft in document.drive.shafts if shaft.id not in along)]
 
 
 def _outcome(document: EngineDocument, loop: LoopStage, rig: Rig, asked: LayAsked, *, is_counted: bool) -> dict[str, Any]:
@@ -255,7 +269,7 @@ def _turned_words(document: EngineDocument, rig: Rig, by_deg: float, stands: Map
     way = "on" if by_deg > 0 else "back"
     alike: dict[str, list[str]] = {}
     for shaft, own in stands.items():
-        if shaft != rig.driving and document.camshaft(shaft):
+        if shaft in rig.now_deg and shaft != rig.driving and document.camshaft(shaft):
             alike.setdefault(_degrees(own), []).append(shaft_name(document, shaft))
     said = [f"{' and '.join(names)} {off}" for off, names in alike.items()]
     return f"{driver} {abs(by_deg):g}° {way}: {', '.join(said)}"

@@ -1,9 +1,9 @@
-"""A chain or belt as it was laid: where its shafts stand, and how much slack lies on which run."""
+"""A chain or belt as it was laid: where its shafts stand, how much slack lies on which run, and what else turns with it."""
 
-__all__ = ["Rig", "excess_mm", "laid_rig", "mm_a_crank_deg"]
+__all__ = ["Rig", "excess_mm", "laid_rig", "mm_a_crank_deg", "ties_with"]
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -159,6 +159,50 @@ def laid_rig(document: EngineDocument, loop: LoopStage, counted: Mapping[str, fl
         mm_a_deg=unit_mm,
         assumed_deg=extra_deg if slack_left and not late_deg else 0.0,
     )
+
+
+def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collection[str]) -> list[Tie]:
+    """Return the runs of a loop together with those of the stages that are on already.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    rig : Rig
+        The loop as it was laid.
+    loop : LoopStage
+        The chain or belt.
+    laid : collection of str
+        Ids of other stages that are on, their tensioners let go: they turn as one. Gears mesh whenever they are there.
+
+    Returns
+    -------
+    ties : list of Tie
+        The loop's own first, in their order.
+
+    Source
+    ------
+    Definition; backlash of gears is left out.
+
+    Example
+    -------
+    >>> engine = family("corrie-v6")
+    >>> loop = engine.drive.stages[0]
+    >>> len(ties_with(engine, laid_rig(engine, loop, {}, slack_left=False), loop, {"secondary-a"}))
+    4
+    """
+    ties = list(rig.ties)
+    for stage in document.drive.stages:
+        if stage.id == loop.id or (isinstance(stage, LoopStage) and stage.id not in laid):
+            continue
+        if isinstance(stage, LoopStage):
+            names = [shaft for _, shaft in loads_of(document, stage)]
+            pairs = list(zip(names, [*names[1:], *names[:1]], strict=True))
+        else:
+            meshed = [(document.drive.wheel(mesh.driver).shaft, document.drive.wheel(mesh.driven).shaft) for mesh in stage.meshes]
+            pairs = [*meshed, *((driven, driver) for driver, driven in meshed)]
+        ties += [Tie(begins=begins, ends=ends, slack_deg=0.0) for begins, ends in pairs]
+    return ties
 
 
 def _everywhere(loads: list[tuple[str, str]], known: Mapping[str, float]) -> dict[str, float]:

@@ -1,6 +1,6 @@
 """What is asked where a chain or belt is laid: the counts from mark to mark, and whether the run that is pulled is tight."""
 
-__all__ = ["LAY_SLACK", "check_laid", "held_by", "lay_fields", "looks_made", "loop_of"]
+__all__ = ["LAY_SLACK", "check_laid", "held_by", "laid_loops", "lay_fields", "looks_made", "loop_of"]
 
 from collections.abc import Iterator, Mapping
 
@@ -174,6 +174,31 @@ def held_by(now: RunState) -> dict[str, str]:
             own = [shaft_at[one.place] for one in places] if shaft_at else thing.holds
             held |= dict.fromkeys(own, thing.name)
     return held
+
+
+def laid_loops(now: RunState) -> frozenset[str]:
+    """Return the chains and belts that are on.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+
+    Returns
+    -------
+    loops : frozenset of str
+        Their ids.
+
+    Source
+    ------
+    Definition.
+
+    Example
+    -------
+    >>> laid_loops(begin_run(quern_4()))
+    frozenset()
+    """
+    return frozenset(one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.loop and one.step.id in now.done)
 
 
 def looks_made(now: RunState) -> dict[str, bool]:
