@@ -41,9 +41,8 @@ def _solver(document: EngineDocument, loop: LoopStage, laid: set[str]) -> None:
     own = p50_p95(times_ms(lambda: turned_by(ties, rig.driving, ANGLES), 200))[0]
     compiled = p50_p95(times_ms(lambda: _compiled(ties, rig.driving), 200))[0]
     one = p50_p95(times_ms(lambda: turn_one(ties, rig.driving, 90.0), 200))[0]
-    print(
-        f"its solver, {len(ANGLES)} angles          {own:8.3f}   {own / compiled:.2f} times a compiled one, aim: {AIM_RATIO:g}; one alone {one:.3f}"
-    )
+    ratio = f"{own / compiled:.2f} times a compiled one, aim: {AIM_RATIO:g}"
+    print(f"its solver, {len(ANGLES)} angles         {own:8.3f}   {ratio}; one alone {one:.3f}")
 
 
 def _compiled(ties: list[Tie], shaft: str) -> np.ndarray:

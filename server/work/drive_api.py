@@ -1,10 +1,11 @@
 """The API of the cam drive: what comes of a chain or belt laid so, and what is likely wrong. Nothing of it is kept."""
 
 from django.http import Http404, HttpRequest
-from ninja import Router
+from ninja import Query, Router
 
 from config.schemas import refusals
 from gurvo_core.drive.lay import LayAsked, LayView, lay_view
+from gurvo_core.drive.what_if import ChangedAsked, ChangedView, changed_view
 from gurvo_core.run.job.lay import held_by, laid_loops, looks_made, loop_of
 from gurvo_core.run.job.state import RunState
 from gurvo_core.timing.job.causes import CausesAsked, CausesView, causes_view
@@ -44,3 +45,14 @@ def causes(request: HttpRequest, serial: str, payload: CausesAsked) -> CausesVie
     if "timing" not in states:
         raise Http404
     return causes_view(states["timing"], payload, looks_made(states["run"]) if "run" in states else None)
+
+
+@router.get(
+    "/{serial}/changed",
+    response={200: ChangedView, **refusals(401, 404, 422)},
+    operation_id="changed_look",
+    summary="What wear and machining would do",
+)
+def changed(request: HttpRequest, serial: str, asked: Query[ChangedAsked]) -> ChangedView:
+    """Say how late each camshaft would stand, and how far out each tensioner."""
+    return changed_view(bridge.ledger_of(engine_of(serial)).folded.document, asked)

@@ -82,3 +82,12 @@ class CausesTests(ShopCase):
         self.refused(self.ask(tasting=True), 422, "seen.tasting", "No check is called tasting")
         self.client.logout()
         self.assertEqual(self.ask().status_code, 401)
+
+
+class ChangedTests(ShopCase):
+    def test_a_worn_chain_is_late_and_figures_that_cannot_be_name_their_field(self):
+        worn = self.client.get("/api/engines/T-1/changed", {"longer_percent": 1}).json()
+        self.assertIn("late", worn["cams"][0]["words"])
+        self.refused(self.client.get("/api/engines/T-1/changed", {"longer_percent": -1}), 422, "longer_percent", "0")
+        self.client.logout()
+        self.assertEqual(self.client.get("/api/engines/T-1/changed").status_code, 401)

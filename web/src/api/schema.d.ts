@@ -88,6 +88,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What wear and machining would do
+         * @description Say how late each camshaft would stand, and how far out each tensioner.
+         */
+        get: operations["changed_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/entries": {
         parameters: {
             query?: never;
@@ -1832,6 +1852,63 @@ export interface components {
             path: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * ChangedAsked
+         * @description So much off head or deck, so much more gasket, chains so much longer.
+         */
+        ChangedAsked: {
+            /**
+             * Gasket Mm
+             * @description Thicker than the book's [mm]
+             * @default 0
+             */
+            gasket_mm: number;
+            /**
+             * Longer Percent
+             * @description Longer than new [%]
+             * @default 0
+             */
+            longer_percent: number;
+            /**
+             * Skimmed Mm
+             * @default 0
+             */
+            skimmed_mm: number;
+        };
+        /**
+         * ChangedCam
+         * @description One camshaft, and where it would stand.
+         */
+        ChangedCam: {
+            /** Advance Deg */
+            advance_deg: number;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ChangedLoop
+         * @description One tensioner, and how far out it would be.
+         */
+        ChangedLoop: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ChangedView
+         * @description All of it.
+         */
+        ChangedView: {
+            /** Cams */
+            cams: components["schemas"]["ChangedCam"][];
+            /** Not Known */
+            not_known: string[];
+            /** Tensioners */
+            tensioners: components["schemas"]["ChangedLoop"][];
         };
         /**
          * CheckAsked
@@ -9276,6 +9353,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChamberView"] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changed_look: {
+        parameters: {
+            query?: {
+                skimmed_mm?: number;
+                /** @description Thicker than the book's [mm] */
+                gasket_mm?: number;
+                /** @description Longer than new [%] */
+                longer_percent?: number;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedView"];
                 };
             };
             /** @description Unauthorized */

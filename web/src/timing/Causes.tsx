@@ -6,6 +6,7 @@ import { useKeys } from '../app/keys';
 import { useDraft } from '../ledger/draft';
 import { causesQuery } from './api';
 import classes from './Causes.module.css';
+import { WhatIf } from './WhatIf';
 
 const NOTHING: { seen: Record<string, boolean> } = { seen: {} };
 
@@ -41,6 +42,7 @@ export function Causes({ serial, entries, rounds }: CausesProps) {
           If it is the first: {first.says}. <Explained cause={first} />
         </p>
       )}
+      <WhatIf serial={serial} />
       {data.seen.length > 0 && (
         <p className={classes.soft}>
           {data.seen.map((one) => `${one.ask} ${one.answer}${one.is_from_run ? ', by the run' : ''}.`).join(' ')}{' '}

@@ -12,3 +12,16 @@ export const causesQuery = (serial: string, seen: Record<string, boolean>, entri
         await client.POST('/api/engines/{serial}/causes', { params: { path: { serial } }, body: { seen }, signal }),
       ),
   });
+
+/** What a worn chain, a skimmed head and a thicker gasket would do; what was left empty is as the book has it. */
+export const changedQuery = (serial: string, typed: Record<string, string>) =>
+  queryOptions({
+    queryKey: ['bench', serial, 'changed', typed],
+    retry: false,
+    placeholderData: keepPreviousData,
+    queryFn: async ({ signal }) => {
+      const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
+      const query = Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+      return unwrap(await client.GET('/api/engines/{serial}/changed', { params: { path: { serial }, query }, signal }));
+    },
+  });

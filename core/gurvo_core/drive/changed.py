@@ -1,0 +1,211 @@
+"""What a worn chain, a skimmed head or deck and a thicker gasket do: the retard of each camshaft, and what is left for the tensioner.
+
+Rigid limits, by the taut path itself: between a mark on the cam and a mark on the crank lies the same count whatever is changed, so a way
+that has grown shorter, or a chain that has grown longer, lets the cam fall back.
+"""
+
+__all__ = ["CamChange", "LoopChange", "changed_loops", "pulled_change_mm", "tensioner_travel_mm"]
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from gurvo_core.drive.path import Circle, LoopPath, circles_of, loop_path, tangent_loop
+from gurvo_core.drive.rig import mm_a_crank_deg
+from gurvo_core.drive.sketch import stage_is_known
+from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.errors import GeometryError
+from gurvo_core.motion.laid import loads_of
+
+
+@dataclass(frozen=True, kw_only=True)
+class CamChange:
+    """A camshaft, and how far it would stand from where it stood; early is positive [crank deg]."""
+
+    camshaft: str
+    advance_deg: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class LoopChange:
+    """One chain or belt: its camshafts, and what its tensioner takes up [mm]; None where it has none, or lengths are not known."""
+
+    loop: str
+    cams: tuple[CamChange, ...]
+    travel_mm: float | None
+
+
+def changed_loops(
+    document: EngineDocument, lowered_mm: Mapping[str | None, float], longer_percent: Mapping[str, float]
+) -> list[LoopChange]:
+    """Return what wear and machining do to every camshaft that a chain or belt drives.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine; loops whose lengths are not known are left out.
+    lowered_mm : mapping of float
+        By bank, or None for all: how much nearer the crank its head comes; a thicker gasket is negative [mm].
+    longer_percent : mapping of float
+        By loop: how much longer its chain has grown [%].
+
+    Returns
+    -------
+    changes : list of LoopChange
+        Each loop's own; a camshaft behind another chain moves with that one as well.
+
+    Raises
+    ------
+    GeometryError
+        If an elongation is below zero, or the path cannot be after the change.
+
+    Source
+    ------
+    Plane geometry of the taut path before and after. Elongation counts on the free length alone: on a sprocket each link keeps its tooth.
+
+    Example
+    -------
+    >>> [change.cams for change in changed_loops(quern_4(), {None: 0.3}, {})]  # pushrods: the cam stays in the block
+    [(CamChange(camshaft='cam', advance_deg=0.0),)]
+    """
+    found: list[LoopChange] = []
+    behind: dict[str, float] = {}
+    for stage in document.drive.stages:
+        if not isinstance(stage, LoopStage) or not stage_is_known(document, stage):
+            continue
+        longer = longer_percent.get(stage.id, 0.0)
+        if longer < 0:
+            raise GeometryError(f"longer_percent.{stage.id}", longer, "a chain does not grow shorter; measure again, pulled straight")
+        before, after = loop_path(document, stage), tangent_loop(_moved(document, stage, lowered_mm), stage.pitch_mm or 1.0)
+        loads, unit_mm = loads_of(document, stage), mm_a_crank_deg(document, stage) or 1.0
+        base = behind.get(loads[0][1], 0.0)
+        cams = []
+        for wheel, shaft in loads[1:]:
+            if document.camshaft(shaft) is not None:
+                moved_mm = pulled_change_mm(before, after, wheel) - longer / 100 * _free_mm(after, wheel)
+                behind[shaft] = base + moved_mm / unit_mm
+                cams.append(CamChange(camshaft=shaft, advance_deg=behind[shaft]))
+        found.append(LoopChange(loop=stage.id, cams=tuple(cams), travel_mm=_travel_mm(document, stage, after, longer)))
+    return found
+
+
+def _moved(document: EngineDocument, loop: LoopStage, lowered_mm: Mapping[str | None, float]) -> list[Circle]:
+    """The wheels of a loop with overhead camshafts moved along their banks."""
+    circles = []
+    for circle in circles_of(document, loop):
+        cam = document.camshaft(document.drive.wheel(circle.name).shaft)
+        overhead = cam is not None and all(follower.kind != "pushrod" for follower in cam.followers)
+        if cam is not None and overhead and (mm := lowered_mm.get(cam.bank, lowered_mm.get(None, 0.0))):
+            bank = next((one for one in document.banks if one.id == cam.bank), document.banks[0])
+            towards = math.radians(bank.axis_deg)
+            x_mm, y_mm = circle.x_mm - mm * math.sin(towards), circle.y_mm - mm * math.cos(towards)
+            circles.append(replace(circle, x_mm=x_mm, y_mm=y_mm))
+        else:
+            circles.append(circle)
+    return circles
+
+
+def _from_on(path: LoopPath, wheel: str) -> list[int]:
+    """Places on the path from a wheel on, as it travels, back to the driving wheel, which comes first."""
+    names = [wrap.circle.name for wrap in path.wraps]
+    return list(range(names.index(wheel), len(names)))
+
+
+def _free_mm(path: LoopPath, wheel: str) -> float:
+    """Length of the free runs from a wheel to the driving one."""
+    return sum(path.runs[place].length_mm for place in _from_on(path, wheel))
+
+
+def _sign(clockwise: bool) -> int:
+    return 1 if clockwise else -1
+
+
+def pulled_change_mm(before: LoopPath, after: LoopPath, wheel: str) -> float:
+    """Return how much longer the way from a mark on a wheel to a mark on the driving wheel has become, both wheels held.
+
+    Parameters
+    ----------
+    before, after : LoopPath
+        The same wheels, some of them moved.
+    wheel : str
+        Id of the wheel; the way is followed as the loop travels, over the pulled side.
+
+    Returns
+    -------
+    change_mm : float
+        Negative where it has become shorter [mm].
+
+    Source
+    ------
+    Arc from mark to departure, free runs, wraps between, arc from arrival to mark: what changes is where the path leaves and arrives.
+
+    Example
+    -------
+    >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
+    >>> pulled_change_mm(path, path, "cam-sprocket")
+    0.0
+    """
+    places = _from_on(before, wheel)
+    leaves = [_leaves_deg(path, places[0]) for path in (before, after)]
+    arrives = [path.wraps[0].from_clock_deg for path in (before, after)]
+    first, driving = before.wraps[places[0]].circle, before.wraps[0].circle
+    change = _sign(first.clockwise) * math.radians(_turn(leaves)) * first.radius_mm
+    change -= _sign(driving.clockwise) * math.radians(_turn(arrives)) * driving.radius_mm
+    change += sum(after.runs[place].length_mm - before.runs[place].length_mm for place in places)
+    pairs = [(before.wraps[place], after.wraps[place]) for place in places[1:]]
+    return change + sum(math.radians(new.wrap_deg - old.wrap_deg) * old.circle.radius_mm for old, new in pairs)
+
+
+def _leaves_deg(path: LoopPath, place: int) -> float:
+    wrap = path.wraps[place]
+    return wrap.from_clock_deg + _sign(wrap.circle.clockwise) * wrap.wrap_deg
+
+
+def _turn(clocks: list[float]) -> float:
+    return (clocks[1] - clocks[0] + 180) % 360 - 180
+
+
+def tensioner_travel_mm(path: LoopPath, after: str, excess_mm: float) -> float:
+    """Return how far a tensioner has to push a run to take up so much.
+
+    Parameters
+    ----------
+    path : LoopPath
+        The taut way without it.
+    after : str
+        The wheel before the run that it works on.
+    excess_mm : float
+        How much too long the loop is [mm].
+
+    Returns
+    -------
+    travel_mm : float
+        Across the run, in its middle [mm].
+
+    Source
+    ------
+    Two straight sides over one chord: the height of the triangle.
+
+    Example
+    -------
+    >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
+    >>> round(tensioner_travel_mm(path, "crank-sprocket", 1.9), 1)
+    10.6
+    """
+    chord = next(run.length_mm for run in path.runs if run.after == after)
+    return math.sqrt(max(0.0, ((chord + max(0.0, excess_mm)) / 2) ** 2 - (chord / 2) ** 2))
+
+
+def _travel_mm(document: EngineDocument, loop: LoopStage, path: LoopPath, longer_percent: float) -> float | None:
+    """What the tensioner takes up in all; one with a pulley of its own is put against the run that the others leave."""
+    if loop.tensioner is None or loop.count is None or loop.pitch_mm is None:
+        return None
+    pulley = loop.tensioner.shaft
+    circles = [wrap.circle for wrap in path.wraps if pulley is None or document.drive.wheel(wrap.circle.name).shaft != pulley]
+    try:
+        bare = tangent_loop(circles, loop.pitch_mm)
+        free_mm = sum(run.length_mm for run in bare.runs)
+        excess_mm = loop.count * loop.pitch_mm - bare.pitches * loop.pitch_mm + longer_percent / 100 * free_mm
+        return tensioner_travel_mm(bare, loop.tensioner.after, excess_mm)
+    except (GeometryError, StopIteration):
+        return None
