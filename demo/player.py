@@ -79,6 +79,8 @@ def _step(_state: Any, question: Any, document: EngineDocument) -> Body:
 def _field(field: Any, question: Any, document: EngineDocument) -> str:
     if field.kind == "choice":
         return str(field.options[0].value)
+    if field.most is not None:
+        return f"{field.most / 2:g}"
     if question.does == "measure":
         fit = next(fit for fit in document.fits if fit.id == field.key)
         limits = [limit for limit in (fit.least_mm, fit.most_mm) if limit is not None]

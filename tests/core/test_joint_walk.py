@@ -92,6 +92,11 @@ class WalkTests(unittest.TestCase):
                 if decided is None or decided.decision != "accepted":
                     of_it = {"step": step, "stage": one.item.stage, "turn": one.item.turn, "fastener": one.item.fastener}
                     build.enter("pull_decided", **of_it, decision="accepted", reason="seen", by=LEAD, because="seen")
+        blocked = [question.blocked for step in build.state.steps for question in step.questions]
+        if any(words.startswith("nothing holds") for words in blocked):  # struck after what held it was taken off
+            plan = build.folded.states["run"].plan
+            holder = next(s.step.id for s in plan.steps if s.step.does == "put_on" and build.engine.thing(s.step.thing).counter_hold)
+            build.enter("step_opened", step=holder, reason="needed again", by=LEAD)
         for name, spent in build.folded.states["joints"].spent.items():
             step = next(step for step, planned in now.book.steps.items() if planned.joint == name)
             for fastener in spent:

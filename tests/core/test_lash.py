@@ -202,7 +202,7 @@ class ShimTests(LashCase):
         with self.assertRaises(AskFirst) as asked:
             known = {**self.build.known(), STOCK: {"Bucket shims 31": {}}}
             HOUSE.check(self.build.folded, HOUSE.read(body, 2), known)
-        self.assertIn("1 new ones are needed and 0 are free", str(asked.exception))
+        self.assertIn("1 new one is needed and 0 are free", str(asked.exception))
         self.enter(body)
         self.assertEqual(shims_taken(self.now), {("Bucket shims 31", "2.50"): 1})
 

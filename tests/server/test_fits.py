@@ -298,7 +298,7 @@ class ShimTests(FitCase):
         while (question := next_question(self.ledger().shown)).kind != "lash_shims":
             self.read(question, given)
         body = {"kind": "lash_shims", "step": "lash", "shims": {"intake|1|intake|": "2.50"}}
-        self.refused(self.enter(body, "V-1"), 409, "entry.shims", "1 new ones are needed and 0 are free")
+        self.refused(self.enter(body, "V-1"), 409, "entry.shims", "1 new one is needed and 0 are free")
         self.assertEqual(self.enter(body, "V-1", because="lent by the works next door").status_code, 200)
 
 

@@ -104,6 +104,7 @@ class Tensioner(Part):
     fit: str = Field(default="", max_length=400)
     arm: str = Field(default="", max_length=400)
     prove: str = Field(default="", max_length=400)
+    stroke_mm: float | None = Field(default=None, gt=0, le=200, description="How far its plunger may come out, from all the way in [mm]")
 
 
 class LoopStage(Part):

@@ -17,6 +17,7 @@ from shop.errors import Conflict
 from work import bridge
 from work.models import Engine
 from work.record.diagram import arcs, ticks
+from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
@@ -63,6 +64,7 @@ def as_pdf(engine: Engine) -> bytes:
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),
             "joints": on_paper(ledger.folded.states["joints"]),
+            **drive_on_paper(ledger, _said),
             "fits": fits_on_paper(ledger.folded.states["fits"], _said),
             "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
             "tape": tape,

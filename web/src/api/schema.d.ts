@@ -1270,6 +1270,8 @@ export interface components {
             kind: "choice" | "figure" | "words";
             /** Label */
             label: string;
+            /** Most */
+            most?: number | null;
             /**
              * Needed
              * @default true
@@ -7983,6 +7985,11 @@ export interface components {
              * @description Its own pulley's shaft, when it has one
              */
             shaft?: string | null;
+            /**
+             * Stroke Mm
+             * @description How far its plunger may come out, from all the way in [mm]
+             */
+            stroke_mm?: number | null;
         };
         /**
          * Thing

@@ -37,7 +37,6 @@ function Changed({ serial }: { serial: string }) {
           <TextInput
             key={key}
             label={label}
-            data-figure
             inputMode="decimal"
             value={typed[key]}
             error={wrong?.field.endsWith(key) ? wrong.message : undefined}

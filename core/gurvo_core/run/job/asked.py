@@ -25,3 +25,4 @@ class AskedField(View):
     unit: str = ""
     hint: str = ""
     needed: bool = True
+    most: float | None = None  # of a stroke that has an end

@@ -10,6 +10,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Objection, need
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.run.job.lay import check_laid, lay_fields
+from gurvo_core.run.job.tension import check_tension, tension_fields
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import length
 from gurvo_core.units import read_figure
@@ -26,6 +27,7 @@ ANGLE_BY = (
     ("paint", "Paint marks", ""),
     ("eye", "By eye", "recorded as such"),
 )
+SEEN_TO = ("lay", "tension")  # their figures are judged together
 RIGHT_WAY = "right"
 NO_LIMIT = "no limit known"
 LOOKS = (("good", "Good", "goes back in"), ("not_good", "Not good", "say why"), ("replaced", "Replaced", "say why"))
@@ -64,6 +66,7 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
         "take_off": _place,
         "park": _found_by,
         "lay": lambda plan, step: lay_fields(plan.document, step),
+        "tension": lambda plan, step: tension_fields(plan.document, step),
         "tighten": _angle,
         "measure": _fits,
         "prime": _primed,
@@ -211,8 +214,10 @@ def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Ite
         elif field.kind == "choice":
             named = [option.value for option in field.options]
             yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
-        elif field.kind == "figure" and step.does != "lay":
+        elif field.kind == "figure" and step.does not in SEEN_TO:
             yield from _check_figure(plan, step, key, text)
+    if step.does == "tension":
+        yield from check_tension(plan.document, step, answers)
     if step.does == "lay":
         yield from check_laid(plan.document, step, answers)
     if answers.get("coupled") not in (None, "", RIGHT_WAY):

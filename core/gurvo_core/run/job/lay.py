@@ -226,7 +226,7 @@ def looks_made(now: RunState) -> dict[str, bool]:
     seen: dict[str, bool] = {}
     if now.off is not None:
         seen["marks"] = False
-    elif any(stop.saw == "meets" for stops in now.stops.values() for stop in stops):
+    elif any(one.step.does == "turn_over" and one.step.id in now.done and not now.done[one.step.id].is_skipped for one in now.plan.steps):
         seen["marks"] = True
     laid = [step for step in now.plan.steps if step.step.does == "lay" and step.step.id in now.done]
     if any(LAY_SLACK in now.done[one.step.id].answers for one in laid):

@@ -1,11 +1,11 @@
 """How the run's entries are said on tape, paper and in the table."""
 
-__all__ = ["called", "plain", "say_done", "say_thing", "say_turn"]
+__all__ = ["SAW", "called", "plain", "say_done", "say_thing", "say_turn"]
 
 from gurvo_core.ledger import Words
 from gurvo_core.run.job.entries import Saw, StepDone, ThingMoved, TurnSeen
 
-_SAW: dict[Saw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
+SAW: dict[Saw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
 
 
 def plain(name: str) -> str:
@@ -31,7 +31,7 @@ def say_turn(body: TurnSeen) -> Words:
     off = f" by {body.teeth:g} {'tooth' if body.teeth == 1 else 'teeth'}, {body.way}" if body.teeth else ""
     return Words(
         title=f"{called(body.step, body.title)}, stop {body.stop}",
-        value=f"{_SAW[body.saw]}{off}",
+        value=f"{SAW[body.saw]}{off}",
         detail=" · ".join(filter(None, (", ".join(f"{plain(name)} went in" for name in body.went_in), body.note))),
         look_again=body.saw != "meets",
     )

@@ -175,6 +175,12 @@ function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, 
             if (event.key === 'Enter' && field.kind === 'words') onEnter();
           }}
           onChange={(event) => onType(event.currentTarget.value.slice(0, 120))}
+          description={
+            field.most != null && (
+              <progress className={classes.stroke} max={field.most} value={Number(value.replace(',', '.')) || 0} />
+            )
+          }
+          inputWrapperOrder={['input', 'description']}
         />
       )}
     </div>

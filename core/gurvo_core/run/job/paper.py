@@ -1,0 +1,147 @@
+"""The drive as it is handed over: every loop with its counts as laid, its tensioner, and what was seen when it was turned over."""
+
+__all__ = ["CountLine", "DrivePaper", "StepLine", "TurnLine", "drive_papers", "turn_lines"]
+
+from collections.abc import Iterable, Iterator
+from typing import NamedTuple
+
+from gurvo_core.engine import LoopStage
+from gurvo_core.ledger import LedgerEntry
+from gurvo_core.motion.laid import counted_spans
+from gurvo_core.run.job.entries import TurnSeen
+from gurvo_core.run.job.fields import fields_of
+from gurvo_core.run.job.lay import LAY_SLACK
+from gurvo_core.run.job.standing import title_of
+from gurvo_core.run.job.state import Done, RunState
+from gurvo_core.run.job.words import SAW
+from gurvo_core.run.plan import Plan, PlanStep
+
+
+class CountLine(NamedTuple):
+    """What lies between two marks."""
+
+    label: str
+    book: str
+    counted: str
+
+
+class StepLine(NamedTuple):
+    """What was done to a loop, by whom, and what was said of it."""
+
+    seq: int
+    says: str
+    by: str
+    answers: str
+
+
+class TurnLine(NamedTuple):
+    """A stop of turning over, and what the marks said there."""
+
+    seq: int
+    says: str
+    saw: str
+    by: str
+    is_off: bool
+
+
+class DrivePaper(NamedTuple):
+    """One chain or belt."""
+
+    name: str
+    about: str
+    counts: list[CountLine]
+    steps: list[StepLine]
+
+
+def drive_papers(now: RunState) -> list[DrivePaper]:
+    """Return every chain and belt that was laid.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+
+    Returns
+    -------
+    papers : list of DrivePaper
+        In the document's order; one that was not laid through the run is left out.
+
+    Source
+    ------
+    House rule: the record says what was counted, beside what the book counts.
+
+    Example
+    -------
+    >>> drive_papers(begin_run(quern_4()))
+    []
+    """
+    papers = []
+    for loop in (stage for stage in now.document.drive.stages if isinstance(stage, LoopStage)):
+        done = [(now.plan.by_id[s.id], now.done[s.id]) for s in now.plan.of_loop.get(loop.id, ()) if s.id in now.done]
+        laid = next((own for one, own in done if one.step.does == "lay"), None)
+        if laid is not None:
+            length = "" if loop.count is None else f", {loop.count} {loop.counted_in}"
+            pitch = "" if loop.pitch_mm is None else f" of {loop.pitch_mm:g} mm"
+            counts = list(_counts(loop, laid))
+            steps = [_step(now, one, own) for one, own in done]
+            papers.append(DrivePaper(name=loop.name, about=f"{loop.kind}{length}{pitch}", counts=counts, steps=steps))
+    return papers
+
+
+def _counts(loop: LoopStage, laid: Done) -> Iterator[CountLine]:
+    for span in counted_spans(loop):
+        if text := laid.answers.get(span.key, ""):
+            yield CountLine(label=span.label, book=f"{span.book:g} {span.unit}", counted=text)
+
+
+def _step(now: RunState, one: PlanStep, done: Done) -> StepLine:
+    said = "left out: " + done.because if done.is_skipped else _said(now.plan, one, done)
+    return StepLine(seq=done.seq, says=title_of(now, one.step.id), by=done.by, answers=said)
+
+
+def _said(plan: Plan, one: PlanStep, done: Done) -> str:
+    """Answers that are chosen, in the words they were chosen by; figures with their unit; counts stand in a table of their own."""
+    said = []
+    for field in fields_of(plan, one.step):
+        text = done.answers.get(field.key, "")
+        if text and (one.step.does != "lay" or field.key == LAY_SLACK):
+            label = next((option.label for option in field.options if option.value == text), f"{text} {field.unit}".strip())
+            said.append(f"{field.label}: {label.lower()}")
+    return "; ".join(said)
+
+
+def turn_lines(now: RunState, standing: Iterable[LedgerEntry]) -> list[TurnLine]:
+    """Return every stop of turning over by hand.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    standing : iterable of LedgerEntry
+        The entries that are not struck, oldest first.
+
+    Returns
+    -------
+    lines : list of TurnLine
+        Those that did not meet as well: what was off then is part of the record.
+
+    Source
+    ------
+    Practice: two turns by hand, and the marks must meet again.
+
+    Example
+    -------
+    >>> turn_lines(begin_run(quern_4()), [])
+    []
+    """
+    lines = []
+    for entry in standing:
+        body = entry.body
+        if isinstance(body, TurnSeen):
+            planned = now.plan.by_id.get(body.step)
+            stops = planned.step.stops if planned else ()
+            turns = f", {stops[body.stop - 1].turns:g} turns" if body.stop <= len(stops) else ""
+            says = f"{body.title or title_of(now, body.step)}{turns}"
+            off = f" by {body.teeth:g}, {body.way}" if body.teeth else ""
+            lines.append(TurnLine(seq=entry.seq, says=says, saw=f"{SAW[body.saw]}{off}", by=entry.by, is_off=body.saw != "meets"))
+    return lines
