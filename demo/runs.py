@@ -96,6 +96,12 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     valves = begun("F4-0046", "hill railcar", 24, 3, "tarn-f4")
     play(valves, lead, until="lash:stop:1")
 
+    belt = begun("F4-0047", "village fire pump", 25, 7, "tarn-f4")
+    play(belt, lead, until="belt-on")
+
+    locked = begun("T4-0203", "vineyard tractor", 26, 8, "teasel-4")
+    play(locked, lead, until="belt-on")
+
     sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
     play(sealing, lead, until="cover-bead")
     sealing.clock = sealing.now() - timedelta(minutes=3)

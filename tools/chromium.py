@@ -14,6 +14,6 @@ FLAGS = [
 ]
 
 
-def start(playwright: Playwright) -> Browser:
+def start(playwright: Playwright, *more: str) -> Browser:
     """Start the Chromium that Debian's packages put on this machine."""
-    return playwright.chromium.launch(executable_path=shutil.which("chromium") or shutil.which("chromium-browser"), args=FLAGS)
+    return playwright.chromium.launch(executable_path=shutil.which("chromium") or shutil.which("chromium-browser"), args=[*FLAGS, *more])

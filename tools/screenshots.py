@@ -19,8 +19,8 @@ View = tuple[str, str | None, str, tuple[int, int], str]  # name, who, path, siz
 VIEWS: tuple[View, ...] = (
     ("sign-in", None, "/", WIDE, "light"),
     ("floor", "della", "/", WIDE, "light"),
-    ("floor-phone", "della", "/", PHONE, "light"),
     ("bench-run", "della", "/bench/F4-0045", WIDE, "light"),
+    ("bench-drive", "della", "/bench/F4-0047", WIDE, "light"),
     ("bench-wheel", "della", "/bench/Q4-0171", WIDE, "light"),
     ("bench-wheel-dark", "della", "/bench/Q4-0170", WIDE, "dark"),
     ("bench-fits", "della", "/bench/Q4-0176", WIDE, "light"),
@@ -77,6 +77,8 @@ def _take(browser: Browser, address: str, view: View) -> None:
     page.wait_for_load_state("networkidle")
     if path.startswith("/bench/"):
         page.locator("main svg").first.wait_for()  # the drawing may come after everything else
+    if name == "bench-drive":
+        _lay_wrongly(page)
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
 
@@ -97,6 +99,15 @@ def _sign_in(page: Page, who: str) -> None:
     page.keyboard.press("Enter")
     page.get_by_role("heading", name="Who is at the bench?").wait_for(state="detached")
     page.get_by_role("heading", level=1).wait_for()
+
+
+def _lay_wrongly(page: Page) -> None:
+    """A tooth too few on the slack side and the rest on the pulled run, the crank tried a little on."""
+    for field, figure in (("line with arrow to left line", "62.5"), ("left line to right line", "66.5")):
+        page.get_by_label(field).fill(figure)
+    page.get_by_role("button", name="Slack left").click()
+    page.keyboard.press("ArrowRight")
+    page.get_by_role("status").filter(has_text="5° late").wait_for()
 
 
 def _print_record(port: int, folder: Path) -> None:

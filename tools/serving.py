@@ -124,8 +124,8 @@ def _daily(env: dict[str, str]) -> None:
 
 def demo(port: int, *, fresh: bool = False) -> int:
     """Start with demo data."""
-    ensure_all()
     _ensure_port(port)
+    ensure_all()
     if fresh:
         for file in VAR.glob("demo.sqlite3*"):
             file.unlink()
@@ -143,8 +143,8 @@ def demo(port: int, *, fresh: bool = False) -> int:
 
 def serve(port: int) -> int:
     """Start the shop's own server."""
-    ensure_all()
     _ensure_port(port)
+    ensure_all()
     first_time = not SHOP_DB.exists()
     with held(SHOP_DB, "another ./gurvo serve or a restore is at work; stop it first."):
         return _serve_shop(port, first_time=first_time)

@@ -5,8 +5,11 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponse
 
 Handler = Callable[[HttpRequest], HttpResponse]
-NOTHING_OF_THE_MACHINE = ", ".join(
-    f"{feature}=()" for feature in ("camera", "display-capture", "geolocation", "microphone", "midi", "payment", "serial", "usb")
+LITTLE_OF_THE_MACHINE = ", ".join(
+    [
+        *(f"{feature}=()" for feature in ("camera", "display-capture", "geolocation", "midi", "payment", "serial", "usb")),
+        "microphone=(self)",  # a plucked span of belt is listened to, when somebody asks for it
+    ]
 )
 
 
@@ -16,7 +19,7 @@ def doors(get_response: Handler) -> Handler:
     def answer(request: HttpRequest) -> HttpResponse:
         request.get_host()  # raises what Django answers with 400
         response = get_response(request)
-        response["Permissions-Policy"] = NOTHING_OF_THE_MACHINE
+        response["Permissions-Policy"] = LITTLE_OF_THE_MACHINE
         if request.path.startswith("/api/"):
             response["Cache-Control"] = "no-store"
         return response

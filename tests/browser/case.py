@@ -22,7 +22,8 @@ def one_chromium() -> Browser:
     # its loop runs in this thread from now on; the ORM is used beside it, never inside it
     os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
     playwright = sync_playwright().start()
-    browser = chromium.start(playwright)
+    # a microphone that beeps by itself, and needs nobody to allow it where a test does
+    browser = chromium.start(playwright, "--use-fake-device-for-media-stream")
     atexit.register(playwright.stop)
     atexit.register(browser.close)
     return browser

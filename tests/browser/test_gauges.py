@@ -81,6 +81,20 @@ class WorkingsTests(BrowserCase):
         self.page.get_by_label("Pitch when new, mm").fill("9.525")
         expect(drive.get_by_role("alert")).to_contain_text("count the links again")
 
+    def test_a_span_is_listened_to_where_it_is_allowed(self):
+        """The browser's own stand-in for a microphone beeps: what it sends is a recording, whatever is heard in it."""
+        self.sign_in("vi")
+        self.page.goto("/workings")
+        drive = self.page.get_by_label("Belt and chain", exact=True)
+        drive.get_by_role("button", name="Listen to it now").click()
+        expect(drive.get_by_role("status")).to_contain_text("nobody allowed it")
+        self.context.grant_permissions(["microphone"])
+        drive.get_by_role("button", name="Listen to it now").click()
+        expect(drive.get_by_role("status")).to_have_text("Pluck the span now.")
+        expect(drive.get_by_role("status")).not_to_have_text("Pluck the span now.")
+        said = drive.get_by_role("status").inner_text()
+        self.assertRegex(said, r"It sounds at \d|told|one pitch|quiet|loud", "heard, whether or not it is a span")
+
     def test_one_bolt_is_worked_out_while_it_is_typed_and_a_wrong_thread_is_said(self):
         self.sign_in("vi")
         self.page.get_by_role("link", name="Workings").click()

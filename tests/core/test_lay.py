@@ -2,17 +2,19 @@
 
 import math
 import unittest
+from dataclasses import replace
 
 from shapely import Point, union_all
 
 from gurvo_core.drive.lay import LayAsked, lay_view
-from gurvo_core.drive.rig import excess_mm, laid_rig, mm_a_crank_deg
+from gurvo_core.drive.rig import excess_mm, laid_rig, mm_a_crank_deg, ties_with
 from gurvo_core.engine.circles import pitch_radius_mm
 from gurvo_core.errors import CoreError
 from gurvo_core.motion.slack import slack_after, turn_one
+from gurvo_core.reading import read_document
 from gurvo_core.run.job.lay import held_by
 from tests.builds import Build
-from tests.engines import family_with_run
+from tests.engines import family_copy_with_run, family_with_run
 
 
 def look(code, name, *, held=None, crank_deg=None, **asked):
@@ -121,6 +123,23 @@ class TriedTurnTests(unittest.TestCase):
         turned = {one.shaft: one.clock_deg for one in lay_view(engine, loop, LayAsked(turned_deg=90), laid={"secondary-a"}).turned}
         self.assertEqual((turned["intake-a"], turned["exhaust-a"], turned["crank"]), (0.0, 0.0, 0.0))
         self.assertEqual((turned["intake-b"], turned["exhaust-b"]), (-45.0, -45.0))
+
+    def test_a_phaser_that_nothing_pins_lets_its_cam_stay_until_its_stop(self):
+        """By hand: 50 degrees of lost motion, the cam on its retarded stop: turned back, the body goes alone as far as that."""
+        data = family_copy_with_run("corrie-v6")
+        for cam in data["camshafts"]:
+            if cam.get("phaser"):
+                cam["phaser"]["pinned"] = False
+        engine = read_document(data)
+        loop = next(stage for stage in engine.drive.stages if stage.id == "primary-a")
+        ties = ties_with(engine, laid_rig(engine, loop, {}, slack_left=False), loop, ())
+        tight = [replace(tie, slack_deg=0.0) if "crank" in (tie.begins, tie.ends) else tie for tie in ties]
+        on, back = (turn_one(tight, "crank", deg).moved_deg for deg in (60.0, -60.0))
+        self.assertEqual((on["intake-a/body"], on["intake-a"]), (60.0, 60.0))
+        self.assertEqual((back["intake-a/body"], back["intake-a"]), (-60.0, -10.0))
+
+    def test_what_may_stand_anywhere_says_so(self):
+        self.assertIn("may stand anywhere", " ".join(look("teasel-4", "belt").not_known))
 
 
 class SchoolTests(unittest.TestCase):

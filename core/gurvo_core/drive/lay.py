@@ -146,7 +146,7 @@ def lay_view(
         turned_words=_turned_words(document, rig, asked.turned_deg, stands),
         turned=[ShaftTurned(shaft=s, clock_deg=round(own * document.turns_clockwise.get(s, 0.0), 3)) for s, own in stands.items()],
         schools=_schools(laying),
-        not_known=list(_not_known(loop, rig, slack)),
+        not_known=[*_not_known(loop, rig, slack), *_anywhere(document, loop)],
     )
 
 
@@ -279,6 +279,14 @@ def _degrees(off_deg: float) -> str:
     if abs(off_deg) < OFF_DEG:
         return "as it should"
     return f"{round(abs(off_deg), 1):g}° {'early' if off_deg > 0 else 'late'}"
+
+
+def _anywhere(document: EngineDocument, loop: LoopStage) -> Iterator[str]:
+    """Shafts of the loop that have no place to keep: nobody need look for their mark."""
+    for name in loop.wheel_ids:
+        shaft = document.drive.shaft(document.drive.wheel(name).shaft)
+        if shaft.kind in ("auxiliary", "pump") and document.drive.wheel(name).teeth and not shaft.position_matters:
+            yield f"{shaft.name} may stand anywhere."
 
 
 def _not_known(loop: LoopStage, rig: Rig, slack: list[float]) -> Iterator[str]:

@@ -4,12 +4,12 @@ __all__ = ["Rig", "excess_mm", "laid_rig", "mm_a_crank_deg", "ties_with"]
 
 import math
 from collections.abc import Collection, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from gurvo_core.drive.path import circles_of, tangent_loop
 from gurvo_core.drive.sketch import stage_is_known
-from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.engine import Camshaft, EngineDocument, LoopStage, Stage
 from gurvo_core.engine.same import Same
 from gurvo_core.errors import GeometryError
 from gurvo_core.motion.laid import crank_deg_a_pitch, laid_shafts, loads_of
@@ -173,7 +173,8 @@ def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collect
     loop : LoopStage
         The chain or belt.
     laid : collection of str
-        Ids of other stages that are on, their tensioners let go: they turn as one. Gears mesh whenever they are there.
+        Ids of other stages that are on, their tensioners let go: they turn as one. Gears mesh whenever they are there, and a phaser that
+        nothing pins lets its camshaft go as far as its stops.
 
     Returns
     -------
@@ -191,7 +192,9 @@ def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collect
     >>> len(ties_with(engine, laid_rig(engine, loop, {}, slack_left=False), loop, {"secondary-a"}))
     4
     """
-    ties = list(rig.ties)
+    bodies = {cam.id: f"{cam.id}/body" for cam in document.camshafts if cam.phaser and cam.phaser.travel_deg and not cam.phaser.pinned}
+    ties = [_on_bodies(tie, bodies, loop, document) for tie in rig.ties]
+    ties += [tie for cam in document.camshafts if cam.id in bodies for tie in _phaser_ties(cam, bodies[cam.id])]
     for stage in document.drive.stages:
         if stage.id == loop.id or (isinstance(stage, LoopStage) and stage.id not in laid):
             continue
@@ -201,8 +204,23 @@ def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collect
         else:
             meshed = [(document.drive.wheel(mesh.driver).shaft, document.drive.wheel(mesh.driven).shaft) for mesh in stage.meshes]
             pairs = [*meshed, *((driven, driver) for driver, driven in meshed)]
-        ties += [Tie(begins=begins, ends=ends, slack_deg=0.0) for begins, ends in pairs]
+        ties += [_on_bodies(Tie(begins=begins, ends=ends, slack_deg=0.0), bodies, stage, document) for begins, ends in pairs]
     return ties
+
+
+def _phaser_ties(cam: Camshaft, body: str) -> tuple[Tie, Tie]:
+    """From the stop it rests on, a phaser lets its camshaft go on, or back, as far as the other."""
+    travel_deg = (cam.phaser.travel_deg if cam.phaser else None) or 0.0
+    rests_back = cam.phaser is not None and cam.phaser.rests == "retarded"
+    on_deg, back_deg = (travel_deg, 0.0) if rests_back else (0.0, travel_deg)
+    return Tie(begins=body, ends=cam.id, slack_deg=on_deg), Tie(begins=cam.id, ends=body, slack_deg=back_deg)
+
+
+def _on_bodies(tie: Tie, bodies: Mapping[str, str], stage: Stage, document: EngineDocument) -> Tie:
+    """What drives a phased camshaft lies on its phaser's body; what the camshaft drives itself hangs on the camshaft."""
+    driver = document.drive.wheel(stage.wheel_ids[0]).shaft
+    begins, ends = (name if name == driver else bodies.get(name, name) for name in (tie.begins, tie.ends))
+    return replace(tie, begins=begins, ends=ends)
 
 
 def _everywhere(loads: list[tuple[str, str]], known: Mapping[str, float]) -> dict[str, float]:

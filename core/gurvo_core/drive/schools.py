@@ -28,6 +28,7 @@ class School(Shown):
     is_open: bool
     why: str  # why it is not open, or what comes of it
     steps: list[str]
+    shafts: list[str]  # that are turned or held
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -108,6 +109,7 @@ def _all_held(laying: Laying) -> Iterator[School]:
         name="Everything locked: straight from wheel to wheel",
         is_default=False,
         is_open=True,
+        shafts=shafts,
         why=f"nothing turns while {' and '.join(dict.fromkeys(laying.held[shaft] for shaft in shafts))} hold it: counts decide",
         steps=[
             f"Begin at the {laying.name(laying.rig.driving)}, against the travel: each run straight before the next wheel takes its teeth.",
@@ -131,6 +133,7 @@ def _crank_on(laying: Laying) -> Iterator[School]:
         name=f"{laying.document.drive.shaft(driving).name} {low} to {high} {laying.loop.counted_in} on, against the spring",
         is_default=False,
         is_open=holder is None,
+        shafts=[driving],
         why=f"{holder} holds the {laying.name(driving)}; take it off first" if holder else "the spring takes up what the turn frees",
         steps=[
             f"Lay it with everything on its marks; {tensioner.name.lower()} loose, its spring hooked.",
@@ -150,6 +153,7 @@ def _crank_back(laying: Laying) -> School:
         name=f"{laying.document.drive.shaft(driving).name} a {laying.one} back, then up to its mark",
         is_default=False,
         is_open=holder is None,
+        shafts=[driving],
         why=f"{holder} holds the {laying.name(driving)}; take it off first" if holder else _tried(laying, ties, turned.moved_deg),
         steps=[
             f"Set the {laying.name(driving)} a {laying.one} before its mark, {laying.worth(driving)}; no valve may be in its way.",
@@ -183,6 +187,7 @@ def _cam_on(laying: Laying) -> School:
         name=f"{'Cam' if len(cams) < 2 else 'Cams'} a {laying.one} on, then back",
         is_default=False,
         is_open=bool(cams) and held is None,
+        shafts=cams,
         why=why,
         steps=[
             f"Set the {names} a {laying.one} on ({laying.worth(cams[0]) if cams else ''}).",
@@ -207,6 +212,7 @@ def _loaded_held(laying: Laying) -> Iterator[School]:
         name="Hold what is loaded",
         is_default=False,
         is_open=True,
+        shafts=[cam for cam, _ in loaded],
         why=f"valve springs push: {said}" + (f"; {', '.join(laying.held[cam] for cam in held)} holds already" if held else ""),
         steps=[
             *(f"Hold the {laying.name(cam)} at its flats or with its lock: {_jumps(laying, cam, way)}." for cam, way in loaded),

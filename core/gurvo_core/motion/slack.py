@@ -74,7 +74,7 @@ def turn_one(ties: Sequence[Tie], shaft: str, by_deg: float, held: Collection[st
 
     Source
     ------
-    Rigid limit by hand: each run is a difference constraint, and the least movement that keeps them all is a shortest path.
+    [slack]: each run is a difference constraint, and the least movement that keeps them all is a shortest path.
 
     Example
     -------

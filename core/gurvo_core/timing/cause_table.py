@@ -58,6 +58,9 @@ CHECKS: dict[str, Check] = {
     "stamp": Check(
         ask="Read the letters on the camshafts: is each where it belongs?", sound="It is", off="One is not", usual=0.98, effort=0.1
     ),
+    "feel": Check(
+        ask="Turned by hand through two turns: even, without a springy or hard place?", sound="Even", off="Not even", usual=0.95, effort=0.1
+    ),
     "pull": Check(
         ask="Pull the chain straight and measure over its links: within its limit?", sound="Within", off="Beyond", usual=0.92, effort=0.3
     ),
@@ -70,15 +73,17 @@ KINDS: dict[str, CauseKind] = {
     "none": CauseKind(prior=0.5, says="leave it as it is"),
     "zero": CauseKind(prior=0.08, says="find true TDC again before anything is moved", free_deg=4.0, shows={"zero": 0.05}),
     "zero_tooth": CauseKind(prior=0.03, says="find true TDC again before anything is moved", shows={"zero": 0.05}),
-    "laid": CauseKind(prior=0.16, says="lay it again by its counts", shows={"marks": 0.04, "count": 0.05, "before": 0.15}),
+    "laid": CauseKind(prior=0.16, says="lay it again by its counts", shows={"marks": 0.04, "count": 0.05, "before": 0.15, "feel": 0.75}),
     "slack": CauseKind(
         prior=0.08, says="bring the slack over to the tensioner's run, then lay it again", shows={"marks": 0.04, "count": 0.1}
     ),
-    "one_cam": CauseKind(prior=0.12, says="lay it again at that cam, by its counts", shows={"marks": 0.05, "count": 0.06, "before": 0.3}),
+    "one_cam": CauseKind(
+        prior=0.12, says="lay it again at that cam, by its counts", shows={"marks": 0.05, "count": 0.06, "before": 0.3, "feel": 0.7}
+    ),
     "fitted": CauseKind(prior=0.08, says="put the one in that was meant", shows={"fitted": 0.03, "marks": 0.85}),
     "phaser": CauseKind(prior=0.06, says="bring the phaser to its rest and pin it, then read again", shows={"phaser": 0.05, "marks": 0.7}),
     "swapped": CauseKind(
-        prior=0.02, says="take the camshafts out and put each in its place", free_deg=25.0, shows={"stamp": 0.02, "marks": 0.4}
+        prior=0.02, says="take the camshafts out and put each in its place", free_deg=25.0, shows={"stamp": 0.02, "marks": 0.4, "feel": 0.3}
     ),
     "worn": CauseKind(prior=0.05, says="measure the chain; a worn one is not laid again", free_deg=1.2, shows={"pull": 0.08, "marks": 0.8}),
     "machined": CauseKind(

@@ -74,8 +74,8 @@ def rank_causes(
 
     Source
     ------
-    Bayes' rule over normal errors. The check is the one with the largest expected gain in bits between the first two, less the work
-    it takes.
+    [causes]: Bayes' rule over normal errors. The check is the one with the largest expected gain in bits between the first two, less
+    the work it takes.
 
     Example
     -------

@@ -6717,6 +6717,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Shafts */
+            shafts: string[];
             /** Steps */
             steps: string[];
             /** Why */

@@ -7,6 +7,7 @@ import { ApiProblem } from '../api/client';
 import { WorkedLines } from '../app/WorkedLines';
 import classes from '../app/Workings.module.css';
 import { driveWorkingsQuery, readPluck } from './api';
+import { canListen, listen } from './listen';
 
 const BEGINS = {
   span_mm: '',
@@ -41,7 +42,7 @@ export function DriveWorkings() {
   const { data, error } = useQuery({ ...driveWorkingsQuery(settled), placeholderData: (before) => before });
   const [heard, setHeard] = useState('');
   const wrong = error instanceof ApiProblem ? error : null;
-  const listen = async (file: File | null) => {
+  const hear = async (file: File | null) => {
     if (!file) return;
     try {
       const found = await readPluck(file);
@@ -49,6 +50,14 @@ export function DriveWorkings() {
       setTyped({ ...typed, frequency_hz: String(found.frequency_hz) });
     } catch (problem) {
       setHeard(problem instanceof ApiProblem ? problem.message : 'The server does not answer; type the pitch.');
+    }
+  };
+  const pluckNow = async () => {
+    setHeard('Pluck the span now.');
+    try {
+      await hear(await listen());
+    } catch {
+      setHeard('This browser has no microphone for the page, or nobody allowed it; take a recording instead.');
     }
   };
   return (
@@ -66,13 +75,18 @@ export function DriveWorkings() {
               onChange={(event) => setTyped({ ...typed, [key]: event.currentTarget.value.slice(0, 12) })}
             />
           ))}
-          <FileButton accept=".wav,audio/wav" onChange={listen}>
+          <FileButton accept=".wav,audio/wav" onChange={hear}>
             {(props) => (
               <Button variant="default" {...props}>
                 Recording of the plucked span
               </Button>
             )}
           </FileButton>
+          {canListen() && (
+            <Button variant="default" onClick={pluckNow}>
+              Listen to it now
+            </Button>
+          )}
         </form>
         <div>
           {heard && <p role="status">{heard}</p>}

@@ -25,6 +25,7 @@ export interface LayDrawingProps {
 
 export function LayDrawing({ bench, question, twin, crankDeg, voice }: LayDrawingProps) {
   const [turned, setTurned] = useState(0);
+  const [way, setWay] = useState(0);
   const { view, wrong } = useLay(bench, question, turned);
   const turn = (by: number) => setTurned((deg) => Math.max(-MOST_DEG / 2, Math.min(MOST_DEG, deg + by)));
   useKeys([
@@ -40,7 +41,7 @@ export function LayDrawing({ bench, question, twin, crankDeg, voice }: LayDrawin
             twin={twin}
             crankDeg={crankDeg + (view?.turned_deg ?? 0)}
             seenFrom={voice.seenFrom}
-            lit={question.shafts}
+            lit={view?.schools[way]?.shafts ?? []}
             laid={view}
           />
         )}
@@ -71,7 +72,7 @@ export function LayDrawing({ bench, question, twin, crankDeg, voice }: LayDrawin
           </p>
         )}
         {view && <Outcome view={view} />}
-        {view && <Schools key={question.key} schools={view.schools} />}
+        {view && <Schools schools={view.schools} chosen={way} onChoose={setWay} />}
         {view && view.table.length > 0 && <CountTable view={view} />}
       </div>
     </div>
@@ -131,10 +132,16 @@ function CountTable({ view }: { view: Schemas['LayView'] }) {
   );
 }
 
-/** Ways to lay it, one at a time; those that something forbids say what. */
-function Schools({ schools }: { schools: Schemas['School'][] }) {
-  const [chosen, setChosen] = useState(0);
-  useKeys([{ keys: ['a'], label: 'another way', run: () => setChosen((n) => (n + 1) % Math.max(1, schools.length)) }]);
+interface SchoolsProps {
+  schools: Schemas['School'][];
+  chosen: number;
+  onChoose: (way: number) => void;
+}
+
+/** Ways to lay it, one at a time, with the shafts they turn lit in the drawing; those that something forbids say what. */
+function Schools({ schools, chosen, onChoose }: SchoolsProps) {
+  const next = () => onChoose((chosen + 1) % Math.max(1, schools.length));
+  useKeys([{ keys: ['a'], label: 'another way', run: next }]);
   const school = schools[chosen];
   if (!school) return null;
   return (
@@ -142,7 +149,7 @@ function Schools({ schools }: { schools: Schemas['School'][] }) {
       <header>
         <span>Get the slack over</span>
         {schools.length > 1 && (
-          <UnstyledButton onClick={() => setChosen((chosen + 1) % schools.length)}>
+          <UnstyledButton onClick={next}>
             <kbd>A</kbd> another way, {chosen + 1} of {schools.length}
           </UnstyledButton>
         )}
