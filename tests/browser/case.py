@@ -4,7 +4,10 @@ import atexit
 import os
 from functools import cache
 
+from django.conf import settings
+from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import LiveServerTestCase
+from django.test import Client
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 from tests.server.cases import PASSWORD, fill_shop
@@ -54,12 +57,24 @@ class BrowserCase(LiveServerTestCase):
         """A new context, as another person on another machine would have."""
         if getattr(self, "context", None):
             self.context.close()
-        self.context = self.browser.new_context(viewport=viewport, base_url=self.live_server_url, **{"service_workers": "block", **how})
+        self.context = self.browser.new_context(
+            viewport=viewport, base_url=self.live_server_url, **{"service_workers": "block", "reduced_motion": "reduce", **how}
+        )
         self.page = self.context.new_page()
         self.page.on("pageerror", lambda error: self.errors.append(str(error)))
 
-    def sign_in(self, name="bo"):
-        """Sign in through the form, by keyboard."""
+    def sign_in(self, name="bo", path="/"):
+        """Be signed in as after the form, which has tests of its own, and go somewhere."""
+        client = Client()
+        client.force_login(User.objects.get(username=name), backend="shop.backends.PeopleBackend")
+        cookie = client.cookies[settings.SESSION_COOKIE_NAME]
+        self.context.add_cookies([{"name": cookie.key, "value": cookie.value, "url": self.live_server_url}])
+        self.page.goto(path)
+        if path == "/":
+            expect(self.page.get_by_role("heading", name="engines on stands")).to_be_visible()
+
+    def sign_in_by_form(self, name="bo"):
+        """The same through the form, by keyboard."""
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type(name, "Tab", PASSWORD, "Enter")
@@ -85,6 +100,11 @@ class BrowserCase(LiveServerTestCase):
     def bench(self, serial="T-1"):
         """Open an engine's bench."""
         self.page.goto(f"/bench/{serial}")
+        expect(self.page.get_by_role("heading", level=1)).to_be_visible()
+
+    def at_the_bench(self, serial="T-1", name="bo"):
+        """Signed in, at an engine's bench."""
+        self.sign_in(name, f"/bench/{serial}")
         expect(self.page.get_by_role("heading", level=1)).to_be_visible()
 
     @property

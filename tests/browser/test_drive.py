@@ -19,8 +19,7 @@ class LayCase(RunCase):
         super().setUp()
         self.put("tarn-f4", "F-1")
         play_until("F-1", "belt-on", User.objects.get(username="bo"))
-        self.sign_in()
-        self.bench("F-1")
+        self.at_the_bench("F-1")
         self.asked("Lay the belt")
 
     @property
@@ -77,8 +76,7 @@ class CausesCase(BrowserCase):
         self.enter({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": tdc.zero_deg})
         for body in (STOP_OUT, *(lift(*event) for event in EARLY)):
             self.enter(body)
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         causes = self.page.get_by_label("Likely causes")
         expect(causes).to_contain_text("The wheel's zero is out")
         first = causes.get_by_role("listitem").first

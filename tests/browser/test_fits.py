@@ -188,8 +188,7 @@ class LashTests(JointCase):
 class DoneTests(Keys):
     def test_a_place_is_read_again_once_the_step_is_done(self):
         self.put("quern-4", "Q-1")
-        self.sign_in()
-        self.bench("Q-1")
+        self.at_the_bench("Q-1")
         self.build("rod-fit", self.by_keys)
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Main bearings").click()
         self.page.get_by_label("Which place").select_option("main 4")

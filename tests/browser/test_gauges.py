@@ -15,8 +15,7 @@ from tests.core.test_trace import pulled
 
 class GaugeTests(BrowserCase):
     def test_the_lead_adds_a_wrench_and_is_told_what_is_wrong_beside_the_field(self):
-        self.sign_in("lena")
-        self.page.goto("/gauges")
+        self.sign_in("lena", "/gauges")
         self.page.get_by_role("button", name="Add a gauge").click()
         form = self.page.get_by_role("dialog")
         for label, text in (
@@ -40,8 +39,7 @@ class GaugeTests(BrowserCase):
         from django.utils import timezone
 
         GaugeUse.objects.create(gauge_id="T2", serial="T-1", seq=4, kind="pull", at=timezone.now(), by_name="Bo")
-        self.sign_in()
-        self.page.goto("/gauges")
+        self.sign_in(path="/gauges")
         self.page.get_by_role("button", name="T2 wrench").click()
         expect(self.page.get_by_text("Used on 1 engines")).to_be_visible()
         expect(self.page.get_by_text("T-1 #4, pull")).to_be_visible()
@@ -63,8 +61,7 @@ class GaugeTests(BrowserCase):
 
 class WorkingsTests(BrowserCase):
     def test_a_span_is_worked_out_from_a_recording_of_it(self):
-        self.sign_in("vi")
-        self.page.goto("/workings")
+        self.sign_in("vi", "/workings")
         self.page.get_by_label("Free span of the belt, mm").fill("200")
         self.page.get_by_label("Mass of the belt, g a metre").fill("100")
         recording = {"name": "span.wav", "mimeType": "audio/wav", "buffer": as_wav(plucked(158.11))}
@@ -83,8 +80,7 @@ class WorkingsTests(BrowserCase):
 
     def test_a_span_is_listened_to_where_it_is_allowed(self):
         """The browser's own stand-in for a microphone beeps: what it sends is a recording, whatever is heard in it."""
-        self.sign_in("vi")
-        self.page.goto("/workings")
+        self.sign_in("vi", "/workings")
         drive = self.page.get_by_label("Belt and chain", exact=True)
         drive.get_by_role("button", name="Listen to it now").click()
         expect(drive.get_by_role("status")).to_contain_text("nobody allowed it")

@@ -38,8 +38,7 @@ class KeyboardTests(BrowserCase):
         self.assertEqual(request.value.response().status, 200)
 
     def test_a_cam_that_is_out_is_moved_and_degreed_again(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         for figure, flank in OUT:
             self.answer(f"1.00 mm, {flank}", figure, "Enter")
@@ -51,8 +50,7 @@ class KeyboardTests(BrowserCase):
         expect(self.tape.first).to_contain_text("Crank sprocket key: R4")
 
     def test_leaving_a_cam_that_is_out_wants_a_reason(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         for figure, flank in OUT:
             self.answer(f"1.00 mm, {flank}", figure, "Enter")
@@ -63,8 +61,7 @@ class KeyboardTests(BrowserCase):
         self.asked("Is this engine's timing as it should be?")
 
     def test_sides_by_keys_and_other_ways_to_come(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         before = self.page.get_by_role("button", name="before TDC", exact=True)
         expect(before).to_have_attribute("aria-pressed", "true")  # as the card has it
@@ -78,8 +75,7 @@ class KeyboardTests(BrowserCase):
         self.assertEqual(Entry.objects.latest("seq").body["wheel"], {"text": "16", "side": "before TDC"})
 
     def test_another_question_is_chosen_with_the_arrows(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         self.type("ArrowDown", "ArrowDown")
         self.asked("exhaust valve pass 1.00 mm, opening")
@@ -87,8 +83,7 @@ class KeyboardTests(BrowserCase):
         self.asked("intake valve pass 1.00 mm, closing")
 
     def test_equal_drops_in_inches(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.answer("How is your wheel numbered", "x", "Enter")
         self.asked("How will you find true TDC")
         self.type("l", "2")
@@ -134,8 +129,7 @@ class TouchTests(BrowserCase):
     def test_targets_are_large_enough_for_a_glove(self):
         """Practice: at least 44 px, on a phone."""
         self.open(PHONE, has_touch=True, is_mobile=True)
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         small = []
         for button in self.page.get_by_label("Reading", exact=True).get_by_role("button").all():
@@ -159,8 +153,7 @@ class TouchTests(BrowserCase):
         engine = Engine.objects.get(pk="T-1")
         for n in range(310):
             put_row(engine, body={"kind": "note", "text": f"looked again {n}"})
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         with self.page.expect_request(lambda request: request.method == "DELETE" and request.url.endswith("/api/printing")):
             self.page.get_by_role("button", name="Record, PDF").click()
             paper = self.page.get_by_role("dialog", name="Record of T-1")

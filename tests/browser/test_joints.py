@@ -33,8 +33,7 @@ class JointCase(Keys):
         while (question := next_question(self.ledger.shown)).key != key:
             body = answer(self.ledger.shown, question, self.document)
             self.play(body, "lena" if body["kind"] == "hold_point" else "bo")
-        self.sign_in()
-        self.bench("Q-1")
+        self.at_the_bench("Q-1")
 
     def play(self, body, name):
         read = bridge.HOUSE.bodies.validate_python(body)

@@ -19,8 +19,7 @@ WHEEL_ZERO = 3
 class MethodTests(BrowserCase):
     def set_up(self, numbering="3", *keys):
         """Set up a wheel by keys and come to the choice of method."""
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.answer("How is your wheel numbered", numbering, *keys, "x", "Enter")
         self.asked("How will you find true TDC")
 
@@ -88,8 +87,7 @@ class MethodTests(BrowserCase):
             expect(drawing.get_by_text(figure, exact=True)).to_be_visible()
 
     def test_plugs_in_is_refused_beside_the_form(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.asked("How is your wheel numbered")
         self.type("Enter")
         expect(self.page.get_by_role("alert")).to_contain_text("Take the plugs out")

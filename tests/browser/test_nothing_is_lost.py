@@ -24,8 +24,7 @@ class BenchReadyCase(BrowserCase):
         zero = self.record(stop("after", "41"))["timing"].tdc.zero_deg
         self.record({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": zero})
         self.record(STOP_OUT)
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
 
     def record(self, body):
         by = User.objects.get(username="bo")

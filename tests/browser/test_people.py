@@ -38,8 +38,7 @@ class PeopleTests(BrowserCase):
         for name, pin in (("bo", "7301"), ("lena", "52094")):
             change_person(User.objects.get(username=name), pin=pin)
         self.page.clock.install()
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.find_tdc()
         self.type("16.2")
         self.page.clock.fast_forward("16:00")

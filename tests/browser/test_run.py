@@ -102,8 +102,7 @@ class Keys(RunCase):
 class KeyboardTests(Keys):
     def test_the_flat_four_from_bare_block_to_hand_over(self):
         self.put("tarn-f4", "F-1")
-        self.sign_in()
-        self.bench("F-1")
+        self.at_the_bench("F-1")
         self.build("oil-in", self.by_keys)
         self.type("Enter")
         expect(self.page.get_by_role("alert")).to_contain_text("cures for another")
@@ -180,8 +179,7 @@ class TouchTests(RunCase):
     def test_the_single_from_receiving_to_hand_over_by_touch(self):
         self.put("wick-1", "W-1")
         self.open(TABLET, has_touch=True)
-        self.sign_in()
-        self.bench("W-1")
+        self.at_the_bench("W-1")
         self.build("plug", self.by_touch)
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Chain", exact=True).tap()
         self.asked("Rotor line to the case line")
@@ -195,8 +193,7 @@ class TouchTests(RunCase):
 class HeldUpTests(Keys):
     def test_a_thing_put_on_is_a_loose_end_until_it_is_off_and_a_step_opened_again_says_why(self):
         self.put("wick-1", "W-1")
-        self.sign_in()
-        self.bench("W-1")
+        self.at_the_bench("W-1")
         self.build("barrel", self.by_keys)
         ends = self.page.get_by_label("Loose ends")
         expect(ends).to_contain_text("Wire on the cam chain on")
@@ -214,8 +211,7 @@ class RefusedTests(Keys):
     def test_whoever_is_refused_is_brought_back_with_the_sentence_and_what_he_typed(self):
         """The screen had gone on; a figure out of its limits is the lead's, who says why."""
         self.put("wick-1", "W-1")
-        self.sign_in()
-        self.bench("W-1")
+        self.at_the_bench("W-1")
         self.build("bore-fit", self.by_keys)
         self.type("0.4", "Enter")
         expect(self.page.get_by_role("alert")).to_contain_text("the lead decides, with the reason")
@@ -227,8 +223,7 @@ class RefusedTests(Keys):
 
     def test_somebody_quick_answers_the_next_before_the_first_has_arrived(self):
         self.put("wick-1", "W-1")
-        self.sign_in()
-        self.bench("W-1")
+        self.at_the_bench("W-1")
         self.build("wire-on", self.by_keys)
         before = len(self.ledger.entries)
         self.page.route("**/entries", lambda route: (self.page.wait_for_timeout(300), route.continue_()))
@@ -242,8 +237,7 @@ class RefusedTests(Keys):
 class PlaceTests(Keys):
     def test_an_engine_is_set_aside_by_keys_and_a_taken_stand_is_refused_beside_its_field(self):
         self.put("wick-1", "W-1")
-        self.sign_in()
-        self.bench("W-1")
+        self.at_the_bench("W-1")
         self.type("g")
         where = self.page.get_by_role("dialog", name="Where W-1 is")
         where.get_by_label("Stand").select_option("2")
@@ -260,8 +254,7 @@ class PlaceTests(Keys):
 
     def test_a_plate_that_must_go_in_again_is_asked_for_before_all_is_said_to_meet(self):
         self.put("mallow-2", "M-1")
-        self.sign_in()
-        self.bench("M-1")
+        self.at_the_bench("M-1")
         self.build("turn", self.by_keys)
         self.asked("One turn done. What do the marks say?")
         self.type("Enter")

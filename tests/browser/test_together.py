@@ -53,8 +53,7 @@ class TogetherTests(BenchReadyCase):
         self.page.wait_for_timeout(4_000)  # a sender would have tried by now
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
         self.context.clear_cookies(name="sessionid")
-        self.sign_in("bo")
-        self.bench()
+        self.at_the_bench(name="bo")
         expect(self.page.get_by_text(NOT_SENT)).to_have_count(0)
         self.asked("intake valve pass 1.00 mm, closing")
         self.assertEqual(Entry.objects.get(kind="lift_reading").by.username, "bo")

@@ -204,8 +204,7 @@ class FamilyTwinTests(TwinCase):
 
 class BenchTwinTests(TwinCase):
     def test_i_have_turned_it_to_is_recorded_by_keyboard(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.answer("How is your wheel numbered", "x", "Enter")
         self.asked("How will you find true TDC")
         self.type("w")
@@ -221,16 +220,14 @@ class BenchTwinTests(TwinCase):
         expect(self.sentence).to_contain_text("cylinder 4 30° before firing TDC", ignore_case=True)
 
     def test_a_turn_that_is_not_allowed_is_said_beside_the_button(self):
-        self.sign_in()
-        self.page.goto("/bench/T-2/twin")
+        self.sign_in(path="/bench/T-2/twin")
         self.page.get_by_label("Turn to").wait_for()
         self.type("r")
         expect(self.page.get_by_role("alert")).to_contain_text("plugs out and stand locked not yet confirmed")
         self.assertFalse(Entry.objects.filter(kind="turn").exists())
 
     def test_a_turn_without_a_server_is_kept_and_sent_later(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.answer("How is your wheel numbered", "x", "Enter")
         self.asked("How will you find true TDC")
         self.type("w")
@@ -243,8 +240,7 @@ class BenchTwinTests(TwinCase):
         self.assertEqual(Entry.objects.filter(kind="turn").count(), 1)
 
     def test_a_viewer_turns_the_twin_but_records_nothing(self):
-        self.sign_in("vi")
-        self.page.goto("/bench/T-1/twin")
+        self.sign_in("vi", "/bench/T-1/twin")
         self.page.get_by_label("Turn to").wait_for()
         expect(self.page.get_by_role("button", name=re.compile("I have turned it"))).to_have_count(0)
 
@@ -277,13 +273,11 @@ class MoveTests(TwinCase):
         newer = family_copy("quern-4")
         newer["lash"][0]["most_mm"] = 0.31
         add_revision(newer, by=None)
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         expect(self.page.get_by_text("revision 1, newest 2")).to_be_visible()
         expect(self.page.get_by_role("button", name="revision 1, newest 2")).to_have_count(0)
         self.open()
-        self.sign_in("lena")
-        self.bench()
+        self.at_the_bench(name="lena")
         self.page.get_by_role("button", name="revision 1, newest 2").click()
         expect(self.page.get_by_text("Lash “intake”, most: was 0.3 mm, is 0.31 mm.")).to_be_visible()
         self.page.get_by_role("button", name="Move it").click()
@@ -306,8 +300,7 @@ class ImportTests(TwinCase):
         return data
 
     def test_faults_are_listed_corrected_and_the_document_taken_in(self):
-        self.sign_in("lena")
-        self.page.goto("/import")
+        self.sign_in("lena", "/import")
         self.fill(self.spoilt())
         expect(self.page.get_by_text("2 faults")).to_be_visible()
         expect(self.page.get_by_text("Camshaft turns 17/33 of a turn")).to_be_visible()
@@ -328,8 +321,7 @@ class ImportTests(TwinCase):
         newer = family_copy("corrie-v6")
         newer["fits"][0]["most_mm"] = 0.06
         add_revision(newer, by=None)
-        self.sign_in()
-        self.page.goto("/families/corrie-v6/revisions")
+        self.sign_in(path="/families/corrie-v6/revisions")
         self.page.get_by_role("link", name="1", exact=True).click()
         expect(self.page.get_by_text("Revision 1, not the newest: that is 2")).to_be_visible()
         expect(self.page.get_by_text("0.02 to 0.05 mm")).to_be_visible()
@@ -341,8 +333,7 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_role("heading", name="corrie-v6 cannot be shown")).to_be_visible()
 
     def test_a_file_is_chosen_and_an_export_comes_back_as_it_was(self):
-        self.sign_in("lena")
-        self.page.goto("/families/garth-d6")
+        self.sign_in("lena", "/families/garth-d6")
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Export").click()
         self.page.goto("/import")
@@ -354,15 +345,13 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_role("alert")).to_contain_text("the same as revision 1")
 
     def test_a_builder_may_check_but_not_take_in(self):
-        self.sign_in()
-        self.page.goto("/import")
+        self.sign_in(path="/import")
         self.fill(family_copy("wick-1"))
         expect(self.page.get_by_text("Sound.")).to_be_visible()
         expect(self.page.get_by_role("button", name=re.compile("Take it in"))).to_have_count(0)
 
     def test_a_lift_table_is_plotted_and_put_into_the_document(self):
-        self.sign_in("lena")
-        self.page.goto("/import")
+        self.sign_in("lena", "/import")
         self.fill(family_copy("wick-1"))
         rows = [f"{deg},{3.7 * (1 + cos(pi * min(abs(deg), 70) / 70)):.3f}" for deg in range(-80, 81, 4)]
         rows[12] = rows[12].split(",")[0] + ",4.400"
@@ -373,8 +362,7 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_text("Profiles “measured-lobe” is new.")).to_be_visible()
 
     def test_a_document_is_taken_in_by_keyboard_alone(self):
-        self.sign_in("lena")
-        self.page.goto("/import")
+        self.sign_in("lena", "/import")
         field = self.page.get_by_label("Document", exact=True)
         expect(field).to_be_focused()
         data = family_copy("wick-1")
@@ -389,8 +377,7 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_role("heading", name="Wick 2")).to_be_visible()
 
     def test_what_is_typed_survives_a_server_that_does_not_answer(self):
-        self.sign_in("lena")
-        self.page.goto("/import")
+        self.sign_in("lena", "/import")
         self.page.route("**/api/families/check", lambda route: route.abort())
         self.fill(self.spoilt())
         expect(self.page.get_by_text("The server does not answer")).to_be_visible(timeout=20_000)
@@ -399,8 +386,7 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_text("2 faults")).to_be_visible()
 
     def test_a_file_that_is_no_text_is_said_so(self):
-        self.sign_in("lena")
-        self.page.goto("/import")
+        self.sign_in("lena", "/import")
         with self.page.expect_file_chooser() as chooser:
             self.page.get_by_role("button", name="Choose a file").click()
         chooser.value.set_files({"name": "photo.json", "mimeType": "application/json", "buffer": b"\xff\xd8\xff\xe0"})

@@ -28,8 +28,7 @@ class DoorTests(BrowserCase):
         expect(self.page.get_by_role("heading", name="Who is at the bench?")).to_be_visible()
 
     def test_what_is_not_there_says_so(self):
-        self.sign_in()
-        self.page.goto("/bench/T-9")
+        self.sign_in(path="/bench/T-9")
         expect(self.page.get_by_role("heading", name="T-9 cannot be shown")).to_be_visible()
         self.page.goto("/nowhere")
         expect(self.page.get_by_role("heading", name="There is nothing here")).to_be_visible()
@@ -67,8 +66,7 @@ class FloorTests(BrowserCase):
         expect(self.page.get_by_text("Put one on a stand to begin.")).to_be_visible()
 
     def test_the_keys_are_listed(self):
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.type("?")
         expect(self.page.get_by_role("dialog")).to_contain_text("front / flywheel")
 
@@ -135,7 +133,6 @@ class AccessibilityTests(BenchReadyCase):
 
     def test_no_rule_is_broken_on_a_phone(self):
         self.open(PHONE, has_touch=True, is_mobile=True, reduced_motion="reduce")
-        self.sign_in()
-        self.bench()
+        self.at_the_bench()
         self.asked("opening")
         self.check("bench, phone")

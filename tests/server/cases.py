@@ -27,14 +27,19 @@ EVENTS = (
 )
 
 
-def fill_shop():
-    """Make people, gauges, family and engine."""
+def forget_all():
+    """Nothing that was kept of one test is of use to the next."""
     about_of.cache_clear()
     document_of.cache_clear()
     document_digest.cache_clear()
     forget()
     working_hours.cache_clear()
     forget_pulls()
+
+
+def fill_shop():
+    """Make people, gauges, family and engine."""
+    forget_all()
     if not Shop.objects.exists():  # a test that commits leaves no row behind, not even those of migrations
         Shop.objects.create()
     for name, role in (("lena", "lead"), ("bo", "builder"), ("vi", "viewer")):
@@ -66,8 +71,12 @@ def put_row(engine, **how):
 class ShopCase(TestCase):
     """Tests that talk to the API as the builder, unless they sign in as somebody else."""
 
-    def setUp(self):
+    @classmethod
+    def setUpTestData(cls):
         fill_shop()
+
+    def setUp(self):
+        forget_all()
         self.sign_in("bo")
 
     def sign_in(self, name):
