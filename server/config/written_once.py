@@ -1,8 +1,10 @@
-"""Queries that are asked with every entry: Django writes their SQL once, and only what is looked for changes."""
+"""Queries that go with every entry: their SQL is written once from the models, and only what is looked for or kept changes."""
 
+from collections.abc import Iterable
 from functools import lru_cache
 from typing import Any
 
+from django.db import connections, router
 from django.db.models import Model, QuerySet
 
 _MARK = "looked for"
@@ -20,3 +22,56 @@ def _sql(model: type[Model], how: str) -> str:
 def by_key(model: type[Model], key: str, how: str = "") -> Any:
     """Return one row by its key, or None; ``how`` names a way of the model's manager to read it."""
     return next(iter(model._default_manager.raw(_sql(model, how), [key])), None)
+
+
+def insert_one(row: Model) -> None:
+    """Keep one new row as ``save(force_insert=True)`` does, without signals; an id of the database's own is not read back."""
+    model = type(row)
+    database = router.db_for_write(model)
+    connection = connections[database]
+    fields = _insert_fields(model, row.pk is not None)
+    # the value of the attribute itself: a related row need not be fetched for its key
+    values = [field.get_db_prep_save(getattr(row, field.attname), connection) for field in fields]
+    with connection.cursor() as cursor:
+        cursor.execute(_insert_sql(model, row.pk is not None), values)
+    row._state.adding, row._state.db = False, database
+
+
+def update_one(row: Model, changes: dict[str, Any]) -> None:
+    """Set some fields of a row by its key, in the database and in hand."""
+    model = type(row)
+    connection = connections[router.db_for_write(model)]
+    fields = _fields(model, tuple(changes))
+    for name, value in changes.items():
+        setattr(row, name, value)
+    values = [field.get_db_prep_save(getattr(row, field.attname), connection) for field in fields]
+    with connection.cursor() as cursor:
+        cursor.execute(_update_sql(model, tuple(changes)), [*values, model._meta.pk.get_db_prep_save(row.pk, connection)])
+
+
+@lru_cache(maxsize=64)
+def _fields(model: type[Model], names: tuple[str, ...]) -> tuple[Any, ...]:
+    return tuple(model._meta.get_field(name) for name in names)
+
+
+@lru_cache(maxsize=32)
+def _insert_fields(model: type[Model], with_key: bool) -> tuple[Any, ...]:
+    return tuple(field for field in model._meta.concrete_fields if with_key or not field.primary_key)
+
+
+def _quoted(model: type[Model], names: Iterable[str]) -> tuple[str, list[str]]:
+    quote = connections[router.db_for_write(model)].ops.quote_name
+    return quote(model._meta.db_table), [quote(name) for name in names]
+
+
+@lru_cache(maxsize=32)
+def _insert_sql(model: type[Model], with_key: bool) -> str:
+    table, columns = _quoted(model, (field.column for field in _insert_fields(model, with_key)))
+    return f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({', '.join(['%s'] * len(columns))})"  # noqa: S608 - names of our own
+
+
+@lru_cache(maxsize=64)
+def _update_sql(model: type[Model], names: tuple[str, ...]) -> str:
+    columns = [field.column for field in _fields(model, names)]
+    table, (*changed, key) = _quoted(model, [*columns, model._meta.pk.column])
+    return f"UPDATE {table} SET {', '.join(f'{name} = %s' for name in changed)} WHERE {key} = %s"  # noqa: S608 - names of our own

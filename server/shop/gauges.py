@@ -12,7 +12,7 @@ from django.db.models.functions import TruncDate
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from config.written_once import by_key
+from config.written_once import by_key, insert_one
 from gurvo_core.joints.wrench import DUE_PULLS
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
 from shop.errors import Forbidden, Refusal
@@ -128,9 +128,8 @@ def check_gauge(code: str, by: User, values: dict[str, Any]) -> None:
 
 def keep_uses(codes: Iterable[str], *, serial: str, seq: int, kind: str, at: datetime, by_name: str) -> None:
     """Keep that an entry named gauges."""
-    rows = [GaugeUse(gauge_id=code, serial=serial, seq=seq, kind=kind, at=at, by_name=by_name) for code in codes]
-    if rows:
-        GaugeUse.objects.bulk_create(rows)
+    for code in codes:
+        insert_one(GaugeUse(gauge_id=code, serial=serial, seq=seq, kind=kind, at=at, by_name=by_name))
     for code in codes if kind == PULL else ():
         if code in _counted_pulls:
             calibrated, count = _counted_pulls[code]

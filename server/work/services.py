@@ -11,6 +11,7 @@ from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
+from config.written_once import insert_one, update_one
 from engine.models import Revision
 from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Gauge, LedgerEntry
 from gurvo_core.work import RULES_VERSION
@@ -105,9 +106,7 @@ def record(
 def _follow_entry(engine: Engine, row: Entry, moved: dict[str, Any]) -> None:
     """Set an engine's row to its last entry, and to what that entry moved; the rest of the row is left alone."""
     changes = {"last_seq": row.seq, "last_entry": row.id, "head": row.digest, **moved}
-    for name, value in changes.items():
-        setattr(engine, name, value)
-    Engine.objects.filter(pk=engine.pk).update(**changes)
+    update_one(engine, changes)
 
 
 def _known(serial: str, body: Body, gauges: Sequence[Gauge], by: User) -> dict[Fact[Any], Any]:
@@ -124,7 +123,7 @@ def _may_be(typed_at: datetime, before: Sequence[LedgerEntry]) -> bool:
 def _insert(row: Entry) -> None:
     """Keep a new row, within its transaction; an id may have been used for an entry of another engine."""
     try:
-        row.save(force_insert=True)
+        insert_one(row)
     except IntegrityError:
         raise Conflict(USED_ID, "id") from None
 

@@ -6,13 +6,14 @@ from datetime import date
 from django.contrib.auth.models import User
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 
-from config.written_once import by_key
+from config.written_once import by_key, insert_one, update_one
 from demo.player import answer, next_question
 from engine.services import add_revision
 from gurvo_core.errors import CoreError
 from shop.gauges import all_gauges
-from shop.models import Gauge
+from shop.models import Gauge, GaugeUse
 from tests.engines import family_copy_with_run, quern_4_copy
 from tests.server.cases import ShopCase
 from work import bridge, services
@@ -156,6 +157,23 @@ class PullCountTests(RunCase):
 
 class WrittenOnceTests(ShopCase):
     """Queries whose SQL is written once."""
+
+    def test_a_row_that_is_kept_so_reads_as_one_that_was_saved(self):
+        """Second method: Django's own save and update, field by field."""
+        how = {"serial": "T-1", "seq": 7, "kind": "pull", "at": timezone.now(), "by_name": "Bo's “%s”"}
+        GaugeUse.objects.create(gauge_id="W1", **how)
+        insert_one(GaugeUse(gauge_id="W1", **how))
+        saved, kept = GaugeUse.objects.order_by("pk").values()
+        self.assertEqual(saved | {"id": 0}, kept | {"id": 0})
+        first, second = Engine.objects.get(pk="T-1"), Engine.objects.get(pk="T-2")
+        changes = {"purpose": "a pump; DROP", "stand": None, "promised": None, "builder": first.builder, "revision_id": first.revision_id}
+        Engine.objects.filter(pk="T-1").update(**changes)
+        update_one(second, changes)
+        one, other = Engine.objects.filter(pk__in=("T-1", "T-2")).order_by("pk").values()
+        self.assertEqual(
+            {key: one[key] for key in ("purpose", "stand", "builder_id")}, {key: other[key] for key in ("purpose", "stand", "builder_id")}
+        )
+        self.assertEqual((second.purpose, second.stand), ("a pump; DROP", None))
 
     def test_a_row_is_what_the_query_set_reads(self):
         for model, key, how in ((Engine, "T-1", "at_the_bench"), (Gauge, "D2", "")):
