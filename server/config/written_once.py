@@ -39,17 +39,24 @@ def insert_one(row: Model) -> None:
 
 def update_one(row: Model, changes: dict[str, Any]) -> None:
     """Set some fields of a row by its key, in the database and in hand."""
-    model = type(row)
-    connection = connections[router.db_for_write(model)]
-    fields = _fields(model, tuple(changes))
     for name, value in changes.items():
         setattr(row, name, value)
-    values = [field.get_db_prep_save(getattr(row, field.attname), connection) for field in fields]
+    key = type(row)._meta.pk.name
+    update_rows(type(row), {key: row.pk}, {name: getattr(row, _fields(type(row), (name,))[0].attname) for name in changes})
+
+
+def update_rows(model: type[Model], where: dict[str, Any], changes: dict[str, Any]) -> int:
+    """Set some fields of the rows whose fields are so, keys of other rows by their own; return how many there were."""
+    connection = connections[router.db_for_write(model)]
+    named = {**changes, **{f" {name}": value for name, value in where.items()}}  # a field may be looked for and set
+    fields = _fields(model, tuple(name.strip() for name in named))
+    values = [field.get_db_prep_save(value, connection) for field, value in zip(fields, named.values(), strict=True)]
     with connection.cursor() as cursor:
-        cursor.execute(_update_sql(model, tuple(changes)), [*values, model._meta.pk.get_db_prep_save(row.pk, connection)])
+        cursor.execute(_update_sql(model, tuple(changes), tuple(where)), values)
+        return int(cursor.rowcount)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def _fields(model: type[Model], names: tuple[str, ...]) -> tuple[Any, ...]:
     return tuple(model._meta.get_field(name) for name in names)
 
@@ -70,8 +77,9 @@ def _insert_sql(model: type[Model], with_key: bool) -> str:
     return f"INSERT INTO {table} ({', '.join(columns)}) VALUES ({', '.join(['%s'] * len(columns))})"  # noqa: S608 - names of our own
 
 
-@lru_cache(maxsize=64)
-def _update_sql(model: type[Model], names: tuple[str, ...]) -> str:
-    columns = [field.column for field in _fields(model, names)]
-    table, (*changed, key) = _quoted(model, [*columns, model._meta.pk.column])
-    return f"UPDATE {table} SET {', '.join(f'{name} = %s' for name in changed)} WHERE {key} = %s"  # noqa: S608 - names of our own
+@lru_cache(maxsize=256)
+def _update_sql(model: type[Model], names: tuple[str, ...], where: tuple[str, ...]) -> str:
+    table, changed = _quoted(model, [field.column for field in _fields(model, names)])
+    _, keys = _quoted(model, [field.column for field in _fields(model, where)])
+    said, held = (joiner.join(f"{name} = %s" for name in columns) for joiner, columns in ((", ", changed), (" AND ", keys)))
+    return f"UPDATE {table} SET {said} WHERE {held}"  # noqa: S608 - names of our own

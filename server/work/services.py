@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
-from config.written_once import insert_one, update_one
+from config.written_once import insert_one, update_one, update_rows
 from engine.models import Revision
 from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Gauge, LedgerEntry
 from gurvo_core.work import RULES_VERSION
@@ -170,8 +170,8 @@ def _keep_next_summary(engine: Engine, before: bridge.Ledger, after: bridge.Ledg
     if not (is_current and before.is_summed) or before.revision_id != after.revision_id:
         return keep_summary(engine, after)
     changed = {name: value for name, value in after.summed.items() if before.summed.get(name) != value}
-    key = {"engine": engine, "revision_id": after.revision_id, "rules": RULES_VERSION}
-    if changed and not EngineSummary.objects.filter(**key).update(**changed):
+    key = {"engine": engine.pk, "revision_id": after.revision_id, "rules": RULES_VERSION}
+    if changed and not update_rows(EngineSummary, key, changed):
         keep_summary(engine, after)
     return None
 

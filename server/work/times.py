@@ -3,6 +3,7 @@
 from collections import defaultdict
 from datetime import timedelta
 
+from config.written_once import insert_one
 from gurvo_core.ledger import Body, LedgerEntry
 from gurvo_core.run.job.entries import StepDone
 from gurvo_core.run.ready import own_minutes
@@ -19,7 +20,7 @@ def keep_time(engine: Engine, body: Body, before: LedgerEntry | None, after: Led
     taken = after.at - before.at
     if timedelta() < taken <= LONGEST:
         minutes = taken.total_seconds() / 60
-        StepTime.objects.create(engine=engine, family=engine.about.family, step=body.step, minutes=minutes)
+        insert_one(StepTime(engine=engine, family=engine.about.family, step=body.step, minutes=minutes))
 
 
 def minutes_of(family: str) -> dict[str, float]:

@@ -99,6 +99,11 @@ class Plan:
         """Ids of the steps whose room says when they are done: joints pulled bolt by bolt, fits measured place by place, lash."""
         return frozenset(one.step.id for one in self.steps if one.step.does in REPORTED and one.is_elsewhere)
 
+    @cached_property
+    def simply_done(self) -> frozenset[str]:
+        """Ids of the steps of which nothing more is asked once they are done: no signature, no stops."""
+        return frozenset(one.step.id for one in self.steps if not one.step.hold_point and one.step.does != "turn_over")
+
     def below(self, step_id: str) -> frozenset[str]:
         """Ids of everything that must be done before a step, over however many others."""
         found, waiting = set[str](), [step_id]

@@ -97,15 +97,21 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
-    one = now.plan.by_id[step.key]
+    one, done = now.plan.by_id[step.key], now.done.get(step.key)
+    if done is not None and step.key in now.plan.simply_done:
+        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), done.is_skipped)
     return _asked_in(now, step.key, facts.get(DONE_ELSEWHERE), minutes_of(one.step, facts))
+
+
+@kept_with
+def _asked_done(plan: Plan, step_id: str, minutes: float | None, is_skipped: bool) -> Asked:
+    """What is asked in a step that is done: most of a long run, and the same for every engine of its plan."""
+    return _asked_of(plan, step_id, minutes, _Standing(is_whole=True, note="left out" if is_skipped else ""))
 
 
 @kept_with
 def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
-    if done is not None and not one.step.hold_point and one.step.does != "turn_over":
-        return _asked_of(now.plan, step_id, minutes, _Standing(is_whole=True, note=_note(now, one, None)))
     facts = Facts({DONE_ELSEWHERE: done_elsewhere, MINUTES: {step_id: minutes}})
     is_whole = is_done(now, step_id, facts)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
