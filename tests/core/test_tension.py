@@ -37,6 +37,22 @@ class KindTests(unittest.TestCase):
         engine = read_document(data)
         self.assertEqual([field.key for field in tension_fields(engine, step("proven"))], ["tension_by", "tension"])
 
+    def test_it_is_not_let_go_before_its_belt_is_on(self):
+        """A book that forgets to say so: its arming step needs nothing."""
+        data = family_copy_with_run("tarn-f4")
+        for stage in data["stages"]:
+            for one in stage["steps"]:
+                if one["does"] == "tension" and one.get("how_far") == "armed":
+                    one["needs"], arms = [], one["id"]
+        build = Build(read_document(data))
+        with self.assertRaisesRegex(CoreError, "“Lay the belt from the crank, arrow the running way” first"):
+            build.enter("step_done", step=arms, answers={"out_mm": "5"})
+
+    def test_with_one_bank_laid_the_other_stays_behind(self):
+        """The book with two belts turns the crank between them: it may, with care."""
+        shown = Build("sorrel-f4").to("outer-on").state
+        self.assertIn("Outer belt, right bank is not on yet: what it drives stays behind", shown.permission.reasons)
+
     def test_at_the_bench_nearly_out_is_the_leads_and_past_it_is_nobodys(self):
         arms = next(
             one.step

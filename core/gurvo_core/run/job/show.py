@@ -237,6 +237,15 @@ def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
         reached = tensioner_at(now, stage.id)
         if reached is not None and reached[0] in ("laid", "fitted") and any(s.step.does == "tension" for s in now.plan.steps):
             yield f"the tensioner of {stage.name.lower()} is not armed"
+    yield from _not_along(now)
+
+
+def _not_along(now: RunState) -> Iterator[str]:
+    """With one chain or belt on, the camshafts of another that is still to come do not turn along."""
+    lays = [one.step for one in now.plan.steps if one.step.does == "lay" and one.step.loop]
+    if any(step.id in now.done for step in lays):
+        names = {stage.id: stage.name for stage in now.document.drive.stages}
+        yield from (f"{names[step.loop or '']} is not on yet: what it drives stays behind" for step in lays if step.id not in now.done)
 
 
 def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
