@@ -6,7 +6,7 @@ from scipy.sparse.csgraph import dijkstra
 
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
-from gurvo_core.drive.lay import LayAsked, lay_view
+from gurvo_core.drive.lay import Around, LayAsked, lay_view
 from gurvo_core.drive.rig import laid_rig, ties_with
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.motion.slack import Tie, turn_one, turned_by
@@ -26,7 +26,7 @@ def measure() -> None:
     counted = {span.id: f"{span.to_next - 1:g}" for span in loop.marked[:1]}
     asked = [LayAsked(counted=counted, slack_left=True, turned_deg=float(deg)) for deg in range(0, 360, 5)]
     looks = iter(asked * 10)
-    taken = p50_p95(times_ms(lambda: lay_view(document, loop, next(looks), laid=laid, crank_deg=0.0), 100))
+    taken = p50_p95(times_ms(lambda: lay_view(document, loop, next(looks), Around(laid=laid, crank_deg=0.0)), 100))
     print(
         f"a tried turn of the V6          {taken[0]:8.2f}   p95 {taken[1]:.2f}, aim: {PREVIEW_MS:g}; all stages, slack and ways to lay it"
     )

@@ -4,7 +4,7 @@ from django.http import Http404, HttpRequest
 from ninja import Query, Router
 
 from config.schemas import refusals
-from gurvo_core.drive.lay import LayAsked, LayView, lay_view
+from gurvo_core.drive.lay import Around, LayAsked, LayView, lay_view
 from gurvo_core.drive.what_if import ChangedAsked, ChangedView, changed_view
 from gurvo_core.run.job.lay import held_by, laid_loops, looks_made, loop_of
 from gurvo_core.run.job.state import RunState
@@ -30,7 +30,7 @@ def lay(request: HttpRequest, serial: str, step: str, payload: LayAsked) -> LayV
         raise Http404
     at = planned.step.position or now.parked
     crank_deg = now.document.position_deg(at) if at and now.document.is_placed(at) else None
-    return lay_view(now.document, loop, payload, held=held_by(now), laid=laid_loops(now), crank_deg=crank_deg)
+    return lay_view(now.document, loop, payload, Around(held=held_by(now), laid=laid_loops(now), crank_deg=crank_deg))
 
 
 @router.post(

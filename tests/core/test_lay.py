@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from shapely import Point, union_all
 
-from gurvo_core.drive.lay import LayAsked, lay_view
+from gurvo_core.drive.lay import Around, LayAsked, lay_view
 from gurvo_core.drive.rig import excess_mm, laid_rig, mm_a_crank_deg, ties_with
 from gurvo_core.engine.circles import pitch_radius_mm
 from gurvo_core.errors import CoreError
@@ -20,7 +20,7 @@ from tests.engines import family_copy_with_run, family_with_run
 def look(code, name, *, held=None, crank_deg=None, **asked):
     engine = family_with_run(code)
     loop = next(stage for stage in engine.drive.stages if stage.id == name)
-    return lay_view(engine, loop, LayAsked(**asked), held=held, crank_deg=crank_deg)
+    return lay_view(engine, loop, LayAsked(**asked), Around(held=held or {}, crank_deg=crank_deg))
 
 
 def after(view):
@@ -120,7 +120,7 @@ class TriedTurnTests(unittest.TestCase):
         """By hand: with its secondary chain on, the exhaust cam goes with its intake cam; the other bank has no chain yet."""
         engine = family_with_run("corrie-v6")
         loop = next(stage for stage in engine.drive.stages if stage.id == "primary-a")
-        turned = {one.shaft: one.clock_deg for one in lay_view(engine, loop, LayAsked(turned_deg=90), laid={"secondary-a"}).turned}
+        turned = {one.shaft: one.clock_deg for one in lay_view(engine, loop, LayAsked(turned_deg=90), Around(laid={"secondary-a"})).turned}
         self.assertEqual((turned["intake-a"], turned["exhaust-a"], turned["crank"]), (0.0, 0.0, 0.0))
         self.assertEqual((turned["intake-b"], turned["exhaust-b"]), (-45.0, -45.0))
 

@@ -1,10 +1,10 @@
 """What comes of a chain or belt laid as it was counted: before anything is turned, while it is turned, and how to lay it right."""
 
-__all__ = ["LayAsked", "LayView", "lay_view"]
+__all__ = ["Around", "LayAsked", "LayView", "lay_view"]
 
 import math
 from collections.abc import Collection, Iterator, Mapping
-from dataclasses import replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -82,15 +82,16 @@ class LayView(Shown):
     not_known: list[str]
 
 
-def lay_view(
-    document: EngineDocument,
-    loop: LoopStage,
-    asked: LayAsked,
-    *,
-    held: Mapping[str, str] | None = None,
-    laid: Collection[str] = (),
-    crank_deg: float | None = None,
-) -> LayView:
+@dataclass(frozen=True, kw_only=True)
+class Around:
+    """What stands round a loop that is laid: shafts that something holds, and what; other loops that are on; where the crank stands."""
+
+    held: Mapping[str, str] = field(default_factory=dict)
+    laid: Collection[str] = ()  # what they join turns along, all else stays
+    crank_deg: float | None = None
+
+
+def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around: Around) -> LayView:
     """Return what comes of laying a loop so.
 
     Parameters
@@ -101,12 +102,8 @@ def lay_view(
         The chain or belt.
     asked : LayAsked
         As it was typed.
-    held : mapping, optional
-        Shafts that something holds, and what.
-    laid : collection of str, optional
-        Ids of the other chains and belts that are on: what they join turns along, all else stays.
-    crank_deg : float, optional
-        Where the crank stands [deg].
+    around : Around
+        What stands round it, as far as known.
 
     Returns
     -------
@@ -125,16 +122,16 @@ def lay_view(
     Example
     -------
     >>> engine = family("teasel-4")
-    >>> lay_view(engine, engine.drive.stages[0], LayAsked(counted={"line-intake": "60"})).off_words
+    >>> lay_view(engine, engine.drive.stages[0], LayAsked(counted={"line-intake": "60"}), Around()).off_words
     'intake cam late by one tooth'
     """
     counted = _figures(loop, asked.counted)
     rig = laid_rig(document, loop, counted, slack_left=asked.slack_left)
-    moved = turn_one(ties_with(document, rig, loop, laid), rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
+    moved = turn_one(ties_with(document, rig, loop, around.laid), rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
     slack = [slack_after(tie, moved) for tie in rig.ties]
-    stands = {shaft: rig.now_deg.get(shaft, 0.0) + moved.get(shaft, 0.0) - asked.turned_deg for shaft in _shafts_shown(document, loop, rig)}
+    stands = _stands(document, loop, rig, moved, asked.turned_deg)
     table_of, table = _table(document, loop, counted)
-    laying = Laying(document=document, loop=loop, rig=rig, held=held or {}, crank_deg=crank_deg)
+    laying = Laying(document=document, loop=loop, rig=rig, held=around.held, crank_deg=around.crank_deg)
     return LayView(
         loop=loop.id,
         **_outcome(document, loop, rig, asked, is_counted=bool(counted)),
@@ -144,10 +141,21 @@ def lay_view(
         runs=drawn_runs(document, loop, rig, slack),
         turned_deg=asked.turned_deg,
         turned_words=_turned_words(document, rig, asked.turned_deg, stands),
-        turned=[ShaftTurned(shaft=s, clock_deg=round(own * document.turns_clockwise.get(s, 0.0), 3)) for s, own in stands.items()],
+        turned=_clocks(document, stands),
         schools=_schools(laying),
         not_known=[*_not_known(loop, rig, slack), *_anywhere(document, loop)],
     )
+
+
+def _stands(document: EngineDocument, loop: LoopStage, rig: Rig, moved: Mapping[str, float], turned_deg: float) -> dict[str, float]:
+    """How far every shaft stands from where it would, had all turned together [crank deg]."""
+    shafts = _shafts_shown(document, loop, rig)
+    return {shaft: rig.now_deg.get(shaft, 0.0) + moved.get(shaft, 0.0) - turned_deg for shaft in shafts}
+
+
+def _clocks(document: EngineDocument, stands: Mapping[str, float]) -> list[ShaftTurned]:
+    turns = document.turns_clockwise
+    return [ShaftTurned(shaft=shaft, clock_deg=round(own * turns.get(shaft, 0.0), 3)) for shaft, own in stands.items()]
 
 
 def _shafts_shown(document: EngineDocument, loop: LoopStage, rig: Rig) -> list[str]:
