@@ -147,6 +147,11 @@ def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around:
     )
 
 
+def _what_to_do(loop: LoopStage) -> str:
+    """What is said before anything has been: some books count nothing."""
+    return "Count from mark to mark, the way it travels" if counted_spans(loop) else "Nothing is counted here: every mark to its own"
+
+
 def _stands(document: EngineDocument, loop: LoopStage, rig: Rig, moved: Mapping[str, float], turned_deg: float) -> dict[str, float]:
     """How far every shaft stands from where it would, had all turned together [crank deg]."""
     shafts = _shafts_shown(document, loop, rig)
@@ -175,7 +180,7 @@ def _outcome(document: EngineDocument, loop: LoopStage, rig: Rig, asked: LayAske
         "one_is": f"One {'link' if loop.kind == 'chain' else 'tooth'} is",
         "figure": f"{round(abs(worst) if is_said else pitch_deg, 1):g}°",
         "off_deg": round(worst, 2),
-        "off_words": _off_words(document, loop, rig, worst) if is_said else "Count from mark to mark, the way it travels",
+        "off_words": _off_words(document, loop, rig, worst) if is_said else _what_to_do(loop),
         "says": _says(document, rig, asked) if is_said else "What a wrong count would do is said here, before anything is turned.",
     }
 

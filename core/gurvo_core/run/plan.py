@@ -100,6 +100,11 @@ class Plan:
         return frozenset(one.step.id for one in self.steps if one.step.does in REPORTED and one.is_elsewhere)
 
     @cached_property
+    def besides(self) -> Mapping[str, tuple[str, ...]]:
+        """By step, those that come before it although it does not name them, in their order."""
+        return {one.step.id: tuple(sorted(one.besides, key=self.place.__getitem__)) for one in self.steps if one.besides}
+
+    @cached_property
     def simply_done(self) -> frozenset[str]:
         """Ids of the steps of which nothing more is asked once they are done: no signature, no stops."""
         return frozenset(one.step.id for one in self.steps if not one.step.hold_point and one.step.does != "turn_over")

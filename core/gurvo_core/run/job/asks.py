@@ -12,7 +12,6 @@ from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import (
     DONE_ELSEWHERE,
-    MINUTES,
     PLAN,
     PLUGS_OUT,
     STEPS_DONE,
@@ -112,7 +111,7 @@ def _asked_done(plan: Plan, step_id: str, minutes: float | None, is_skipped: boo
 @kept_with
 def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
-    facts = Facts({DONE_ELSEWHERE: done_elsewhere, MINUTES: {step_id: minutes}})
+    facts = _facts_of(done_elsewhere)
     is_whole = is_done(now, step_id, facts)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
     if one.step.does == "turn_over":
@@ -132,6 +131,12 @@ def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None
         asked, hard_stop = _asked_of(now.plan, step_id, minutes, stands), []
     signs = [_hold(one.step, done.by, is_signed=bool(done.signed))] if one.step.hold_point and done is not None else []
     return Asked(questions=[*hard_stop, *asked.questions, *signs], note=note) if hard_stop or signs else asked
+
+
+@lru_cache(maxsize=64)
+def _facts_of(done_elsewhere: frozenset[str] | None) -> Facts:
+    """All that the needs of a step ask of other rooms."""
+    return Facts({DONE_ELSEWHERE: done_elsewhere})
 
 
 class _Standing(NamedTuple):

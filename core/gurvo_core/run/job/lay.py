@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.errors import CoreError, GeometryError
 from gurvo_core.ledger import Objection
-from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, shaft_name
+from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, loads_of, shaft_name
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.run.job.state import RunState
 from gurvo_core.units import read_figure
@@ -57,7 +57,7 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     -------
     fields : list of AskedField
         A figure for every count of the book, the closing one if anybody likes; then whether the pulled run is tight. Empty where
-        the book counts nothing.
+        nothing has a place to keep, or no teeth are known and nothing is counted.
 
     Source
     ------
@@ -65,13 +65,15 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
 
     Example
     -------
-    >>> lay_fields(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"))
-    []
+    >>> [field.key for field in lay_fields(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"))]
+    ['slack']
     """
     loop = loop_of(document, step)
-    if loop is None or not (spans := counted_spans(loop)):
+    if loop is None:
         return []
-    pitch_deg = crank_deg_a_pitch(document, loop)
+    spans, pitch_deg = counted_spans(loop), crank_deg_a_pitch(document, loop)
+    if not spans and (pitch_deg is None or not _drives_a_place(document, loop)):
+        return []
     one_off = f"; one off is {round(pitch_deg, 1):g}° of the crank" if pitch_deg is not None else ""
     figures = [
         AskedField(
@@ -88,6 +90,12 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's run")
     left = FieldOption(value=LEFT, label="Slack left", detail="marks may look right and not be")
     return [*figures, AskedField(key=LAY_SLACK, label=f"The run that the {driver} pulls", kind="choice", options=[tight, left])]
+
+
+def _drives_a_place(document: EngineDocument, loop: LoopStage) -> bool:
+    """Whether anything it drives must stand somewhere: a pump's chain may lie as it likes."""
+    shafts = [document.drive.shaft(shaft) for _, shaft in loads_of(document, loop)[1:]]
+    return any(shaft.kind in ("camshaft", "balance") or shaft.position_matters for shaft in shafts)
 
 
 def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:

@@ -289,7 +289,7 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     """
     for key, named in one.given:
         yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
-    for name in sorted(one.besides, key=now.plan.place.__getitem__):
+    for name in now.plan.besides.get(one.step.id, ()):
         yield from _not_done(now, name, facts)
     # what was undone below it is done again first, even where nothing else would say so
     if now.opened:
