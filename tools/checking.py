@@ -21,7 +21,7 @@ def _halves() -> list[list[str]]:
     """All tests in two parts of about the same length, one for each core."""
     browser = [f"tests.browser.{file.stem}" for file in sorted((ROOT / "tests" / "browser").glob("test_*.py"))]
     rest = ["tests.core", "tests.server", "tests.house", "tests.frozen"]
-    return [[*browser[:4], *rest], browser[4:]]
+    return [[*browser[:3], *rest], browser[3:]]
 
 
 def test(labels: list[str]) -> int:

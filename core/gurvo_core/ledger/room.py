@@ -108,6 +108,11 @@ class Asked:
         return any(question.status == "open" for question in self.questions)
 
     @cached_property
+    def is_shut(self) -> bool:
+        """Whether nothing of it can be answered, whatever other rooms say: all is answered, or says itself why it waits."""
+        return all(question.status != "open" or question.blocked for question in self.questions)
+
+    @cached_property
     def said(self) -> tuple[str, ...]:
         """What the room itself says of each question that keeps it from being answered."""
         return tuple(question.blocked for question in self.questions)

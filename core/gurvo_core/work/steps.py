@@ -75,7 +75,7 @@ class Steps:
     def _asked(self, folded: Folded, room: Room[Any], step: Step, held: Callable[[str], str]) -> _AskedStep:
         """What a step asks, and why each of its questions cannot be answered yet."""
         asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-        if not asked.is_open:
+        if asked.is_shut:
             closed: _AskedStep | None = asked.views.get(step.key)
             if closed is None:
                 closed = asked.views[step.key] = _AskedStep(step, asked, asked.said)

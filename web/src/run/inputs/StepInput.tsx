@@ -153,7 +153,10 @@ function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, 
               key={option.value}
               aria-pressed={option.value === value}
               title={option.detail}
-              onClick={() => onChoose(option.value)}
+              onClick={(event) => {
+                if (event.detail > 0) event.currentTarget.blur(); // after a click Enter records; it does not choose again
+                onChoose(option.value);
+              }}
             >
               {isCurrent && <i>{n + 1}</i>}
               {option.label}
