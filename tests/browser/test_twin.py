@@ -49,9 +49,10 @@ class FamilyTwinTests(TwinCase):
                 said = self.sentence.inner_text()
                 self.type("PageDown")
                 expect(self.sentence).not_to_have_text(said)
-                self.type("f")
+                # each is kept before the next is asked for, and before another page is opened, which asks for it too
+                with self.page.expect_response("**/api/me"):
+                    self.type("f")
                 expect(self.page.get_by_role("img", name="seen from the flywheel")).to_be_visible()
-                # kept before the next page is opened, which asks for it
                 with self.page.expect_response("**/api/me"):
                     self.type("f")
                 expect(self.page.get_by_role("img", name="seen from the front")).to_be_visible()

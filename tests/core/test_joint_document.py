@@ -3,7 +3,7 @@
 import json
 import unittest
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from gurvo_core.engine import EngineDocument
@@ -26,8 +26,9 @@ stages = st.one_of(
     st.fixed_dictionaries({"does": st.just("draw_down")}, optional={"draw": st.just({"turn_deg": 90, "gap_mm": 1.5})}),
     st.sampled_from([{"does": "hand"}, {"does": "loosen"}, {"does": "wait", "minutes": 5}, {"does": "wait"}]),
 )
+NUTS = {"id": "head", "name": "Stud nuts"}
 joints = st.fixed_dictionaries(
-    {"id": st.just("head"), "name": st.just("Stud nuts"), "stages": st.lists(stages, min_size=1, max_size=4)},
+    {**{key: st.just(value) for key, value in NUTS.items()}, "stages": st.lists(stages, min_size=1, max_size=4)},
     optional={
         "fasteners": st.integers(1, 9),
         "thread": st.sampled_from(["M8", "M10x1.25", "7/16-14", "8 mm", ""]),
@@ -52,6 +53,7 @@ joints = st.fixed_dictionaries(
 class AnyJointTests(unittest.TestCase):
     @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(joints)
+    @example({**NUTS, "thread": "8 mm", "thread_state": "dry", "stages": [{"does": "torque", "torque_nm": 20}]})
     def test_it_is_refused_at_its_own_path_or_can_be_pulled(self, joint):
         """Property: no joint falls over; what is wrong with one is said at that joint or at the step that names its stage."""
         data = family_copy_with_run("wick-1")

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from gurvo_core.engine import EngineDocument, Joint, JointStage
+from gurvo_core.errors import FigureError
 from gurvo_core.joints.meaning import BoltFacts, generic_nm
 from gurvo_core.joints.order import Rule, order_of
 from gurvo_core.joints.preload import seat_of
@@ -243,7 +244,7 @@ def bolt_facts(joint: Joint) -> BoltFacts | None:
     Returns
     -------
     facts : BoltFacts or None
-        None where thread or lubrication is not known.
+        None where thread or lubrication is not known, or the thread is said in words that name none.
 
     Source
     ------
@@ -256,7 +257,10 @@ def bolt_facts(joint: Joint) -> BoltFacts | None:
     """
     if not joint.thread or joint.thread_state is None:
         return None
-    thread = read_thread(joint.thread)
+    try:
+        thread = read_thread(joint.thread)
+    except FigureError:  # a joint of older documents says it in its own words
+        return None
     return BoltFacts(
         thread=thread,
         seat=seat_of(thread, joint.head_mm, joint.hole_mm),
