@@ -82,6 +82,7 @@ class WorkingsTests(BrowserCase):
         """The browser's own stand-in for a microphone beeps: what it sends is a recording, whatever is heard in it."""
         self.sign_in("vi", "/workings")
         drive = self.page.get_by_label("Belt and chain", exact=True)
+        expect(self.page.get_by_label("What can be said of it")).to_contain_text("kN")  # the page has come to rest
         drive.get_by_role("button", name="Listen to it now").click()
         expect(drive.get_by_role("status")).to_contain_text("nobody allowed it")
         self.context.grant_permissions(["microphone"])
