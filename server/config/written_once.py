@@ -48,9 +48,9 @@ def update_one(row: Model, changes: dict[str, Any]) -> None:
 def update_rows(model: type[Model], where: dict[str, Any], changes: dict[str, Any]) -> int:
     """Set some fields of the rows whose fields are so, keys of other rows by their own; return how many there were."""
     connection = connections[router.db_for_write(model)]
-    named = {**changes, **{f" {name}": value for name, value in where.items()}}  # a field may be looked for and set
-    fields = _fields(model, tuple(name.strip() for name in named))
-    values = [field.get_db_prep_save(value, connection) for field, value in zip(fields, named.values(), strict=True)]
+    fields = (*_fields(model, tuple(changes)), *_fields(model, tuple(where)))
+    said = (*changes.values(), *where.values())
+    values = [field.get_db_prep_save(value, connection) for field, value in zip(fields, said, strict=True)]
     with connection.cursor() as cursor:
         cursor.execute(_update_sql(model, tuple(changes), tuple(where)), values)
         return int(cursor.rowcount)

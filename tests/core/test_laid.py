@@ -80,7 +80,7 @@ class ErrorTests(unittest.TestCase):
         for of, counted, words in (
             (self.belt, {"line-crank": 190}, "the whole belt has 190 teeth"),
             (self.belt, {"line-crank": 63.2}, "whole or half teeth"),
-            (self.belt, {"line-crank": -1}, "at least one"),
+            (self.belt, {"line-crank": -1}, "at least one tooth lies"),
             (chain, {"a-one": 56.5}, "whole links"),
         ):
             self.assertIn(words, dict(check_counts(of, counted))[next(iter(counted))])

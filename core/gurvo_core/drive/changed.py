@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from gurvo_core.drive.path import Circle, LoopPath, circles_of, loop_path, tangent_loop
-from gurvo_core.drive.rig import mm_a_crank_deg
+from gurvo_core.drive.rig import bare_path, mm_a_crank_deg
 from gurvo_core.drive.sketch import stage_is_known
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import GeometryError
@@ -200,12 +200,9 @@ def _travel_mm(document: EngineDocument, loop: LoopStage, path: LoopPath, longer
     """What the tensioner takes up in all; one with a pulley of its own is put against the run that the others leave."""
     if loop.tensioner is None or loop.count is None or loop.pitch_mm is None:
         return None
-    pulley = loop.tensioner.shaft
-    circles = [wrap.circle for wrap in path.wraps if pulley is None or document.drive.wheel(wrap.circle.name).shaft != pulley]
-    try:
-        bare = tangent_loop(circles, loop.pitch_mm)
-        free_mm = sum(run.length_mm for run in bare.runs)
-        excess_mm = loop.count * loop.pitch_mm - bare.pitches * loop.pitch_mm + longer_percent / 100 * free_mm
-        return tensioner_travel_mm(bare, loop.tensioner.after, excess_mm)
-    except (GeometryError, StopIteration):
+    bare = bare_path(document, loop, (wrap.circle for wrap in path.wraps))
+    if bare is None or all(run.after != loop.tensioner.after for run in bare.runs):
         return None
+    free_mm = sum(run.length_mm for run in bare.runs)
+    excess_mm = (loop.count - bare.pitches) * loop.pitch_mm + longer_percent / 100 * free_mm
+    return tensioner_travel_mm(bare, loop.tensioner.after, excess_mm)

@@ -4,7 +4,7 @@ __all__ = ["Around", "LayAsked", "LayView", "lay_view"]
 
 import math
 from collections.abc import Collection, Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -131,7 +131,6 @@ def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around:
     slack = [slack_after(tie, moved) for tie in rig.ties]
     stands = _stands(document, loop, rig, moved, asked.turned_deg)
     table_of, table = _table(document, loop, counted)
-    laying = Laying(document=document, loop=loop, rig=rig, held=around.held, crank_deg=around.crank_deg)
     return LayView(
         loop=loop.id,
         **_outcome(document, loop, rig, asked, is_counted=bool(counted)),
@@ -142,7 +141,7 @@ def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around:
         turned_deg=asked.turned_deg,
         turned_words=_turned_words(document, rig, asked.turned_deg, stands),
         turned=_clocks(document, stands),
-        schools=_schools(laying),
+        schools=_schools(document, loop, around),
         not_known=[*_not_known(loop, rig, slack), *_anywhere(document, loop)],
     )
 
@@ -177,7 +176,7 @@ def _outcome(document: EngineDocument, loop: LoopStage, rig: Rig, asked: LayAske
     return {
         "is_counted": is_said,
         "is_right": abs(worst) < OFF_DEG and not asked.slack_left,
-        "one_is": f"One {'link' if loop.kind == 'chain' else 'tooth'} is",
+        "one_is": f"One {loop.counted_one} is",
         "figure": f"{round(abs(worst) if is_said else pitch_deg, 1):g}°",
         "off_deg": round(worst, 2),
         "off_words": _off_words(document, loop, rig, worst) if is_said else _what_to_do(loop),
@@ -202,10 +201,10 @@ def _figures(loop: LoopStage, typed: Mapping[str, str]) -> dict[str, float]:
     return counted
 
 
-def _schools(laying: Laying) -> list[School]:
+def _schools(document: EngineDocument, loop: LoopStage, around: Around) -> list[School]:
     """How to lay it right does not depend on how it lies now."""
-    rig = laid_rig(laying.document, laying.loop, {}, slack_left=False)
-    return schools_of(replace(laying, rig=rig))
+    rig = laid_rig(document, loop, {}, slack_left=False)
+    return schools_of(Laying(document=document, loop=loop, rig=rig, held=around.held, crank_deg=around.crank_deg))
 
 
 def _off_words(document: EngineDocument, loop: LoopStage, rig: Rig, worst_deg: float) -> str:

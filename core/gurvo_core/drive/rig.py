@@ -1,13 +1,13 @@
 """A chain or belt as it was laid: where its shafts stand, how much slack lies on which run, and what else turns with it."""
 
-__all__ = ["Rig", "excess_mm", "laid_rig", "mm_a_crank_deg", "ties_with"]
+__all__ = ["Rig", "bare_path", "excess_mm", "laid_rig", "mm_a_crank_deg", "ties_with"]
 
 import math
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from gurvo_core.drive.path import circles_of, tangent_loop
+from gurvo_core.drive.path import Circle, LoopPath, circles_of, tangent_loop
 from gurvo_core.drive.sketch import stage_is_known
 from gurvo_core.engine import Camshaft, EngineDocument, LoopStage, Stage
 from gurvo_core.engine.same import Same
@@ -58,6 +58,42 @@ def mm_a_crank_deg(document: EngineDocument, loop: LoopStage) -> float | None:
     return None if pitch_deg is None or loop.pitch_mm is None else loop.pitch_mm / pitch_deg
 
 
+def bare_path(document: EngineDocument, loop: LoopStage, circles: Iterable[Circle]) -> LoopPath | None:
+    """Return the taut way round without the tensioner's own pulley.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    loop : LoopStage
+        One of its chains or belts, its pitch known.
+    circles : iterable of Circle
+        Its wheels where they stand, in the order of travel.
+
+    Returns
+    -------
+    path : LoopPath or None
+        None where the other wheels alone give no way.
+
+    Source
+    ------
+    ``drive.path``.
+
+    Example
+    -------
+    >>> engine = family("sorrel-f4")
+    >>> loop = engine.drive.stages[0]
+    >>> len(bare_path(engine, loop, circles_of(engine, loop)).runs)
+    2
+    """
+    pulley = loop.tensioner.shaft if loop.tensioner else None
+    left = [one for one in circles if pulley is None or document.drive.wheel(one.name).shaft != pulley]
+    try:
+        return tangent_loop(left, loop.pitch_mm or 0.0)
+    except GeometryError:
+        return None
+
+
 def excess_mm(document: EngineDocument, loop: LoopStage) -> float | None:
     """Return how much longer a loop is than its taut way without the tensioner.
 
@@ -84,13 +120,8 @@ def excess_mm(document: EngineDocument, loop: LoopStage) -> float | None:
     """
     if loop.count is None or loop.pitch_mm is None or not stage_is_known(document, loop):
         return None
-    pulley = loop.tensioner.shaft if loop.tensioner else None
-    circles = [one for one in circles_of(document, loop) if pulley is None or document.drive.wheel(one.name).shaft != pulley]
-    try:
-        taut_mm = tangent_loop(circles, loop.pitch_mm).pitches * loop.pitch_mm
-    except GeometryError:
-        return None
-    return max(0.0, loop.count * loop.pitch_mm - taut_mm)
+    bare = bare_path(document, loop, circles_of(document, loop))
+    return None if bare is None else max(0.0, (loop.count - bare.pitches) * loop.pitch_mm)
 
 
 @lru_cache(maxsize=64)

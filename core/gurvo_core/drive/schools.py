@@ -46,11 +46,6 @@ class Laying:
         """What one link or tooth is worth [crank deg]."""
         return crank_deg_a_pitch(self.document, self.loop) or 0.0
 
-    @property
-    def one(self) -> str:
-        """One of what the loop counts."""
-        return "link" if self.loop.kind == "chain" else "tooth"
-
     def name(self, shaft: str) -> str:
         """A shaft in the middle of a sentence."""
         return shaft_name(self.document, shaft)
@@ -144,19 +139,19 @@ def _crank_on(laying: Laying) -> Iterator[School]:
 
 
 def _crank_back(laying: Laying) -> School:
-    driving = laying.rig.driving
+    driving, one = laying.rig.driving, laying.loop.counted_one
     holder = laying.held.get(driving)
     ties = _with_slack(laying.rig.ties, len(laying.rig.ties) - 1, laying.pitch_deg)
     turned = turn_one(ties, driving, laying.pitch_deg, set(laying.held) - {driving})
     return School(
         key="crank_back",
-        name=f"{laying.document.drive.shaft(driving).name} a {laying.one} back, then up to its mark",
+        name=f"{laying.document.drive.shaft(driving).name} a {one} back, then up to its mark",
         is_default=False,
         is_open=holder is None,
         shafts=[driving],
         why=f"{holder} holds the {laying.name(driving)}; take it off first" if holder else _tried(laying, ties, turned.moved_deg),
         steps=[
-            f"Set the {laying.name(driving)} a {laying.one} before its mark, {laying.worth(driving)}; no valve may be in its way.",
+            f"Set the {laying.name(driving)} a {one} before its mark, {laying.worth(driving)}; no valve may be in its way.",
             f"Lay it by its counts, the run that the {laying.name(driving)} pulls straight between the wheels.",
             f"Bring the {laying.name(driving)} up to its mark: the pulled run comes tight, the slack goes to the tensioner's run.",
             *_helps(laying.document),
@@ -184,13 +179,13 @@ def _cam_on(laying: Laying) -> School:
         why = _tried(laying, ties, moved)
     return School(
         key="cam_on",
-        name=f"{'Cam' if len(cams) < 2 else 'Cams'} a {laying.one} on, then back",
+        name=f"{'Cam' if len(cams) < 2 else 'Cams'} a {laying.loop.counted_one} on, then back",
         is_default=False,
         is_open=bool(cams) and held is None,
         shafts=cams,
         why=why,
         steps=[
-            f"Set the {names} a {laying.one} on ({laying.worth(cams[0]) if cams else ''}).",
+            f"Set the {names} a {laying.loop.counted_one} on ({laying.worth(cams[0]) if cams else ''}).",
             "Lay it by its counts from the driving wheel, the pulled run straight.",
             f"{order}: {handed}.",
             *_helps(laying.document),

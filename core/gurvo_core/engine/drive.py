@@ -130,6 +130,11 @@ class LoopStage(Part):
         """What its count counts."""
         return "links" if self.kind == "chain" else "teeth"
 
+    @property
+    def counted_one(self) -> str:
+        """One of them."""
+        return "link" if self.kind == "chain" else "tooth"
+
 
 class Mesh(Part):
     """Two gears that mesh."""

@@ -181,7 +181,7 @@ def check_counts(loop: LoopStage, counted: Mapping[str, float]) -> Iterator[tupl
     for key, number in counted.items():
         halves = 0.5 if spans[key].book % 1 else step  # a book that counts half links has its reason
         if number <= 0:
-            yield key, f"at least one {loop.counted_in[:-1]} lies between two marks; {number:g} cannot be"
+            yield key, f"at least one {loop.counted_one} lies between two marks; {number:g} cannot be"
         elif abs(number / halves - round(number / halves)) > SAME:
             yield key, words.format(number)
         elif loop.count is not None and number >= loop.count:
@@ -317,8 +317,7 @@ def teeth_words(loop: LoopStage, off_deg: float, pitch_deg: float) -> str:
     'half a tooth'
     """
     teeth = round(abs(off_deg) / pitch_deg, 2)
-    one = "link" if loop.kind == "chain" else "tooth"
-    many = loop.counted_in
+    one, many = loop.counted_one, loop.counted_in
     if abs(teeth - 0.5) < SAME:
         return f"half a {one}"
     if abs(teeth - 1) < SAME:

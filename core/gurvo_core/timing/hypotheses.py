@@ -3,7 +3,7 @@
 __all__ = ["Hypothesis", "hypotheses_of"]
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gurvo_core.engine import Camshaft, EngineDocument, GearStage, HoleCircles, KeySlots, LoopStage, OffsetBushes, Stage
 from gurvo_core.motion.laid import crank_deg_a_pitch, loads_of, shaft_name
@@ -68,18 +68,7 @@ def _shared(found: list[Hypothesis]) -> list[Hypothesis]:
     whole: dict[str, float] = {}
     for one in found:
         whole[one.kind] = whole.get(one.kind, 0.0) + one.share
-    return [
-        Hypothesis(
-            key=one.key,
-            kind=one.kind,
-            name=one.name,
-            share=one.share / whole[one.kind],
-            moves_deg=one.moves_deg,
-            free_of=one.free_of,
-            at_most_deg=one.at_most_deg,
-        )
-        for one in found
-    ]
+    return [replace(one, share=one.share / whole[one.kind]) for one in found]
 
 
 def _zero(document: EngineDocument) -> Iterator[Hypothesis]:
@@ -124,7 +113,7 @@ def _laid(document: EngineDocument) -> Iterator[Hypothesis]:
         pitch_deg, cams = _pitch_deg(document, stage), _driven_by(document, stage)
         if pitch_deg is None or not cams:
             continue
-        one, many = ("link", "links") if stage.kind == "chain" else ("tooth", "teeth")
+        one, many = (stage.counted_one, stage.counted_in) if isinstance(stage, LoopStage) else ("tooth", "teeth")
         for teeth in TEETH:
             how = f"a {one}" if teeth == 1 else f"{teeth} {many}"
             share = 1.0 if teeth == 1 else TWO_TEETH

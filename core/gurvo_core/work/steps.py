@@ -76,10 +76,7 @@ class Steps:
         """What a step asks, and why each of its questions cannot be answered yet."""
         asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
         if asked.is_shut:
-            closed: _AskedStep | None = asked.views.get(step.key)
-            if closed is None:
-                closed = asked.views[step.key] = _AskedStep(step, asked, asked.said)
-            return closed
+            return _AskedStep(step, asked, asked.said)
         blocked = self._blocked(folded, room, step, asked, held)
         pairs = zip(asked.questions, blocked, strict=True)
         can = [question for question, why in pairs if question.status == "open" and not why]
