@@ -81,3 +81,9 @@ export function unwrap<T>(answer: { data?: T; error?: unknown; response: Respons
   const wayOut = said('way_out') || 'none';
   throw new ApiProblem(response.status, sentence, { field: said('field'), code: said('code'), wayOut });
 }
+
+/** What was typed, as a query: what was left empty is not asked, a comma is a point. */
+export function typedQuery(typed: Record<string, string>): Record<string, string> {
+  const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
+  return Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+}

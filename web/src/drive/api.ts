@@ -1,6 +1,6 @@
 /** Reads of the drive: its workings, and what comes of laying a loop so. The one place that knows their cache keys. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { client, type Schemas, unwrap } from '../api/client';
+import { client, type Schemas, typedQuery, unwrap } from '../api/client';
 
 /** What comes of a chain or belt laid as typed, and tried as far as it was turned; nothing of it is kept. */
 export const layQuery = (serial: string, step: string, asked: Schemas['LayAsked'], entries: number) =>
@@ -24,8 +24,7 @@ export const driveWorkingsQuery = (typed: Record<string, string>) =>
     queryKey: ['workings', 'drive', typed],
     retry: false,
     queryFn: async ({ signal }) => {
-      const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
-      const query = Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+      const query = typedQuery(typed);
       return unwrap(await client.GET('/api/workings/drive', { params: { query }, signal }));
     },
   });

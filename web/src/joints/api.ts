@@ -1,6 +1,6 @@
 /** Reads of one joint; the one place that knows its cache key. */
 import { queryOptions } from '@tanstack/react-query';
-import { client, unwrap } from '../api/client';
+import { client, typedQuery, unwrap } from '../api/client';
 
 /** A joint that is looked at while another is being pulled; read anew once something has been entered. */
 export const jointQuery = (serial: string, step: string, entries: number) =>
@@ -26,8 +26,7 @@ export const workingsQuery = (typed: Record<string, string>) =>
     queryKey: ['workings', typed],
     retry: false,
     queryFn: async ({ signal }) => {
-      const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
-      const query = Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+      const query = typedQuery(typed);
       return unwrap(
         await client.GET('/api/workings/bolt', { params: { query: { thread: typed.thread ?? '', ...query } }, signal }),
       );

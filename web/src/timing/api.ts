@@ -1,6 +1,6 @@
 /** Reads of the timing; the one place that knows their cache keys. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { client, unwrap } from '../api/client';
+import { client, typedQuery, unwrap } from '../api/client';
 
 /** What is likely wrong, by what was measured and which looks were made. */
 export const causesQuery = (serial: string, seen: Record<string, boolean>, entries: number) =>
@@ -20,8 +20,7 @@ export const changedQuery = (serial: string, typed: Record<string, string>) =>
     retry: false,
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
-      const said = Object.entries(typed).filter(([, value]) => value.trim() !== '');
-      const query = Object.fromEntries(said.map(([key, value]) => [key, value.trim().replace(',', '.')]));
+      const query = typedQuery(typed);
       return unwrap(await client.GET('/api/engines/{serial}/changed', { params: { path: { serial }, query }, signal }));
     },
   });
