@@ -14,6 +14,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Beside, kept_last, kept_with
 from gurvo_core.ledger.fold import HALT, Places
 from gurvo_core.reading import read_document
+from gurvo_core.run.job.standing import unmet
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 
@@ -150,3 +151,17 @@ class WholeEngineTests(unittest.TestCase):
         for _ in range(12):
             two.answer(next_question(two.state))
         self.assertEqual([step.status for step in two.state.steps], [step.status for step in one.state.steps])
+
+    def test_what_a_step_waits_for_is_told_as_its_needs_have_it(self):
+        """Also where it is told by the names of those before it alone, and after steps were opened again."""
+        told = 0
+        for place, code in enumerate(("brae-v8", "wick-1")):
+            for build in self.walk(code, seed=100 + place, entries=30):
+                now, facts = build.folded.states["run"], build.folded.facts
+                for step in (step for step in build.state.steps if step.does == "run" and step.key in now.plan.by_id):
+                    asked = step.questions[0]
+                    if asked.kind == "step_done" and asked.status == "open":
+                        why = "; ".join(unmet(now, now.plan.by_id[step.key], facts))
+                        self.assertTrue(asked.blocked == why or not why, (step.key, asked.blocked, why))
+                        told += bool(why)
+        self.assertGreater(told, 100)

@@ -105,6 +105,14 @@ class Plan:
         return {one.step.id: tuple(sorted(one.besides, key=self.place.__getitem__)) for one in self.steps if one.besides}
 
     @cached_property
+    def waits_for_steps(self) -> Mapping[str, tuple[str, ...]]:
+        """By step, those it waits for, as it names them; only of steps that wait for others to be done and for nothing else."""
+        plain = [one for one in self.steps if one.step.does not in ("turn_over", "seal") and not one.step.parts]
+        alone = [one for one in plain if all(key == "done" for key, _ in one.given)]
+        named = {one.step.id: (*(name for _, name in one.given), *self.besides.get(one.step.id, ())) for one in alone}
+        return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
+
+    @cached_property
     def simply_done(self) -> frozenset[str]:
         """Ids of the steps of which nothing more is asked once they are done: no signature, no stops."""
         return frozenset(one.step.id for one in self.steps if not one.step.hold_point and one.step.does != "turn_over")

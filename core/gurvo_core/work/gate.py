@@ -3,10 +3,11 @@
 __all__ = ["check_entry", "held_back", "permission_of"]
 
 from collections.abc import Iterator, Mapping
+from itertools import chain
 from typing import Any
 
 from gurvo_core.errors import AskFirst, EntryRefused
-from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, Room, Strike, find_kind
+from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, Room, Strike, find_kind, kept_with
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
 
@@ -42,8 +43,18 @@ def held_back(folded: Folded, doing: Doing) -> list[str]:
     >>> held_back(fold(ROOMS, quern_4(), []), "look")
     []
     """
-    ends = [f"{end.title.lower()}: {end.until}" for end in folded.loose_ends if doing in end.holds_back]
-    return ends + [hold.reason for hold in folded.holds if doing in hold.holds_back]
+    return _all_held_back(folded).get(doing, [])
+
+
+@kept_with
+def _all_held_back(folded: Folded) -> dict[str, list[str]]:
+    """Why, by what would be done: it is asked of everything that may be done, after every entry."""
+    found: dict[str, list[str]] = {}
+    ends = ((f"{end.title.lower()}: {end.until}", end.holds_back) for end in folded.loose_ends if end.holds_back)
+    for reason, held in chain(ends, ((hold.reason, hold.holds_back) for hold in folded.holds)):
+        for doing in held:
+            found.setdefault(doing, []).append(reason)
+    return found
 
 
 def permission_of(folded: Folded) -> Permission:

@@ -16,6 +16,7 @@ from gurvo_core.work.gate import held_back
 from gurvo_core.work.state import StepStatus, StepView
 
 LAYOUTS_KEPT = 64
+_SHUT = "shut"
 
 
 @dataclass(frozen=True, eq=False)
@@ -72,11 +73,8 @@ class Steps:
         """Rooms that may hold back a step of another."""
         return tuple((room, room.blocks) for room in self.rooms if room.blocks)
 
-    def _asked(self, folded: Folded, room: Room[Any], step: Step, held: Callable[[str], str]) -> _AskedStep:
+    def _asked(self, folded: Folded, room: Room[Any], step: Step, asked: Asked, held: Callable[[str], str]) -> _AskedStep:
         """What a step asks, and why each of its questions cannot be answered yet."""
-        asked = room.asks[step.does](folded.states[room.name], step, folded.facts)
-        if asked.is_shut:
-            return _AskedStep(step, asked, asked.said)
         blocked = self._blocked(folded, room, step, asked, held)
         pairs = zip(asked.questions, blocked, strict=True)
         can = [question for question, why in pairs if question.status == "open" and not why]
@@ -107,7 +105,14 @@ class Steps:
         return [next(found[room.name]) if room else _AskedStep(step, Asked(questions=[])) for step, room in layout.steps]
 
     def _asked_by(self, folded: Folded, room: Room[Any], steps: Sequence[Step], held: Callable[[str], str]) -> list[_AskedStep]:
-        return [self._asked(folded, room, step, held) for step in steps]
+        now, facts, found = folded.states[room.name], folded.facts, []
+        for step in steps:
+            asked = room.asks[step.does](now, step, facts)
+            shut = asked.views.get(_SHUT)  # most steps of a long run: each is made once for what is asked in it
+            if shut is None and asked.is_shut:
+                shut = asked.views[_SHUT] = _AskedStep(step, asked, asked.said)
+            found.append(shut or self._asked(folded, room, step, asked, held))
+        return found
 
     def show(self, folded: Folded) -> list[StepView]:
         """The run of work: the first step with a question that can be answered is the one to do now."""

@@ -27,7 +27,7 @@ from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.said import said_of, where_of
-from gurvo_core.run.job.standing import is_done, minutes_of, unmet
+from gurvo_core.run.job.standing import is_done, minutes_of, not_whole, unmet, whole_steps
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
 from gurvo_core.run.plan import Plan, PlanStep
@@ -99,13 +99,27 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     one, done = now.plan.by_id[step.key], now.done.get(step.key)
     if done is not None and step.key in now.plan.simply_done:
         return _asked_done(now.plan, step.key, minutes_of(one.step, facts), done.is_skipped)
-    return _asked_in(now, step.key, facts.get(DONE_ELSEWHERE), minutes_of(one.step, facts))
+    done_elsewhere, before = facts.get(DONE_ELSEWHERE), now.plan.waits_for_steps.get(step.key)
+    if before and done is None and not now.opened:
+        whole = whole_steps(now, done_elsewhere)
+        missing = tuple(name for name in before if name not in whole)
+        if missing and step.key not in whole:
+            unsigned = tuple(name for name in missing if name in now.done)
+            return _asked_waiting(now.plan, step.key, minutes_of(one.step, facts), missing, unsigned)
+    return _asked_in(now, step.key, done_elsewhere, minutes_of(one.step, facts))
 
 
 @kept_with
 def _asked_done(plan: Plan, step_id: str, minutes: float | None, is_skipped: bool) -> Asked:
     """What is asked in a step that is done: most of a long run, and the same for every engine of its plan."""
     return _asked_of(plan, step_id, minutes, _Standing(is_whole=True, note="left out" if is_skipped else ""))
+
+
+@kept_with
+def _asked_waiting(plan: Plan, step_id: str, minutes: float | None, missing: tuple[str, ...], unsigned: tuple[str, ...]) -> Asked:
+    """What is asked in a step that waits for others and for nothing else: most of what is left of a long run, and told by their names."""
+    blocked = "; ".join(not_whole(plan, name, is_unsigned=name in unsigned) for name in missing)
+    return _asked_of(plan, step_id, minutes, _Standing(is_whole=False, blocked=blocked, note=_minutes(minutes)))
 
 
 @kept_with
@@ -183,6 +197,10 @@ def _note(now: RunState, one: PlanStep, minutes: float | None) -> str:
         return "left out" if done.is_skipped else ""
     if opened is not None:
         return "open again"
+    return _minutes(minutes)
+
+
+def _minutes(minutes: float | None) -> str:
     return f"{minutes:.0f} min" if minutes else ""
 
 
@@ -218,7 +236,7 @@ def _next_step(now: RunState, one: PlanStep, facts: Facts) -> str | None:
     """The first step that nothing but this one keeps waiting; None where this one asks for more, or another room sees to the next."""
     if one.step.hold_point or (one.step.does == "seal" and one.step.id not in now.sealing):
         return None
-    done = {s.step.id for s in now.plan.steps if is_done(now, s.step.id, facts)} | {one.step.id}
+    done = whole_steps(now, facts.get(DONE_ELSEWHERE)) | {one.step.id}
     after = next((s for s in now.plan.steps if s.step.id not in done and s.needs <= done), None)
     return after.step.id if after is not None and not after.is_elsewhere else None
 

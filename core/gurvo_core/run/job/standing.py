@@ -1,15 +1,27 @@
 """What the run's state comes to: what is done, how far joints and tensioners are, which need is not met and why."""
 
-__all__ = ["cured_at", "is_done", "is_on_at", "joint_stage", "minutes_of", "parts_ready", "tensioner_at", "title_of", "unmet"]
+__all__ = [
+    "cured_at",
+    "is_done",
+    "is_on_at",
+    "joint_stage",
+    "minutes_of",
+    "not_whole",
+    "parts_ready",
+    "tensioner_at",
+    "title_of",
+    "unmet",
+    "whole_steps",
+]
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
 from gurvo_core.engine import Thing, WorkStep
-from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, NOW, Facts
+from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, NOW, Facts, kept_with
 from gurvo_core.run.job.state import RunState
-from gurvo_core.run.plan import PlanStep
+from gurvo_core.run.plan import Plan, PlanStep
 from gurvo_core.sentence import at_place
 
 FINGER_TIGHT = 0
@@ -74,6 +86,35 @@ def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     if done is not None:
         return planned is None or not planned.step.hold_point or bool(done.signed)
     return planned is not None and planned.step.does in (facts.get(DONE_ELSEWHERE) or ())
+
+
+@kept_with
+def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozenset[str]:
+    """Return the steps that are done, and signed where they are hold points.
+
+    Parameters
+    ----------
+    now : RunState
+        What stands.
+    done_elsewhere : frozenset of str or None
+        What other rooms have seen to.
+
+    Returns
+    -------
+    ids : frozenset of str
+        Of the plan's steps.
+
+    Source
+    ------
+    Practice: as ``is_done``, of all of them at once.
+
+    Example
+    -------
+    >>> whole_steps(begin_run(quern_4()), None)
+    frozenset()
+    """
+    facts = Facts({DONE_ELSEWHERE: done_elsewhere})
+    return frozenset(step_id for step_id in now.plan.by_id if is_done(now, step_id, facts))
 
 
 def is_on_at(now: RunState, thing: str, place: str) -> bool:
@@ -310,7 +351,39 @@ def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
 
 def _not_done(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
     if step_id in now.plan.by_id and not is_done(now, step_id, facts):
-        yield f"“{title_of(now, step_id)}” {'waits for its signature' if step_id in now.done else 'first'}"
+        yield not_whole(now.plan, step_id, is_unsigned=step_id in now.done)
+
+
+def not_whole(plan: Plan, step_id: str, *, is_unsigned: bool) -> str:
+    """Return what is said of a step that another waits for.
+
+    Parameters
+    ----------
+    plan : Plan
+        The run it is in.
+    step_id : str
+        Its id.
+    is_unsigned : bool
+        Whether it is done, and a lead has yet to sign it.
+
+    Returns
+    -------
+    said : str
+        Its title, and what becomes of it first.
+
+    Source
+    ------
+    House wording.
+
+    Example
+    -------
+    >>> step = WorkStep(id="x", does="do", says="Wipe the face.")
+    >>> none = frozenset()
+    >>> one = PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none)
+    >>> not_whole(Plan(document=quern_4(), steps=(one,)), "x", is_unsigned=False)
+    '“Wipe the face” first'
+    """
+    return f"“{plan.by_id[step_id].title}” {'waits for its signature' if is_unsigned else 'first'}"
 
 
 def _not_decided(now: RunState, _camshaft: str, facts: Facts) -> Iterator[str]:
