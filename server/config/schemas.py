@@ -27,3 +27,6 @@ class Problem(Schema):
 def refusals(*statuses: int) -> dict[int, type[Problem]]:
     """Return response declarations for these refusals."""
     return dict.fromkeys(statuses, Problem)
+
+
+HANDED_OUT: dict[int, type[Problem] | None] = {200: None, **refusals(401, 404)}  # a file, to whoever is signed in

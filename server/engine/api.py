@@ -10,7 +10,7 @@ from ninja import Router, Status
 from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
-from config.schemas import Problem, refusals
+from config.schemas import HANDED_OUT, Problem, refusals
 from engine import services
 from engine.bridge import document_of, places_of, snapshot_of, twin_json, words_of
 from engine.models import Family, Revision
@@ -115,7 +115,12 @@ def revision(request: HttpRequest, code: str, number: int) -> FamilyOut:
     return _family_out(_revision(code, number))
 
 
-@router.get("/{code}/revisions/{int:number}/document.json", operation_id="revision_export", summary="Hand the document out")
+@router.get(
+    "/{code}/revisions/{int:number}/document.json",
+    response=HANDED_OUT,
+    operation_id="revision_export",
+    summary="Hand the document out",
+)
 def export(request: HttpRequest, code: str, number: int) -> HttpResponse:
     """Hand out an engine document as a file."""
     document = plain_document(document_of(_revision(code, number).pk))

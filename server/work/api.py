@@ -10,7 +10,7 @@ from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
-from config.schemas import Problem, refusals
+from config.schemas import HANDED_OUT, Problem, refusals
 from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.errors import CoreError
@@ -122,7 +122,12 @@ def joint_traces(request: HttpRequest, serial: str, step: str) -> list[TraceLine
     return bridge.traces_of(bridge.ledger_of(engine_of(serial)), step)
 
 
-@router.get("/{serial}/joints/{step}/traces.csv", operation_id="joint_traces_csv", summary="Its traces as a table")
+@router.get(
+    "/{serial}/joints/{step}/traces.csv",
+    response=HANDED_OUT,
+    operation_id="joint_traces_csv",
+    summary="Its traces as a table",
+)
 def joint_traces_csv(request: HttpRequest, serial: str, step: str) -> HttpResponseBase:
     """Hand over the traces of a joint as CSV."""
     return download(
@@ -168,7 +173,12 @@ def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], byte
         return download(lay_out(engine_of(serial)), "application/pdf", name)
 
 
-@router.get("/{serial}/record.json", operation_id="record_json", summary="The record, with everything needed to replay it")
+@router.get(
+    "/{serial}/record.json",
+    response=HANDED_OUT,
+    operation_id="record_json",
+    summary="The record, with everything needed to replay it",
+)
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
     return download(as_json(engine_of(serial)), "application/json", f"{serial}.json")
@@ -190,13 +200,13 @@ def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
     return download(text.encode(), "application/json", f"{serial}-measured.json")
 
 
-@router.get("/{serial}/readings.csv", operation_id="record_csv", summary="The readings as a table")
+@router.get("/{serial}/readings.csv", response=HANDED_OUT, operation_id="record_csv", summary="The readings as a table")
 def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the readings as CSV."""
     return download(as_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
-@router.get("/{serial}/pulls.csv", operation_id="pulls_csv", summary="Every pull as a table")
+@router.get("/{serial}/pulls.csv", response=HANDED_OUT, operation_id="pulls_csv", summary="Every pull as a table")
 def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over every pull that stands as CSV."""
     return download(pulls_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")

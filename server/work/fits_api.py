@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from ninja import Query, Router
 
-from config.schemas import refusals
+from config.schemas import HANDED_OUT, refusals
 from gurvo_core.fits.job.intake import SheetRead
 from gurvo_core.fits.job.view import FitSheet
 from gurvo_core.fits.job.whatif import ChamberAsked, ChamberView, chamber_view
@@ -19,7 +19,7 @@ from work.schemas import PastedIn
 router = Router()
 
 
-@router.get("/{serial}/fits.csv", operation_id="fits_csv", summary="Every reading of a fit as a table")
+@router.get("/{serial}/fits.csv", response=HANDED_OUT, operation_id="fits_csv", summary="Every reading of a fit as a table")
 def fits_table(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over every reading that stands as CSV."""
     return download(fits_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-fits.csv")

@@ -42,6 +42,16 @@ class DocumentTests(SimpleTestCase):
         """Pinned: made anew with ./gurvo types."""
         self.assertEqual(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))), json.loads(SCHEMA.read_text("utf-8")))
 
+    def test_every_operation_behind_the_door_says_that_it_may_ask_to_sign_in(self):
+        behind = [
+            (operation["operationId"], operation["responses"])
+            for path in api.get_openapi_schema()["paths"].values()
+            for operation in path.values()
+            if operation.get("security")
+        ]
+        self.assertGreater(len(behind), 40)
+        self.assertEqual([name for name, answers in behind if not {"401", 401} & set(answers)], [])
+
     def test_every_operation_has_a_name_and_a_summary(self):
         for path, operations in api.get_openapi_schema()["paths"].items():
             for method, operation in operations.items():
