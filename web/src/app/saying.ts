@@ -65,17 +65,3 @@ export function sayDegrees(deg: number): string {
 export function sayLeft(minutes: number): string {
   return minutes < 90 ? `${Math.round(minutes)} min left` : `${Math.round(minutes / 60)} h of work left`;
 }
-
-/** A day as the shop says it. */
-export function sayDay(day: string | null | undefined): string {
-  if (!day) return 'no date';
-  const date = new Date(`${day}T12:00:00`);
-  if (date.toDateString() === new Date().toDateString()) return 'today';
-  return date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '');
-}
-
-/** A day and hour on which something will be done. */
-export function sayReady(at: string): string {
-  const hour = new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  return `${sayDay(at.slice(0, 10))} ${hour}`;
-}

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
+import { sayDate } from '../app/times';
 import { differenceQuery, documentHref, familyQuery } from './api';
 import { Changes } from './Changes';
 import classes from './Revisions.module.css';
@@ -49,7 +50,7 @@ export function Revisions() {
                     {row.number}
                   </Link>
                 </Table.Td>
-                <Table.Td>{new Date(row.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}</Table.Td>
+                <Table.Td>{sayDate(row.at)}</Table.Td>
                 <Table.Td>{row.by}</Table.Td>
                 <Table.Td>{row.remark}</Table.Td>
                 <Table.Td>{row.engines}</Table.Td>

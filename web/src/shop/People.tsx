@@ -6,6 +6,7 @@ import type { Schemas } from '../api/client';
 import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
 import { usePerson } from '../app/session';
+import { sayMoment } from '../app/times';
 import { AddPerson } from './AddPerson';
 import { AloneChoice } from './AloneChoice';
 import { peopleQuery, usePeopleChanges } from './api';
@@ -94,7 +95,7 @@ function PersonLine({ row, isMe, changes, onSecret }: PersonLineProps) {
           onChange={(event) => changes.change(row.username, { role: event.currentTarget.value as Row['role'] })}
         />
       </Table.Td>
-      <Table.Td>{row.last_signed_in ? new Date(row.last_signed_in).toLocaleString('en-GB') : 'never'}</Table.Td>
+      <Table.Td>{row.last_signed_in ? sayMoment(row.last_signed_in) : 'never'}</Table.Td>
       <Table.Td className={own.actions}>
         {row.wrong_tries && (
           <Button variant="default" onClick={() => changes.unlock(row.username)}>

@@ -1,6 +1,7 @@
 /** Who signed in and who tried, newest first. */
 import { useQuery } from '@tanstack/react-query';
 import classes from '../app/Page.module.css';
+import { sayMoment } from '../app/times';
 import { signInLogQuery } from './api';
 import own from './People.module.css';
 
@@ -12,8 +13,7 @@ export function SignInLog() {
       <ul className={own.log}>
         {data.map((line) => (
           <li key={`${line.at} ${line.username}`} data-wrong={line.what === 'wrong password'}>
-            <time dateTime={line.at}>{new Date(line.at).toLocaleString('en-GB')}</time> <b>{line.username}</b>{' '}
-            {line.what}
+            <time dateTime={line.at}>{sayMoment(line.at)}</time> <b>{line.username}</b> {line.what}
             <small> at {line.place || 'an unknown place'}</small>
           </li>
         ))}

@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client';
 import { Clock, useSeconds } from '../app/Clock';
 import { say, type Voice } from '../app/saying';
 import { useAlarm, useSound } from '../app/sound';
+import { sayWhen } from '../app/times';
 import type { EntryBody } from '../ledger/contract';
 import classes from './LooseEnds.module.css';
 
@@ -44,7 +45,7 @@ export function LooseEnds({ ends: all, voice, maySign, onEnd }: LooseEndsProps) 
           <b>{end.title}</b>
           {end.ends_at && !end.is_after && <Clock endsAt={end.ends_at} now={now} />}
           <span>
-            {end.at && `since ${clockOf(end.at)}${end.by ? `, ${end.by}` : ''} · `}
+            {end.at && `since ${sayWhen(end.at)}${end.by ? `, ${end.by}` : ''} · `}
             {say(end.until, voice)}
             {end.holds_back && ` · holds back: ${end.holds_back}`}
           </span>
@@ -102,12 +103,4 @@ function Ending({ end, maySign, onEnd }: EndingProps) {
       {end.waived_with && maySign && <UnstyledButton onClick={() => setReason('')}>Waive it</UnstyledButton>}
     </div>
   );
-}
-
-/** The hour, and the day where it was not today. */
-function clockOf(at: string): string {
-  const then = new Date(at);
-  const hour = then.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  if (then.toDateString() === new Date().toDateString()) return hour;
-  return `${then.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${hour}`;
 }

@@ -2,7 +2,8 @@
 import { UnstyledButton } from '@mantine/core';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../api/client';
-import { sayLeft, sayReady } from '../app/saying';
+import { sayLeft } from '../app/saying';
+import { sayReady } from '../app/times';
 import type { Question } from '../ledger/contract';
 import classes from './RunOfWork.module.css';
 

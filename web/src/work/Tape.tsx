@@ -1,8 +1,9 @@
 /** The ledger as a running strip, newest on top. A wrong entry is struck through, never removed; the strike says why. */
 import { UnstyledButton } from '@mantine/core';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { say, type Voice } from '../app/saying';
+import { sayHour, sayMoment } from '../app/times';
 import { olderTape } from '../ledger/api';
 import { discard, type Unsent } from '../ledger/outbox';
 import { PrintRecord } from './PrintRecord';
@@ -21,7 +22,7 @@ export interface TapeProps {
 
 export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapeProps) {
   const [older, setOlder] = useState<Line[]>([]);
-  const shown = joined(bench.tape, older);
+  const shown = useMemo(() => joined(bench.tape, older), [bench.tape, older]);
   const oldest = shown.at(-1)?.seq ?? 1;
   const more = async () => {
     const lines = await olderTape(bench.engine.serial, oldest);
@@ -76,17 +77,21 @@ function joined(newest: Line[], older: Line[]): Line[] {
   return [...by.values()].sort((a, b) => b.seq - a.seq);
 }
 
-function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrike: TapeProps['onStrike'] }) {
-  const at = new Date(line.at);
+interface TapeLineProps extends Pick<TapeProps, 'voice' | 'onStrike'> {
+  line: Line;
+}
+
+/** A line that stayed as it was is not drawn anew, however many there are. */
+const TapeLine = memo(function TapeLine({ line, voice, onStrike }: TapeLineProps) {
   return (
     <li data-struck={line.struck !== null} data-look={line.look_again} data-line={line.seq}>
       <span className={classes.title}>{say(line.title, voice)}</span>
       <b>{line.value}</b>
       <small>
-        <time dateTime={line.at} title={at.toLocaleString('en-GB')}>
-          {sayTime(at)}
+        <time dateTime={line.at} title={sayMoment(line.at)}>
+          {sayHour(line.at)}
         </time>
-        {line.typed_at && `, typed ${sayTime(new Date(line.typed_at))}`}
+        {line.typed_at && `, typed ${sayHour(line.typed_at)}`}
         {` · ${line.by}`}
         {line.detail && <span className={classes.detail}> · {line.detail}</span>}
         {line.goes_back && <span className={classes.detail}> · dated before the entry below: a clock was wrong</span>}
@@ -109,11 +114,7 @@ function TapeLine({ line, voice, onStrike }: { line: Line; voice: Voice; onStrik
       )}
     </li>
   );
-}
-
-function sayTime(at: Date): string {
-  return at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-}
+});
 
 function UnsentLine({ item }: { item: Unsent }) {
   return (
