@@ -3,6 +3,7 @@
 Everything goes through the same door as a real entry. Only the clock is set back, so that the ledger reads like days of work.
 """
 
+import sys
 import uuid
 from collections.abc import Callable
 from contextlib import AbstractContextManager
@@ -86,22 +87,28 @@ def _mark_as_demo() -> None:
     Shop.objects.update(is_demo=True)
 
 
-def load() -> None:
-    """Load the demo into an empty database."""
+def _add_people() -> None:
+    from demo.people import PEOPLE
+    from shop.people import add_person, change_person
+
+    for person in PEOPLE:
+        pin = person["pin"]
+        change_person(add_person(**{key: value for key, value in person.items() if key != "pin"}), pin=pin)
+
+
+def load(*, whole: bool = True) -> None:
+    """Load the demo into an empty database; not whole, the engines whose run of work is long are left out."""
     from django.contrib.auth.models import User
     from django.utils import timezone
 
     from demo import runs
-    from demo.people import GAUGES, PEOPLE, STOCK
+    from demo.people import GAUGES, STOCK
     from engine.services import add_revision
     from shop.models import Gauge, StockItem
-    from shop.people import add_person, change_person
     from work.services import put_on_stand
 
     _mark_as_demo()
-    for person in PEOPLE:
-        pin = person["pin"]
-        change_person(add_person(**{key: value for key, value in person.items() if key != "pin"}), pin=pin)
+    _add_people()
     Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
     StockItem.objects.bulk_create(StockItem(part=part, size=size, count=count, lot=lot) for part, size, count, lot in STOCK)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
@@ -145,7 +152,8 @@ def load() -> None:
     _other_families(bench)
     for document in documents.values():
         add_revision(document, by=lead, remark="its whole run of work")
-    runs.load(bench, lead)
+    if whole:
+        runs.load(bench, lead)
     add_revision(_with_wider_lash(documents["wick-1"]), by=lead, remark="exhaust lash wider after the dry summer")
 
 
@@ -171,4 +179,4 @@ def _other_families(bench: Callable[..., Bench]) -> None:
 
 if __name__ == "__main__":
     django.setup()
-    load()
+    load(whole="--short" not in sys.argv)

@@ -17,27 +17,22 @@ TYPES = WEB / "src" / "api" / "schema.d.ts"
 ENGINE_SCHEMA = ROOT / "docs" / "formats" / "gurvo-engine.schema.json"
 
 
-def _halves() -> list[list[str]]:
-    """All tests in two parts of about the same length, one for each core."""
-    browser = [f"tests.browser.{file.stem}" for file in sorted((ROOT / "tests" / "browser").glob("test_*.py"))]
-    rest = ["tests.core", "tests.server", "tests.house", "tests.frozen"]
-    return [[*browser[:3], *rest], browser[3:]]
-
-
 def test(labels: list[str]) -> int:
-    """Run every test, or those named. All of them run in two processes at once, each with a database and a Chromium of its own."""
+    """Run every test, or those named. Several processes share all of them, each with a database and a Chromium of its own."""
     ensure_all(browser=True)
     say_share()
     env = {**os.environ, **python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
     command = [str(PYTHON), str(MANAGE), "test", "--noinput", "--top-level-directory", str(ROOT)]
     if labels:
         return subprocess.run([*command, *labels], cwd=ROOT, env=env, check=False).returncode
-    running = [
-        subprocess.Popen([*command, *half], cwd=ROOT, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
-        for half in _halves()
-    ]
-    with ThreadPoolExecutor() as pool:  # both are read at once, so that neither waits for a full pipe
-        said = list(pool.map(lambda one: one.communicate()[0], running))
+    with tempfile.TemporaryDirectory() as begun:
+        env["GURVO_TESTS_BEGUN"] = begun
+        running = [
+            subprocess.Popen([*command, "tests"], cwd=ROOT, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+            for _ in range((os.cpu_count() or 1) + 1)  # one more than cores: tests of time-outs wait more than they work
+        ]
+        with ThreadPoolExecutor() as pool:  # all are read at once, so that none waits for a full pipe
+            said = list(pool.map(lambda one: one.communicate()[0], running))
     print("\n".join(said))
     counts = [tuple(map(int, found)) for text in said for found in re.findall(r"^(\d+) passed, (\d+) failed", text, re.M)]
     passed, failed = (sum(count[n] for count in counts) for n in (0, 1))

@@ -4,6 +4,8 @@ import shutil
 
 from playwright.sync_api import Browser, Playwright
 
+from tools.house import CHROMIUM
+
 FLAGS = [
     "--no-sandbox",  # Chromium will not start as root with it
     "--disable-gpu",
@@ -16,4 +18,4 @@ FLAGS = [
 
 def start(playwright: Playwright, *more: str) -> Browser:
     """Start the Chromium that Debian's packages put on this machine."""
-    return playwright.chromium.launch(executable_path=shutil.which("chromium") or shutil.which("chromium-browser"), args=[*FLAGS, *more])
+    return playwright.chromium.launch(executable_path=shutil.which(CHROMIUM), args=[*FLAGS, *more])

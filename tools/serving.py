@@ -54,12 +54,12 @@ def migrate(database: Path) -> dict[str, str]:
     return env
 
 
-def load_demo(database: Path) -> dict[str, str]:
-    """Make a demo database, once."""
+def load_demo(database: Path, *, whole: bool = True) -> dict[str, str]:
+    """Make a demo database, once; not whole, without the engines whose run of work is long."""
     made = database.exists()
     env = migrate(database)
     if not made:
-        must("Loading the demo", PYTHON, "-m", "demo.scenario", env=env)
+        must("Loading the demo", PYTHON, "-m", "demo.scenario", *([] if whole else ["--short"]), env=env)
     return env
 
 

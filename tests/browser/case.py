@@ -8,7 +8,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import LiveServerTestCase
 from django.test import Client
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
 from tests.server.cases import PASSWORD, fill_shop
 from tools import chromium
@@ -25,8 +25,8 @@ def one_chromium() -> Browser:
     # its loop runs in this thread from now on; the ORM is used beside it, never inside it
     os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
     playwright = sync_playwright().start()
-    # a microphone that beeps by itself, and needs nobody to allow it where a test does
-    browser = chromium.start(playwright, "--use-fake-device-for-media-stream")
+    # a microphone that beeps by itself, which everybody may use
+    browser = chromium.start(playwright, "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream")
     atexit.register(playwright.stop)
     atexit.register(browser.close)
     return browser
@@ -71,14 +71,14 @@ class BrowserCase(LiveServerTestCase):
         self.context.add_cookies([{"name": cookie.key, "value": cookie.value, "url": self.live_server_url}])
         self.page.goto(path)
         if path == "/":
-            expect(self.page.get_by_role("heading", name="engines on stands")).to_be_visible()
+            self.see(self.page.get_by_role("heading", name="engines on stands"))
 
     def sign_in_by_form(self, name="bo"):
         """The same through the form, by keyboard."""
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type(name, "Tab", PASSWORD, "Enter")
-        expect(self.page.get_by_role("heading", name="engines on stands")).to_be_visible()
+        self.see(self.page.get_by_role("heading", name="engines on stands"))
 
     def type(self, *keys: str):
         """Press keys by name, type anything else."""
@@ -87,6 +87,10 @@ class BrowserCase(LiveServerTestCase):
                 self.page.keyboard.press(key)
             else:
                 self.page.keyboard.type(key)
+
+    def see(self, what: Locator):
+        """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
+        what.wait_for()
 
     def asked(self, words: str):
         """Wait until the bench asks this."""
@@ -100,12 +104,12 @@ class BrowserCase(LiveServerTestCase):
     def bench(self, serial="T-1"):
         """Open an engine's bench."""
         self.page.goto(f"/bench/{serial}")
-        expect(self.page.get_by_role("heading", level=1)).to_be_visible()
+        self.see(self.page.get_by_role("heading", level=1))
 
     def at_the_bench(self, serial="T-1", name="bo"):
         """Signed in, at an engine's bench."""
         self.sign_in(name, f"/bench/{serial}")
-        expect(self.page.get_by_role("heading", level=1)).to_be_visible()
+        self.see(self.page.get_by_role("heading", level=1))
 
     @property
     def tape(self):

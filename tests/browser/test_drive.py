@@ -35,7 +35,7 @@ class LayCase(RunCase):
         self.page.keyboard.press("ArrowRight")
         expect(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on")).to_contain_text("5° late")
         self.type("Escape")
-        expect(self.page.get_by_text("Try a turn: nothing of it is kept.")).to_be_visible()
+        self.see(self.page.get_by_text("Try a turn: nothing of it is kept."))
         schools = self.page.get_by_label("Get the slack over")
         expect(schools).to_contain_text("Crankshaft a tooth back, then up to its mark")
         self.type("a")

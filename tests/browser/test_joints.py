@@ -67,7 +67,7 @@ class HeadTests(JointCase):
         self.answer("Cylinder head: ready to pull", "Enter")
         self.asked("bolt 1")
         self.page.keyboard.press("ArrowRight")
-        expect(self.page.get_by_text("bolt 2 instead of 1")).to_be_visible()
+        self.see(self.page.get_by_text("bolt 2 instead of 1"))
         self.type("70", "Enter")
         expect(self.page.get_by_role("alert")).to_contain_text("Cylinder head, bolt 1 is next in the order")
         self.page.get_by_label("Reason").fill("the hoist is in the way")
@@ -129,11 +129,11 @@ class WrenchTests(JointCase):
         self.asked("bolt 1: turn it 90°")
         self.type("v")
         self.page.get_by_role("button", name="waits for Enter").click()
-        expect(self.page.get_by_label("Live needle")).to_be_visible()
+        self.see(self.page.get_by_label("Live needle"))
         self.asked("bolt 4: turn it 90°")
         self.page.get_by_role("button", name="records by itself").click()
         expect(self.tape.filter(has_text="with its trace")).to_have_count(3)
-        expect(self.page.get_by_label("Traces", exact=True)).to_be_visible()
+        self.see(self.page.get_by_label("Traces", exact=True))
 
     def test_a_wrench_that_falls_silent_is_said_and_fingers_go_on(self):
         self.at_the_head()
@@ -142,7 +142,7 @@ class WrenchTests(JointCase):
         self.asked("bolt 1: turn it 90°")
         Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
         self.type("v")
-        expect(self.page.get_by_text("does not answer")).to_be_visible()
+        self.see(self.page.get_by_text("does not answer"))
         self.type("70", "Enter")
         self.asked("bolt 2: turn it 90°")
 

@@ -72,7 +72,7 @@ class NothingIsLostTests(BenchReadyCase):
         self.asked("intake valve pass 1.00 mm, opening")
         self.context.set_offline(True)
         self.type("16", "Enter")
-        expect(self.page.get_by_text("This browser keeps nothing (the disk is full)")).to_be_visible()
+        self.see(self.page.get_by_text("This browser keeps nothing (the disk is full)"))
         expect(self.tape.first).to_contain_text("not yet sent")
         self.context.set_offline(False)
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
@@ -154,7 +154,7 @@ class StrikeAndNoteTests(BenchReadyCase):
         self.type("u")
         self.page.get_by_label("Why?").wait_for()
         self.type("Enter")
-        expect(self.page.get_by_text("Say why it is struck, in a word or two.")).to_be_visible()
+        self.see(self.page.get_by_text("Say why it is struck, in a word or two."))
         self.type("Escape")
         self.assertFalse(Entry.objects.filter(kind="strike").exists())
 

@@ -21,7 +21,7 @@ class PeopleTests(BrowserCase):
         form.get_by_label("Sign-in name").fill("nils")
         self.type("Enter")
         row = self.page.get_by_role("row").filter(has_text="Nils nils")
-        expect(row).to_be_visible()
+        self.see(row)
         row.get_by_role("button", name="Has left").click()
         expect(row).to_contain_text("has left")
         row.get_by_role("button", name="Is back").click()
@@ -32,7 +32,7 @@ class PeopleTests(BrowserCase):
         self.sign_in("bo")
         expect(self.page.get_by_role("link", name="People")).to_have_count(0)
         self.page.goto("/people")
-        expect(self.page.get_by_text("Only the lead has to do with people")).to_be_visible()
+        self.see(self.page.get_by_text("Only the lead has to do with people"))
 
     def test_a_bench_left_alone_keeps_what_was_typed_and_changes_hands_by_pin(self):
         for name, pin in (("bo", "7301"), ("lena", "52094")):
@@ -45,7 +45,7 @@ class PeopleTests(BrowserCase):
         left = self.page.get_by_role("dialog", name="Gurvo was left alone")
         left.get_by_label("PIN or password").press_sequentially("7302")
         self.type("Escape", "Enter")
-        expect(left.get_by_text("Name and PIN do not belong together")).to_be_visible()
+        self.see(left.get_by_text("Name and PIN do not belong together"))
         for digit in "7301":
             left.get_by_role("button", name=digit, exact=True).click()
         left.get_by_role("button", name="Go on").click()

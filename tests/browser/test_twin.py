@@ -52,10 +52,10 @@ class FamilyTwinTests(TwinCase):
                 # each is kept before the next is asked for, and before another page is opened, which asks for it too
                 with self.page.expect_response("**/api/me"):
                     self.type("f")
-                expect(self.page.get_by_role("img", name="seen from the flywheel")).to_be_visible()
+                self.see(self.page.get_by_role("img", name="seen from the flywheel"))
                 with self.page.expect_response("**/api/me"):
                     self.type("f")
-                expect(self.page.get_by_role("img", name="seen from the front")).to_be_visible()
+                self.see(self.page.get_by_role("img", name="seen from the front"))
 
     def test_the_keys_turn_by_one_ten_and_ninety_and_home(self):
         self.sign_in()
@@ -79,7 +79,7 @@ class FamilyTwinTests(TwinCase):
         self.type("330", "Enter")
         expect(self.sentence).to_contain_text("cylinder 4 30° before firing TDC", ignore_case=True)
         self.type("3..3", "Enter")
-        expect(self.page.get_by_text("“3..3” is no angle")).to_be_visible()
+        self.see(self.page.get_by_text("“3..3” is no angle"))
         expect(self.page.get_by_label("Turn to")).to_have_value("3..3")
 
     def test_wheels_turn_at_their_ratio_and_never_jump_back(self):
@@ -130,7 +130,7 @@ class FamilyTwinTests(TwinCase):
         lobe = "document.querySelector('path[data-valve=intake][class*=lobe]').closest('svg').style.transform"
         stood = [float(self.page.evaluate(lobe).split("(")[1].split("deg")[0])]
         self.page.get_by_role("button", name="Cylinder 3, Row").click()
-        expect(self.page.get_by_role("img", name="Cylinder 3 in section")).to_be_visible()
+        self.see(self.page.get_by_role("img", name="Cylinder 3 in section"))
         stood.append(float(self.page.evaluate(lobe).split("(")[1].split("deg")[0]))
         self.assertAlmostEqual((stood[0] - stood[1]) % 360, 90, delta=0.01)
 
@@ -138,9 +138,9 @@ class FamilyTwinTests(TwinCase):
         self.sign_in()
         self.twin("quern-4")
         self.page.get_by_role("button", name="Cylinder 3, Row").click()
-        expect(self.page.get_by_role("img", name="Cylinder 3 in section")).to_be_visible()
+        self.see(self.page.get_by_role("img", name="Cylinder 3 in section"))
         self.type("c")
-        expect(self.page.get_by_role("img", name="Cylinder 4 in section")).to_be_visible()
+        self.see(self.page.get_by_role("img", name="Cylinder 4 in section"))
         self.page.get_by_text("power", exact=True).last.click()
         expect(self.sentence).to_contain_text("TDC")
 
@@ -211,9 +211,9 @@ class BenchTwinTests(TwinCase):
         self.type("w")
         self.page.get_by_label("Turn to").wait_for()
         self.type("330", "Enter")
-        expect(self.page.get_by_role("button", name="I have turned it to 330°")).to_be_visible()
+        self.see(self.page.get_by_role("button", name="I have turned it to 330°"))
         self.type("Space")
-        expect(self.page.get_by_text("In the ledger: 330°, cylinder 4 30° before firing TDC")).to_be_visible()
+        self.see(self.page.get_by_text("In the ledger: 330°, cylinder 4 30° before firing TDC"))
         self.assertEqual(Entry.objects.get(kind="turn").body["to"], "330")
         self.type("w")
         expect(self.tape.first).to_contain_text("Crank turned to")
@@ -235,7 +235,7 @@ class BenchTwinTests(TwinCase):
         self.page.get_by_label("Turn to").wait_for()
         self.page.route("**/entries", lambda route: route.abort())
         self.type("r")
-        expect(self.page.get_by_text("Kept here, not yet sent.")).to_be_visible()
+        self.see(self.page.get_by_text("Kept here, not yet sent."))
         self.page.unroute("**/entries")
         expect(self.page.get_by_text("Kept here, not yet sent.")).to_have_count(0, timeout=15_000)
         self.assertEqual(Entry.objects.filter(kind="turn").count(), 1)
@@ -265,8 +265,8 @@ class SeveralCamsTests(TwinCase):
         run = self.page.get_by_label("Run of work")
         expect(run.get_by_text("opening side")).to_have_count(1)  # the other cams are folded
         run.get_by_text("Intake cam B").click()
-        expect(self.page.get_by_text("dial on cylinder 2 intake, rising through 1.00 mm")).to_be_visible()
-        expect(self.page.get_by_text("card: 59.0° before BDC of cylinder 1")).to_be_visible()
+        self.see(self.page.get_by_text("dial on cylinder 2 intake, rising through 1.00 mm"))
+        self.see(self.page.get_by_text("card: 59.0° before BDC of cylinder 1"))
 
 
 class MoveTests(TwinCase):
@@ -275,14 +275,14 @@ class MoveTests(TwinCase):
         newer["lash"][0]["most_mm"] = 0.31
         add_revision(newer, by=None)
         self.at_the_bench()
-        expect(self.page.get_by_text("revision 1, newest 2")).to_be_visible()
+        self.see(self.page.get_by_text("revision 1, newest 2"))
         expect(self.page.get_by_role("button", name="revision 1, newest 2")).to_have_count(0)
         self.open()
         self.at_the_bench(name="lena")
         self.page.get_by_role("button", name="revision 1, newest 2").click()
-        expect(self.page.get_by_text("Lash “intake”, most: was 0.3 mm, is 0.31 mm.")).to_be_visible()
+        self.see(self.page.get_by_text("Lash “intake”, most: was 0.3 mm, is 0.31 mm."))
         self.page.get_by_role("button", name="Move it").click()
-        expect(self.page.get_by_text("Say why the engine moves")).to_be_visible()
+        self.see(self.page.get_by_text("Say why the engine moves"))
         self.page.get_by_label("Why").fill("lash set wider")
         self.page.get_by_role("button", name="Move it").click()
         expect(self.tape.first).to_contain_text("Moved to revision")
@@ -303,20 +303,20 @@ class ImportTests(TwinCase):
     def test_faults_are_listed_corrected_and_the_document_taken_in(self):
         self.sign_in("lena", "/import")
         self.fill(self.spoilt())
-        expect(self.page.get_by_text("2 faults")).to_be_visible()
-        expect(self.page.get_by_text("Camshaft turns 17/33 of a turn")).to_be_visible()
+        self.see(self.page.get_by_text("2 faults"))
+        self.see(self.page.get_by_text("Camshaft turns 17/33 of a turn"))
         self.page.reload()
-        expect(self.page.get_by_text("2 faults")).to_be_visible()
+        self.see(self.page.get_by_text("2 faults"))
         sound = family_copy("wick-1")
         sound["lash"][0]["most_mm"] = 0.11
         self.fill("// set warmer\n" + json.dumps(sound))
-        expect(self.page.get_by_text("Lash “intake”, most: was 0.1 mm, is 0.11 mm.")).to_be_visible()
+        self.see(self.page.get_by_text("Lash “intake”, most: was 0.1 mm, is 0.11 mm."))
         self.page.get_by_label("Why").fill("set warmer")
         self.page.get_by_role("button", name="Take it in as revision 2").click()
-        expect(self.page.get_by_role("heading", name="Wick 1")).to_be_visible()
+        self.see(self.page.get_by_role("heading", name="Wick 1"))
         self.page.get_by_role("link", name="Revision 2").click()
-        expect(self.page.get_by_text("set warmer")).to_be_visible()
-        expect(self.page.get_by_text("was 0.1 mm, is 0.11 mm")).to_be_visible()
+        self.see(self.page.get_by_text("set warmer"))
+        self.see(self.page.get_by_text("was 0.1 mm, is 0.11 mm"))
 
     def test_an_older_revision_is_looked_at_and_turned(self):
         newer = family_copy("corrie-v6")
@@ -324,14 +324,14 @@ class ImportTests(TwinCase):
         add_revision(newer, by=None)
         self.sign_in(path="/families/corrie-v6/revisions")
         self.page.get_by_role("link", name="1", exact=True).click()
-        expect(self.page.get_by_text("Revision 1, not the newest: that is 2")).to_be_visible()
-        expect(self.page.get_by_text("0.02 to 0.05 mm")).to_be_visible()
-        expect(self.page.get_by_text("pin, holds the Crankshaft at bank A: TDC of cylinder 1, firing")).to_be_visible()
-        expect(self.page.get_by_text("press and release · Clip on: the clip stops it arming early").first).to_be_visible()
+        self.see(self.page.get_by_text("Revision 1, not the newest: that is 2"))
+        self.see(self.page.get_by_text("0.02 to 0.05 mm"))
+        self.see(self.page.get_by_text("pin, holds the Crankshaft at bank A: TDC of cylinder 1, firing"))
+        self.see(self.page.get_by_text("press and release · Clip on: the clip stops it arming early").first)
         self.type("w")
-        expect(self.page.get_by_text("twin, revision 1")).to_be_visible()
+        self.see(self.page.get_by_text("twin, revision 1"))
         self.page.goto("/families/corrie-v6?revision=9")
-        expect(self.page.get_by_role("heading", name="corrie-v6 cannot be shown")).to_be_visible()
+        self.see(self.page.get_by_role("heading", name="corrie-v6 cannot be shown"))
 
     def test_a_file_is_chosen_and_an_export_comes_back_as_it_was(self):
         self.sign_in("lena", "/families/garth-d6")
@@ -341,14 +341,14 @@ class ImportTests(TwinCase):
         with self.page.expect_file_chooser() as chooser:
             self.page.get_by_role("button", name="Choose a file").click()
         chooser.value.set_files(download.value.path())
-        expect(self.page.get_by_text("Nothing differs.")).to_be_visible()
+        self.see(self.page.get_by_text("Nothing differs."))
         self.page.get_by_role("button", name="Take it in as revision 2").click()
         expect(self.page.get_by_role("alert")).to_contain_text("the same as revision 1")
 
     def test_a_builder_may_check_but_not_take_in(self):
         self.sign_in(path="/import")
         self.fill(family_copy("wick-1"))
-        expect(self.page.get_by_text("Sound.")).to_be_visible()
+        self.see(self.page.get_by_text("Sound."))
         expect(self.page.get_by_role("button", name=re.compile("Take it in"))).to_have_count(0)
 
     def test_a_lift_table_is_plotted_and_put_into_the_document(self):
@@ -357,10 +357,10 @@ class ImportTests(TwinCase):
         rows = [f"{deg},{3.7 * (1 + cos(pi * min(abs(deg), 70) / 70)):.3f}" for deg in range(-80, 81, 4)]
         rows[12] = rows[12].split(",")[0] + ",4.400"
         self.page.get_by_label("Lift table").fill("cam deg,lift mm\n" + "\n".join(rows))
-        expect(self.page.get_by_text("looks mis-read")).to_be_visible()
-        expect(self.page.get_by_role("img", name="Lift of measured-lobe")).to_be_visible()
+        self.see(self.page.get_by_text("looks mis-read"))
+        self.see(self.page.get_by_role("img", name="Lift of measured-lobe"))
         self.page.get_by_role("button", name="Put it into the document").click()
-        expect(self.page.get_by_text("Profiles “measured-lobe” is new.")).to_be_visible()
+        self.see(self.page.get_by_text("Profiles “measured-lobe” is new."))
 
     def test_a_document_is_taken_in_by_keyboard_alone(self):
         self.sign_in("lena", "/import")
@@ -369,13 +369,13 @@ class ImportTests(TwinCase):
         data = family_copy("wick-1")
         data["identity"]["family"], data["identity"]["name"] = "wick-2", "Wick 2"
         self.page.keyboard.insert_text(json.dumps(data))
-        expect(self.page.get_by_text("A new family.")).to_be_visible()
+        self.see(self.page.get_by_text("A new family."))
         self.type("Tab", "a sister of the first", "Enter")
-        expect(self.page.get_by_role("heading", name="Wick 2")).to_be_visible()
+        self.see(self.page.get_by_role("heading", name="Wick 2"))
         self.type("w")
         expect(self.sentence).to_contain_text("cylinder 1 at firing TDC", ignore_case=True)
         self.type("w")
-        expect(self.page.get_by_role("heading", name="Wick 2")).to_be_visible()
+        self.see(self.page.get_by_role("heading", name="Wick 2"))
 
     def test_what_is_typed_survives_a_server_that_does_not_answer(self):
         self.sign_in("lena", "/import")
@@ -384,11 +384,11 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_text("The server does not answer")).to_be_visible(timeout=20_000)
         self.page.unroute("**/api/families/check")
         self.page.reload()
-        expect(self.page.get_by_text("2 faults")).to_be_visible()
+        self.see(self.page.get_by_text("2 faults"))
 
     def test_a_file_that_is_no_text_is_said_so(self):
         self.sign_in("lena", "/import")
         with self.page.expect_file_chooser() as chooser:
             self.page.get_by_role("button", name="Choose a file").click()
         chooser.value.set_files({"name": "photo.json", "mimeType": "application/json", "buffer": b"\xff\xd8\xff\xe0"})
-        expect(self.page.get_by_text("photo.json is no text in UTF-8")).to_be_visible()
+        self.see(self.page.get_by_text("photo.json is no text in UTF-8"))

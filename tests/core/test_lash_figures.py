@@ -162,7 +162,8 @@ class AdjustTests(unittest.TestCase):
     def test_a_thicker_shim_is_less_lash(self, shim, lash, wanted, acts_by):
         """Property: with the shim that is worked out the lash is what is wanted."""
         new = shim_mm(shim, lash, wanted, acts_by)
-        self.assertEqual(new > shim, lash > wanted)
+        if abs(lash - wanted) > 1e-9:  # nearer than a float tells, either may be
+            self.assertEqual(new > shim, lash > wanted)
         measured = Measured(valve="a", shim_mm=shim, lash_mm=lash, wanted_mm=wanted, limits_mm=(0, 1), acts_by=acts_by)
         self.assertAlmostEqual(measured.lash_with(new), wanted, delta=1e-9)
 

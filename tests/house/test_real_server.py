@@ -21,11 +21,13 @@ PATIENCE_S = 30
 
 
 class RealServerTests(unittest.TestCase):
+    runs_long = True
+
     @classmethod
     def setUpClass(cls):
         folder = cls.enterClassContext(tempfile.TemporaryDirectory())
         cls.database = Path(folder) / "demo.sqlite3"
-        cls.env = load_demo(cls.database)
+        cls.env = load_demo(cls.database, whole=False)
 
     def test_what_was_acknowledged_is_there_once_after_every_kill(self):
         acknowledged, kept = kill_rounds(self.env, ROUNDS)

@@ -10,6 +10,8 @@ ROOT = Path(__file__).parents[2]
 
 
 class ToyRoomTests(unittest.TestCase):
+    runs_long = True
+
     def test_one_more_room_works_everywhere_without_a_line_changed(self):
         command = [sys.executable, ROOT / "server" / "manage.py", "test", "--noinput", "--top-level-directory", ROOT]
         env = {**os.environ, "DJANGO_SETTINGS_MODULE": "tests.house.toy_settings"}

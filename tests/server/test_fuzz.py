@@ -24,6 +24,8 @@ def operations():
 
 
 class FuzzTests(ShopCase):
+    runs_long = True
+
     def ask(self, operation, clients):
         """Draw requests for one operation, sound ones and spoiled ones, have every role ask them, and look at the answers."""
         declared = set(operation.definition.raw["responses"])
