@@ -7,6 +7,7 @@ import os
 from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
+from contextlib import suppress
 from functools import cache
 from multiprocessing import get_context, parent_process
 from multiprocessing.process import BaseProcess
@@ -17,7 +18,7 @@ from typing import Any, ParamSpec, TypeVar
 P = ParamSpec("P")
 T = TypeVar("T")
 NICE = 10
-_PID, _FAR = 0, 1
+_PID, _FAR, _STOP = 0, 1, 2
 _told: Any = None  # within the process aside: where it tells its number, and how far it is
 
 
@@ -31,8 +32,7 @@ class _Press:
     def __init__(self) -> None:
         # spawned, not forked: a fork of a server with threads may hang
         context = get_context("spawn")
-        self.told = context.Array("q", 2)
-        self.is_stopped = False
+        self.told = context.Array("q", 3)
         self.pool = ProcessPoolExecutor(max_workers=1, mp_context=context, initializer=_begin, initargs=(self.told,))
 
 
@@ -46,6 +46,8 @@ def _begin(told: Any) -> None:
     global _told  # noqa: PLW0603 - one a process
     _told = told
     told[_PID] = os.getpid()
+    if told[_STOP]:  # while this process was being made, when nobody knew its number
+        os._exit(0)
     os.nice(NICE)
     server = parent_process()
     assert server is not None  # a process of a pool has one
@@ -64,14 +66,15 @@ def aside(sort: str, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) ->
         return press.pool.submit(work, *args, **kwargs).result()
     except BrokenProcessPool:  # it was killed; another takes its place
         _press.cache_clear()
-        if press.is_stopped:
+        if press.told[_STOP]:
             raise Stopped from None
         return _press(sort).pool.submit(work, *args, **kwargs).result()
 
 
 def begin(sort: str) -> None:
-    """Forget how far the work of a sort was that was done last."""
-    _press(sort).told[_FAR] = 0
+    """Forget how far the work of a sort was that was done last, and that it was stopped."""
+    told = _press(sort).told
+    told[_FAR] = told[_STOP] = 0
 
 
 def tell(how_far: int) -> None:
@@ -87,7 +90,8 @@ def how_far(sort: str) -> int:
 
 def stop(sort: str) -> None:
     """Stop what is being done of a sort."""
-    press = _press(sort)
-    press.is_stopped = True
-    if press.told[_PID]:
-        os.kill(press.told[_PID], SIGKILL)
+    told = _press(sort).told
+    told[_STOP] = 1
+    if told[_PID]:
+        with suppress(ProcessLookupError):  # it is gone already
+            os.kill(told[_PID], SIGKILL)

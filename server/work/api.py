@@ -3,6 +3,7 @@
 import json
 from collections.abc import Callable
 from functools import partial
+from typing import Annotated
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
@@ -36,6 +37,7 @@ from work.record.turns import one_at_a_time, printing, stop_printing
 from work.schemas import Bench, BenchChange, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
+TurnName = Annotated[str, Query(max_length=40, description="A name made up for this one paper, by which it can be stopped")]
 router = Router()
 printing_router = Router()
 
@@ -167,9 +169,9 @@ def snapshot(
     return snapshot_of(engine.revision_id, crank_deg, _places(engine, phasers))
 
 
-def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str) -> HttpResponseBase:
+def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str, turn: str = "") -> HttpResponseBase:
     """Hand over a paper about an engine, in its turn at the press."""
-    with one_at_a_time(person_of(request).username, serial):
+    with one_at_a_time(person_of(request).username, serial, turn):
         return download(lay_out(engine_of(serial)), "application/pdf", name)
 
 
@@ -215,9 +217,9 @@ def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
 @router.get(
     "/{serial}/record.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="record_pdf", summary="The record on paper"
 )
-def record_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over the record as PDF."""
-    return _printed(request, serial, as_pdf, f"{serial}.pdf")
+def record_pdf(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpResponseBase:
+    """Hand over the record as PDF; under the name of a turn it can be stopped, even before it has come in."""
+    return _printed(request, serial, as_pdf, f"{serial}.pdf", turn)
 
 
 @router.get(
@@ -252,7 +254,7 @@ def look_at_printing(request: HttpRequest) -> Printing | None:
 
 
 @printing_router.delete("", response={204: None, 401: Problem}, operation_id="printing_stop", summary="Stop my record")
-def stop_my_printing(request: HttpRequest) -> Status[None]:
-    """Stop what is being printed for whoever asks."""
-    stop_printing(person_of(request).username)
+def stop_my_printing(request: HttpRequest, turn: TurnName = "") -> Status[None]:
+    """Stop what is being printed for whoever asks: one turn, or whichever it is."""
+    stop_printing(person_of(request).username, turn)
     return Status(204, None)

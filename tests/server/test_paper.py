@@ -10,14 +10,14 @@ from time import monotonic, sleep
 from unittest import skipIf
 from unittest.mock import patch
 
-from press.aside import Stopped, how_far, stop
+from press.aside import Stopped, aside, how_far, stop
 from press.fonts_of import fetch_fonts_alone
 from press.layout import PAPER, pdf_of
 from shop.errors import Conflict
 from tests.engines import lift
 from tests.server.cases import ShopCase
 from work.record import paper
-from work.record.turns import one_at_a_time
+from work.record.turns import one_at_a_time, stop_printing
 
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
 
@@ -81,6 +81,31 @@ class PaperTests(ShopCase):
             self.assertEqual(self.client.delete("/api/printing").status_code, 204)
             with self.assertRaisesRegex(Conflict, "stopped"):
                 waiting.result(timeout=20)
+
+    def test_a_stop_that_overtakes_what_it_stops_is_kept_for_it(self):
+        self.assertEqual(self.client.delete("/api/printing?turn=a").status_code, 204)
+        self.refused(self.client.get("/api/engines/T-1/record.pdf?turn=a"), 409, "", "stopped")
+        self.assertEqual(self.client.get("/api/engines/T-1/record.pdf?turn=b").content[:4], b"%PDF")
+        with one_at_a_time("bo", "T-1", "c"):
+            self.client.delete("/api/printing?turn=b")
+            self.refused(self.client.get("/api/engines/T-1/record.pdf?turn=d"), 409, "", "still being printed")
+
+    def test_the_next_paper_waits_until_a_stopped_one_has_left_the_press(self):
+        self.sign_in("vi")
+        with ThreadPoolExecutor() as pool:
+            with one_at_a_time("vi", "T-1"):
+                stop_printing("vi")
+                following = pool.submit(_take_a_turn, "vi")
+            following.result(timeout=20)
+        self.assertIsNone(self.client.get("/api/printing").json())
+
+    def test_work_is_stopped_though_its_process_is_still_being_made(self):
+        with ThreadPoolExecutor() as pool:
+            early = pool.submit(aside, "a sort of its own", pow, 2, 10)
+            stop("a sort of its own")
+            with self.assertRaises(Stopped):
+                early.result(timeout=20)
+        self.assertEqual(aside("a sort of its own", pow, 2, 10), 1024)
 
     def test_paper_tells_its_pages_and_can_be_stopped_in_the_middle(self):
         pdf_of("the press is warm")

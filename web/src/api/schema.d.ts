@@ -421,7 +421,7 @@ export interface paths {
         };
         /**
          * The record on paper
-         * @description Hand over the record as PDF.
+         * @description Hand over the record as PDF; under the name of a turn it can be stopped, even before it has come in.
          */
         get: operations["record_pdf"];
         put?: never;
@@ -1000,7 +1000,7 @@ export interface paths {
         post?: never;
         /**
          * Stop my record
-         * @description Stop what is being printed for whoever asks.
+         * @description Stop what is being printed for whoever asks: one turn, or whichever it is.
          */
         delete: operations["printing_stop"];
         options?: never;
@@ -10208,7 +10208,10 @@ export interface operations {
     };
     record_pdf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A name made up for this one paper, by which it can be stopped */
+                turn?: string;
+            };
             header?: never;
             path: {
                 serial: string;
@@ -11761,7 +11764,10 @@ export interface operations {
     };
     printing_stop: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A name made up for this one paper, by which it can be stopped */
+                turn?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -7,6 +7,7 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { ApiProblem, client, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
+import { madeId } from '../app/ids';
 import { benchQuery } from './api';
 import { benchAfter } from './change';
 import type { EntryBody, Refusal } from './contract';
@@ -157,7 +158,7 @@ export function useRecord(serial: string, by: string): Record {
   return async (question, title, value, entry, because = '') => {
     const at = new Date().toISOString();
     const item: Unsent = {
-      id: newId(),
+      id: madeId(),
       serial,
       by,
       at,
@@ -186,14 +187,4 @@ export function useRecord(serial: string, by: string): Record {
 function seenOf(queries: QueryClient, serial: string): { seen?: number } {
   const bench = queries.getQueryData(benchQuery(serial).queryKey);
   return bench ? { seen: bench.entries } : {};
-}
-
-/** `crypto.randomUUID` is there only on localhost and https; a shop's tablet may come by plain http. */
-function newId(): string {
-  if (window.isSecureContext) return crypto.randomUUID();
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
-  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
-  const hex = Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
 }

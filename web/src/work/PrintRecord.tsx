@@ -3,6 +3,7 @@ import { Button, Modal, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { ApiProblem, client, unwrap } from '../api/client';
+import { madeId } from '../app/ids';
 import classes from './Dialog.module.css';
 
 const LONG = 300;
@@ -39,7 +40,8 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
   useEffect(() => {
     let address = '';
     let left = false;
-    void fetchPaper(serial)
+    const turn = madeId();
+    void fetchPaper(serial, turn)
       .then((sheet) => {
         address = URL.createObjectURL(sheet);
         if (!left) setPaper(address);
@@ -48,7 +50,7 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
     return () => {
       left = true;
       URL.revokeObjectURL(address);
-      if (!address) void client.DELETE('/api/printing').catch(() => undefined);
+      if (!address) void client.DELETE('/api/printing', { params: { query: { turn } } }).catch(() => undefined);
     };
   }, [serial]);
   const far = data?.waits ? 'Another record is at the press.' : `${data?.pages ?? 0} pages laid out.`;
@@ -71,8 +73,8 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
 }
 
 /** Paper is no JSON and takes as long as it takes, so it is fetched beside the typed client. */
-async function fetchPaper(serial: string): Promise<Blob> {
-  const answer = await fetch(`/api/engines/${serial}/record.pdf`, { cache: 'no-store' });
+async function fetchPaper(serial: string, turn: string): Promise<Blob> {
+  const answer = await fetch(`/api/engines/${serial}/record.pdf?turn=${turn}`, { cache: 'no-store' });
   if (answer.ok) return answer.blob();
   const said: { sentence?: string } = await answer.json().catch(() => ({}));
   throw new ApiProblem(answer.status, said.sentence ?? 'The record could not be printed; try again.');
