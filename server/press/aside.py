@@ -8,12 +8,13 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from contextlib import suppress
-from functools import cache
 from multiprocessing import get_context, parent_process
 from multiprocessing.process import BaseProcess
 from signal import SIGKILL
-from threading import Thread
+from threading import Lock, Thread
 from typing import Any, ParamSpec, TypeVar
+
+from cachetools import cached
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -36,7 +37,7 @@ class _Press:
         self.pool = ProcessPoolExecutor(max_workers=1, mp_context=context, initializer=_begin, initargs=(self.told,))
 
 
-@cache
+@cached({}, key=lambda sort: sort, lock=Lock())  # two who come first at once have the same
 def _press(_sort: str) -> _Press:
     return _Press()
 

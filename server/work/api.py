@@ -215,7 +215,7 @@ def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
 
 
 @router.get(
-    "/{serial}/record.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="record_pdf", summary="The record on paper"
+    "/{serial}/record.pdf", response={200: None, **refusals(401, 404, 409, 422)}, operation_id="record_pdf", summary="The record on paper"
 )
 def record_pdf(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpResponseBase:
     """Hand over the record as PDF; under the name of a turn it can be stopped, even before it has come in."""
@@ -253,7 +253,7 @@ def look_at_printing(request: HttpRequest) -> Printing | None:
     return None if now is None else Printing.model_validate(now)
 
 
-@printing_router.delete("", response={204: None, 401: Problem}, operation_id="printing_stop", summary="Stop my record")
+@printing_router.delete("", response={204: None, **refusals(401, 422)}, operation_id="printing_stop", summary="Stop my record")
 def stop_my_printing(request: HttpRequest, turn: TurnName = "") -> Status[None]:
     """Stop what is being printed for whoever asks: one turn, or whichever it is."""
     stop_printing(person_of(request).username, turn)
