@@ -2,8 +2,9 @@
 
 import gc
 import logging
+from functools import cache
 
-from weasyprint import HTML
+from weasyprint import CSS, HTML
 from weasyprint.logger import PROGRESS_LOGGER
 from weasyprint.text.fonts import FontConfiguration
 
@@ -28,6 +29,13 @@ def pdf_of(page: str) -> bytes:
     return aside(PAPER, lay_out, page)
 
 
+@cache
+def _fonts() -> tuple[CSS, FontConfiguration]:
+    """The shipped fonts, unpacked once for all papers of this process."""
+    config = FontConfiguration()
+    return CSS(FONTS / "faces.css", url_fetcher=fetch_fonts_alone, font_config=config), config
+
+
 def lay_out(page: str) -> bytes:
     """Lay a page out."""
     html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=fetch_fonts_alone)
@@ -36,7 +44,8 @@ def lay_out(page: str) -> bytes:
     PROGRESS_LOGGER.setLevel(logging.INFO)
     gc.disable()  # a layout is one large web of boxes that all live to its end: looking for garbage in it takes a tenth of the time
     try:
-        pdf = html.write_pdf(font_config=FontConfiguration())
+        faces, config = _fonts()
+        pdf = html.write_pdf(stylesheets=[faces], font_config=config)
     finally:
         gc.enable()
         PROGRESS_LOGGER.removeHandler(pages)

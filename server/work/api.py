@@ -28,7 +28,7 @@ from work import bridge, services
 from work.downloads import download
 from work.errors import WrongPerson
 from work.finding import engine_of
-from work.floor import floor_json, floor_moment, floor_rows
+from work.floor import floor_json, floor_moment, floor_row, floor_tag
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
@@ -46,7 +46,7 @@ printing_router = Router()
 def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
     """List engines with what they wait for."""
     moment = floor_moment()
-    tag = f"{moment}-{wanted.model_dump_json()}"
+    tag = floor_tag(wanted, moment)
     return unchanged(request, tag) or json_answer(floor_json(wanted, moment), tag=tag)
 
 
@@ -54,7 +54,7 @@ def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
 def begin(request: HttpRequest, payload: EngineIn) -> Status[FloorRow]:
     """Put an engine on a stand."""
     engine = services.put_on_stand(**payload.model_dump(), by=person_of(request))
-    return Status(201, floor_rows([engine.pk])[0])
+    return Status(201, floor_row(engine.pk))
 
 
 @router.get("/{serial}", response={200: Bench, **refusals(401, 404, 409)}, operation_id="bench_look", summary="The Bench of one engine")

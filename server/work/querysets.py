@@ -1,6 +1,5 @@
 """Reads of engines and their ledgers."""
 
-from datetime import date
 from typing import Any, Self
 
 from django.db import models
@@ -32,35 +31,6 @@ class EngineQuerySet(models.QuerySet[Any]):
         at_last = Q(summed_at=F("last_entry")) | Q(summed_at=None, last_entry=None) | Q(summary__broken__gt="")
         current = self.filter(at_last, summary__revision_id=F("revision_id"), summary__rules=RULES_VERSION)
         return self.exclude(pk__in=current.values("pk"))
-
-    def counts(self, today: date) -> dict[str, int]:
-        """How the whole shop stands."""
-        open_ones = Q(summary__signed=False)
-        counts: dict[str, int] = self.aggregate(
-            engines=Count("pk"),
-            on_stands=Count("pk", filter=Q(stand__isnull=False)),
-            out=Count("pk", filter=open_ones & Q(summary__verdict="out")),
-            to_sign=Count("pk", filter=open_ones & Q(summary__waits_for="the lead to sign")),
-            late=Count("pk", filter=open_ones & Q(promised__lt=today)),
-        )
-        return counts
-
-    def searched(self, words: str) -> Self:
-        """Engines in whose serial, family, purpose, builder or what it waits for each word is found."""
-        found = self
-        for word in words.split()[:5]:
-            found = found.filter(
-                Q(serial__icontains=word)
-                | Q(revision__family__name__icontains=word)
-                | Q(purpose__icontains=word)
-                | Q(builder__first_name__icontains=word)
-                | Q(summary__waits_for__icontains=word)
-            )
-        return found
-
-    def late(self, today: date) -> Self:
-        """Engines that were promised for an earlier day and are not signed."""
-        return self.filter(promised__lt=today, summary__signed=False)
 
     def moment(self) -> tuple[int, int, int]:
         """Figures that change whenever anything on the Floor does, without any clock: how many engines, entries and revisions."""

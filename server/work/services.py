@@ -26,6 +26,7 @@ from work.finding import engine_of
 from work.fits import keep_fits
 from work.models import Engine, EngineSummary, Entry
 from work.moves import follow, named
+from work.roll import ROLL
 from work.seals import seal
 from work.times import keep_time
 
@@ -100,6 +101,7 @@ def record(
     keep_time(locked, body, ledger.entries[-1] if ledger.entries else None, grown.entries[-1])
     _keep_next_summary(locked, ledger, grown, is_current=is_current)
     transaction.on_commit(partial(bridge.keep, locked, grown))
+    transaction.on_commit(partial(ROLL.touch, locked.pk))
     return Recorded(engine=locked, ledger=grown, before=ledger, moment_before=moment_before)
 
 

@@ -4,6 +4,7 @@ import atexit
 import os
 from functools import cache
 
+from axe_playwright_python.sync_playwright import Axe
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import LiveServerTestCase
@@ -91,6 +92,16 @@ class BrowserCase(LiveServerTestCase):
     def see(self, what: Locator):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
         what.wait_for()
+
+    def no_rule_is_broken(self, where: str):
+        """Library: axe-core's rules; in the dark its contrast, which is all that is other there."""
+        for scheme, only in (("light", {}), ("dark", {"runOnly": {"type": "rule", "values": ["color-contrast"]}})):
+            self.page.emulate_media(color_scheme=scheme)
+            self.page.locator(f"html[data-mantine-color-scheme={scheme}]").wait_for()
+            found = Axe().run(self.page, options={"resultTypes": ["violations"], **only}).response["violations"]
+            said = [f"{rule['id']}: {node['target']} {node['failureSummary'][:200]}" for rule in found for node in rule["nodes"]]
+            with self.subTest(where=where, scheme=scheme):
+                self.assertEqual(said, [])
 
     def asked(self, words: str):
         """Wait until the bench asks this."""

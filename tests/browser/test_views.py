@@ -1,6 +1,5 @@
 """Floor, Families, Gauges, sides, units, roles, and accessibility in light and dark."""
 
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
 
 from tests.browser.case import PHONE, BrowserCase
@@ -104,35 +103,26 @@ class SidesAndUnitsTests(BenchReadyCase):
 
 
 class AccessibilityTests(BenchReadyCase):
-    """Library: axe-core's rules, contrast among them, in light and dark."""
-
-    def check(self, where):
-        found = Axe().run(self.page).response["violations"]
-        said = [f"{rule['id']}: {node['target']} {node['failureSummary'][:200]}" for rule in found for node in rule["nodes"]]
-        with self.subTest(where=where):
-            self.assertEqual(said, [])
-
     def test_no_rule_is_broken(self):
-        for scheme in ("light", "dark"):
-            self.open(color_scheme=scheme, reduced_motion="reduce")
-            self.page.goto("/")
-            self.page.get_by_label("Name").wait_for()
-            self.check(f"sign-in, {scheme}")
-            self.sign_in()
-            self.check(f"floor, {scheme}")
-            self.bench()
-            self.asked("opening")
-            self.check(f"bench, {scheme}")
-            self.bench("T-2")
-            self.asked("How is your wheel numbered")
-            self.check(f"set-up, {scheme}")
-            for path in ("/families/quern-4", "/families", "/gauges"):
-                self.page.goto(path)
-                self.page.get_by_role("heading", level=1).wait_for()
-                self.check(f"{path}, {scheme}")
+        self.open(color_scheme="light", reduced_motion="reduce")
+        self.page.goto("/")
+        self.page.get_by_label("Name").wait_for()
+        self.no_rule_is_broken("sign-in")
+        self.sign_in()
+        self.no_rule_is_broken("floor")
+        self.bench()
+        self.asked("opening")
+        self.no_rule_is_broken("bench")
+        self.bench("T-2")
+        self.asked("How is your wheel numbered")
+        self.no_rule_is_broken("set-up")
+        for path in ("/families/quern-4", "/families", "/gauges"):
+            self.page.goto(path)
+            self.page.get_by_role("heading", level=1).wait_for()
+            self.no_rule_is_broken(path)
 
     def test_no_rule_is_broken_on_a_phone(self):
         self.open(PHONE, has_touch=True, is_mobile=True, reduced_motion="reduce")
         self.at_the_bench()
         self.asked("opening")
-        self.check("bench, phone")
+        self.no_rule_is_broken("bench, phone")

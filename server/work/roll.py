@@ -1,0 +1,188 @@
+"""The roll: every engine as the Floor shows it, kept in memory and brought up to date by the engines that changed.
+
+It never rests on being told which those are: the sums of what is kept are compared with those of the database, and where they differ
+all of it is read anew.
+"""
+
+from collections.abc import Iterable
+from datetime import date
+from threading import RLock
+from typing import Any, NamedTuple
+
+from django.utils import timezone
+
+from gurvo_core.run.ready import WorkingHours, ready_at
+from gurvo_core.work import RULES_VERSION
+from shop.roles import called
+from work.models import Engine
+from work.schemas import FloorRow
+
+OWN = ("serial", "purpose", "stand", "promised", "whereabouts", "aside_because")
+WORKED_OUT_AT = ("last_seq", "last_entry", "revision_id", "summed_at", "summary__revision_id", "summary__rules")
+SHOWN = (
+    "step",
+    "waits_for",
+    "free_to_turn",
+    "careful",
+    "left_minutes",
+    "loose_ends",
+    "clock",
+    "clock_at",
+    "clock_clears",
+    "after",
+    "after_at",
+    "signed",
+    "broken",
+    "chain",
+    "beads",
+    "verdict",
+)
+NAMES = ("revision__family", "revision__family__name", "builder__first_name", "builder__username")
+COLUMNS = (*OWN, *NAMES, *WORKED_OUT_AT, *(f"summary__{name}" for name in SHOWN))
+
+
+class Moment(NamedTuple):
+    """Changes with everything the Floor shows: how many engines, entries and revisions; what does not fit; the hour; the shop's hours."""
+
+    sums: tuple[int, int, int]
+    misfits: tuple[tuple[str, str], ...]
+    hour: str
+    hours: WorkingHours
+
+
+class Line:
+    """One engine of the roll."""
+
+    __slots__ = (
+        "_row",
+        "builder",
+        "family",
+        "is_open",
+        "is_out",
+        "is_to_sign",
+        "loose_ends",
+        "place",
+        "plain",
+        "promised",
+        "stand",
+        "words",
+    )
+
+    def __init__(self, plain: dict[str, Any]):
+        self.plain = plain
+        self.stand: int | None = plain["stand"]
+        self.place = (self.stand is None, self.stand or 0, plain["serial"])
+        self.builder, self.family = plain["builder__username"], plain["revision__family"]
+        self.is_open = plain["summary__signed"] is False
+        self.is_out = self.is_open and self["verdict"] == "out"
+        self.is_to_sign = self.is_open and self["waits_for"] == "the lead to sign"
+        self.promised: date | None = plain["promised"] if self.is_open else None
+        self.loose_ends: int = plain["summary__loose_ends"] or 0
+        said = (plain["serial"], plain["revision__family__name"], plain["purpose"], plain["builder__first_name"], self["waits_for"])
+        self.words = "\n".join(word or "" for word in said).casefold()
+        self._row: tuple[object, FloorRow] | None = None
+
+    def __getitem__(self, name: str) -> Any:
+        """Return one figure of its summary; None where it was never made."""
+        return self.plain[f"summary__{name}"]
+
+    @property
+    def is_stale(self) -> bool:
+        """Whether its summary was never made, or made at another entry, revision or version of the rules."""
+        if (self["revision_id"], self["rules"]) != (self.plain["revision_id"], RULES_VERSION):
+            return True
+        return bool(self.plain["summed_at"] != self.plain["last_entry"] and not self["broken"])
+
+    def row(self, today: date, hours: WorkingHours, hour: str) -> FloorRow:
+        """Return it as the Floor shows it at an hour, by which goes when it will be done."""
+        if self._row is None or self._row[0] != (today, hours, hour):
+            self._row = (today, hours, hour), self._shown(today, hours)
+        return self._row[1]
+
+    def _shown(self, today: date, hours: WorkingHours) -> FloorRow:
+        shown = {name: self.plain[name] for name in OWN} | {name: self[name] for name in SHOWN}
+        shown["family"] = self.plain["revision__family__name"]
+        shown["builder"] = called(self.plain["builder__first_name"], self.builder)
+        shown["promised"] = self.promised
+        shown["expected"] = _expected(self["left_minutes"], hours) if self.is_open else None
+        shown["late_days"] = max(0, (today - self.promised).days) if self.promised else 0
+        shown["verdict"] = self["verdict"] or None
+        return FloorRow.model_validate(shown)
+
+
+def _expected(left_minutes: float, hours: WorkingHours) -> date | None:
+    """The day on which so much work will be done; None where the document says nothing of it."""
+    at = ready_at(timezone.localtime(), left_minutes, hours) if left_minutes else None
+    return at.date() if at else None
+
+
+def read(serials: Iterable[str] | None = None) -> list[Line]:
+    """Read some engines, or all of them, in their order."""
+    engines = Engine.objects.all() if serials is None else Engine.objects.filter(pk__in=list(serials))
+    return [Line(plain) for plain in engines.in_order().values(*COLUMNS)]
+
+
+class Roll:
+    """All engines, stands first in their order."""
+
+    def __init__(self) -> None:
+        self._lock = RLock()
+        self._touched: set[str] = set()
+        self._lines: dict[str, Line] = {}
+        self._misfits: tuple[tuple[str, str], ...] | None = None
+        self._sums = (0, 0, 0)
+
+    def touch(self, serial: str) -> None:
+        """Hear that an engine has changed, so that it alone is read."""
+        with self._lock:
+            self._touched.add(serial)
+
+    def forget(self) -> None:
+        """Read all of it when it is asked for next."""
+        with self._lock:
+            self._misfits = None
+            self._touched.clear()
+
+    def lines(self, moment: Moment) -> list[Line]:
+        """Return every engine as it is at a moment."""
+        with self._lock:
+            if self._misfits == moment.misfits:
+                self._read_touched()
+            if (self._misfits, self._sums) != (moment.misfits, moment.sums):
+                self._read_all(moment.misfits)
+            return list(self._lines.values())
+
+    def read_again(self, serials: list[str]) -> list[Line]:
+        """Read and return some engines that have changed though no entry was made."""
+        with self._lock:
+            self._touched.update(serials)
+            self._read_touched()
+            return [self._lines[serial] for serial in serials]
+
+    def _read_all(self, misfits: tuple[tuple[str, str], ...]) -> None:
+        self._touched.clear()
+        self._lines = {line.plain["serial"]: line for line in read()}
+        self._misfits = misfits
+        self._sums = (0, 0, 0)
+        for line in self._lines.values():
+            self._count(line, 1)
+
+    def _read_touched(self) -> None:
+        touched, self._touched = self._touched, set()
+        in_order = True
+        for line in read(touched) if touched else ():
+            before = self._lines.get(line.plain["serial"])
+            if before is not None:
+                self._count(before, -1)
+            in_order &= before is not None and before.place == line.place
+            self._lines[line.plain["serial"]] = line
+            self._count(line, 1)
+        if not in_order:
+            self._lines = dict(sorted(self._lines.items(), key=lambda item: item[1].place))
+
+    def _count(self, line: Line, times: int) -> None:
+        n, entries, revisions = self._sums
+        self._sums = n + times, entries + times * line.plain["last_seq"], revisions + times * line.plain["revision_id"]
+
+
+ROLL = Roll()
