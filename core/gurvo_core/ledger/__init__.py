@@ -40,6 +40,7 @@ __all__ = [
     "View",
     "Words",
     "apply",
+    "changed",
     "find_kind",
     "fold",
     "kept_last",
@@ -48,6 +49,7 @@ __all__ = [
     "need",
 ]
 
+from gurvo_core.ledger.changed import changed
 from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.kept import Beside, kept_last, kept_with

@@ -9,6 +9,7 @@ __all__ = ["CamWork", "EventReadings", "Placed", "StandingReading", "StandingTdc
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
+from functools import cache
 from typing import Generic, TypeVar
 
 from gurvo_core.engine import EngineDocument
@@ -17,6 +18,7 @@ from gurvo_core.timing import DegreeWheel
 from gurvo_core.timing.job.entries import Approach, CamDecision, TdcReading, WheelSetup, WheelZero
 from gurvo_core.timing.lines import CamLine, LineAt, cam_lines, lines_at
 from gurvo_core.timing.tdc import TdcMethod
+from gurvo_core.timing.wheel import Numbering, Runs
 
 COMMON_DIAL_STEP_MM = 0.01
 T = TypeVar("T")
@@ -98,13 +100,18 @@ class TimingState:
     @property
     def wheel(self) -> DegreeWheel | None:
         """The wheel as it is set up."""
-        return DegreeWheel(numbering=self.setup.numbering, runs=self.setup.runs) if self.setup else None
+        return _wheel(self.setup.numbering, self.setup.runs) if self.setup else None
 
     @property
     def dial_step_mm(self) -> float:
         """Smallest step of the dial that is set up; of a common dial as long as none is [mm]."""
         dial = self.gauges.get("dial")
         return dial.resolution if dial else COMMON_DIAL_STEP_MM
+
+
+@cache
+def _wheel(numbering: Numbering, runs: Runs) -> DegreeWheel:
+    return DegreeWheel(numbering=numbering, runs=runs)
 
 
 def begin(document: EngineDocument) -> TimingState:

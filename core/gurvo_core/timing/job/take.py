@@ -5,7 +5,7 @@ __all__ = ["take_cam_decision", "take_lift", "take_method", "take_setup", "take_
 from dataclasses import replace
 
 from gurvo_core.errors import CoreError
-from gurvo_core.ledger import Gauge, LedgerEntry
+from gurvo_core.ledger import Gauge, LedgerEntry, changed
 from gurvo_core.timing.job.entries import (
     CamDecision,
     LiftReading,
@@ -81,7 +81,7 @@ def take_lift(now: TimingState, entry: LedgerEntry, body: LiftReading) -> Timing
     reading = StandingReading(seq=entry.seq, wheel_deg=figures["wheel_deg"], lift_mm=figures.get("lift_mm"), approach=body.approach)
     event = (body.cylinder, body.valve, body.flank)
     readings = work.readings.get(event, EventReadings()).joined(reading)
-    return _with_cam(now, body.camshaft, replace(work, readings={**work.readings, event: readings}))
+    return _with_cam(now, body.camshaft, changed(work, readings={**work.readings, event: readings}))
 
 
 def take_cam_decision(now: TimingState, entry: LedgerEntry, body: CamDecision) -> TimingState:
@@ -96,4 +96,4 @@ def take_cam_decision(now: TimingState, entry: LedgerEntry, body: CamDecision) -
 
 
 def _with_cam(now: TimingState, shaft: str, work: CamWork) -> TimingState:
-    return replace(now, cams={**now.cams, shaft: work})
+    return changed(now, cams={**now.cams, shaft: work})
