@@ -16,7 +16,7 @@ __all__ = [
 
 import math
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 COVERAGE = 2.0
@@ -108,13 +108,13 @@ def root_sum_square(*parts: float) -> float:
     return math.hypot(*parts)
 
 
-def repeats_estimate(values: Sequence[float], u_place: float, grain: float = 0.0) -> Estimate:
+def repeats_estimate(values: Sequence[float] | Mapping[float, int], u_place: float, grain: float = 0.0) -> Estimate:
     """Return the mean of figures repeated at one place.
 
     Parameters
     ----------
-    values : sequence of float
-        The figures; at least one.
+    values : sequence of float, or mapping
+        The figures, or how often each was read; at least one.
     u_place : float
         Standard uncertainty that the gauges give a figure at this place: resolution and calibration [same unit].
     grain : float
@@ -131,10 +131,13 @@ def repeats_estimate(values: Sequence[float], u_place: float, grain: float = 0.0
 
     Example
     -------
+    >>> repeats_estimate([1.0, 3.0], 0.0) == repeats_estimate({3.0: 1, 1.0: 1}, 0.0)
+    True
     >>> repeats_estimate([1.0, 3.0], 0.0), repeats_estimate([2.0, 2.0, 2.0], 0.3).u
     (Estimate(value=2.0, u=1.0), 0.3)
     """
-    count, often = len(values), Counter(values)  # a gauge is read to its step, so many repeats are few figures
+    often = Counter(values)  # a gauge is read to its step, so many repeats are few figures
+    count = often.total()
     mean = math.fsum(value * times for value, times in often.items()) / count
     if max(often) - min(often) <= grain * WITHIN_A_STEP:
         return Estimate(value=mean, u=u_place)

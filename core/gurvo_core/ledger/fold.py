@@ -31,7 +31,7 @@ class Places(Mapping[UUID, int]):
 
     def __getitem__(self, entry_id: UUID) -> int:
         """The place of an entry."""
-        for piece in (self._last, *self._full):
+        for piece in (self._last, *reversed(self._full)):  # the latest are asked for most
             if entry_id in piece:
                 return piece[entry_id]
         raise KeyError(entry_id)

@@ -1,6 +1,6 @@
 """A camshaft's figures from the readings that stand: events, centrelines, advance, verdict, corrections."""
 
-__all__ = ["advance_words", "cam_basis", "cam_places", "cams_of", "check_order", "events_found_deg"]
+__all__ = ["advance_words", "cam_basis", "cam_places", "cams_of", "check_order", "event_found_deg"]
 
 from collections.abc import Iterable
 from functools import lru_cache
@@ -36,8 +36,8 @@ def _of_events(now: TimingState, line: CamLine) -> tuple[EventReadings, EventRea
     return opening, closing, top
 
 
-def events_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: float) -> list[float]:
-    """Return the crank angle of every standing reading of one event at the card's checking lift.
+def event_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: float) -> float | None:
+    """Return the mean crank angle of the standing readings of one event at the card's checking lift.
 
     Parameters
     ----------
@@ -52,8 +52,8 @@ def events_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: fl
 
     Returns
     -------
-    events_deg : list of float
-        Crank degrees after the firing TDC of the card line's own cylinder [deg].
+    found_deg : float or None
+        Crank degrees after the firing TDC of the card line's own cylinder; None where it has not been read [deg].
 
     Source
     ------
@@ -62,15 +62,15 @@ def events_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: fl
     Example
     -------
     >>> engine = quern_4()
-    >>> events_found_deg(begin(engine), begin(engine).lines[0], "opening", 0.0)
-    []
+    >>> event_found_deg(begin(engine), begin(engine).lines[0], "opening", 0.0) is None
+    True
     """
     on_deg = now.document.from_reference_deg(line.cylinder)
-    degrees = wheel_degrees(_readings(now, line, flank), line.lift_mm)
+    often = wheel_degrees(_readings(now, line, flank), line.lift_mm)
+    if not often:
+        return None
     near_deg = line.event_deg(flank) + on_deg
-    # a wheel is read to its lines, so a long ledger has the same few figures over and over
-    found_deg = {at_deg: event_deg(at_deg, zero_deg, near_deg) - on_deg for at_deg in set(degrees)}
-    return [found_deg[at_deg] for at_deg in degrees]
+    return sum(times * (event_deg(at_deg, zero_deg, near_deg) - on_deg) for at_deg, times in often.items()) / often.total()
 
 
 def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:

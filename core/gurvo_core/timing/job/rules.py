@@ -12,7 +12,7 @@ from gurvo_core.motion.crank import drop_at_deg
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.motion.lobe import max_valve_lift_mm
 from gurvo_core.timing import event_deg
-from gurvo_core.timing.job.cams import cam_basis, cams_of, check_order, events_found_deg
+from gurvo_core.timing.job.cams import cam_basis, cams_of, check_order, event_found_deg
 from gurvo_core.timing.job.entries import (
     CamDecision,
     LiftReading,
@@ -200,8 +200,7 @@ def _opens_before_it_closes(now: TimingState, body: LiftReading, line: CamLine, 
         if flank == body.flank:
             found[flank] = event_deg(wheel_deg, zero_deg, near_deg + on_deg) - on_deg
         else:
-            others = events_found_deg(now, line, flank, zero_deg)
-            found[flank] = sum(others) / len(others) if others else None
+            found[flank] = event_found_deg(now, line, flank, zero_deg)
     return check_order(found["opening"], found["closing"])
 
 

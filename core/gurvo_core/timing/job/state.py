@@ -6,6 +6,7 @@ and told apart by identity: what is worked out from one is kept beside it.
 
 __all__ = ["CamWork", "EventReadings", "Placed", "StandingReading", "StandingTdcReading", "TimingState", "begin"]
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
@@ -58,12 +59,14 @@ class EventReadings:
 
     last: StandingReading | None = None
     count: int = 0
-    degrees: Mapping[float | None, tuple[float, ...]] = field(default_factory=dict)  # on the wheel, by lift: what figures are made of
+    # on the wheel, by lift, how often each: what figures are made of. A wheel is read to its step, so many readings are few figures
+    degrees: Mapping[float | None, Counter[float]] = field(default_factory=dict)
     back: int = 0  # how many were taken after turning back
 
     def joined(self, reading: StandingReading) -> "EventReadings":
         """The same and one more."""
-        at_lift = (*self.degrees.get(reading.lift_mm, ()), reading.wheel_deg)
+        at_lift = Counter(self.degrees.get(reading.lift_mm, ()))
+        at_lift[reading.wheel_deg] += 1
         degrees = {**self.degrees, reading.lift_mm: at_lift}
         return EventReadings(reading, self.count + 1, degrees, self.back + (reading.approach == "back"))
 

@@ -2,6 +2,7 @@
 
 __all__ = ["EVENTS", "NO_READINGS", "SAME_LIFT_MM", "MeasuredBy", "MeasuredValve", "valve_measured", "wheel_degrees"]
 
+from collections import Counter
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -27,8 +28,8 @@ _nose_width = lru_cache(maxsize=256)(nose_half_width_deg)
 
 
 @lru_cache(maxsize=1024)
-def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> tuple[float, ...]:
-    """Return the wheel degrees of the readings at a checking lift.
+def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> Counter[float]:
+    """Return the wheel degrees of the readings at a checking lift, and how often each was read.
 
     Parameters
     ----------
@@ -39,8 +40,8 @@ def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> tuple[float
 
     Returns
     -------
-    degrees : tuple of float
-        As read on the wheel [deg].
+    often : Counter
+        By what was read on the wheel [deg].
 
     Source
     ------
@@ -49,22 +50,22 @@ def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> tuple[float
     Example
     -------
     >>> wheel_degrees(EventReadings(), 1.0)
-    ()
+    Counter()
     """
-    return tuple(
-        at_deg
-        for at_mm, degrees in readings.degrees.items()
-        if lift_mm is None or (at_mm is not None and abs(at_mm - lift_mm) <= SAME_LIFT_MM)
-        for at_deg in degrees
-    )
+    found: Counter[float] = Counter()
+    for at_mm, often in readings.degrees.items():
+        if lift_mm is None or (at_mm is not None and abs(at_mm - lift_mm) <= SAME_LIFT_MM):
+            found.update(often)
+    return found
 
 
 @lru_cache(maxsize=1024)
 def _event(readings: EventReadings, lift_mm: float | None, near_wheel_deg: float, u_place: float, step_deg: float) -> Estimate | None:
     """Mean of one event's readings, unwrapped to the turn on which it is expected; kept as long as none joins."""
-    degrees = wheel_degrees(readings, lift_mm)
-    on_turn_deg = {at_deg: nearest_turn_deg(at_deg, near_wheel_deg) for at_deg in set(degrees)}
-    return repeats_estimate([on_turn_deg[at_deg] for at_deg in degrees], u_place, step_deg) if degrees else None
+    on_turn_deg: Counter[float] = Counter()
+    for at_deg, times in wheel_degrees(readings, lift_mm).items():
+        on_turn_deg[nearest_turn_deg(at_deg, near_wheel_deg)] += times
+    return repeats_estimate(on_turn_deg, u_place, step_deg) if on_turn_deg else None
 
 
 @dataclass(frozen=True)
@@ -166,7 +167,7 @@ class MeasuredValve:
             expanded_deg=COVERAGE * root_sum_square(estimate.u, zero_u) if estimate else None,
             card_deg=card_deg,
             card_words=in_words(card_deg) if card_deg is not None else "",
-            readings=len(wheel_degrees(self.measured.of(flank), self.line.lift_mm)),
+            readings=wheel_degrees(self.measured.of(flank), self.line.lift_mm).total(),
         )
 
     @cached_property
