@@ -1,4 +1,4 @@
-"""A ledger of 2,000 entries, as it might grow on an engine that is degreed again and again: readings, strikes, notes."""
+"""A ledger of thousands of entries, as it might grow on an engine that is degreed again and again: readings, strikes, notes."""
 
 import random
 from datetime import timedelta
@@ -12,19 +12,19 @@ EVENTS = (
 )
 
 
-def fill(serial: str) -> None:
-    """Fill an engine whose true TDC has been found up to 2,000 entries."""
+def fill(serial: str, entries: int = ENTRIES) -> None:
+    """Fill an engine whose true TDC has been found up to so many entries."""
     from django.contrib.auth.models import User
     from django.utils import timezone
 
     from work.models import Engine, Entry
     from work.seals import seal
 
-    chance = random.Random(2026)
+    chance = random.Random(entries)
     engine, by = Engine.objects.get(serial=serial), User.objects.get(username="della")
     first = Entry.objects.filter(engine=engine).count() + 1
     begun, rows = timezone.now() - timedelta(days=1), []
-    for seq in range(first, ENTRIES + 1):
+    for seq in range(first, entries + 1):
         body = _body(chance, rows)
         at = begun + timedelta(seconds=30 * seq)
         row = Entry(engine=engine, seq=seq, kind=body["kind"], body=body, at=at, by=by, by_name="Della Marsk", revision=engine.revision)

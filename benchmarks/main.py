@@ -12,6 +12,7 @@ from tools.real_server import running_server
 
 SERIAL = "Q4-0172"
 CALLS = 300
+VERY_LONG = 10_000
 
 
 def main() -> None:
@@ -46,6 +47,8 @@ def main() -> None:
             needle.measure(port)
             floor.fill(SERIAL)
             floor.measure(port, CALLS)
+            fill(SERIAL, VERY_LONG)
+            requests.strikes(port, SERIAL, CALLS)
         if "--coverage" in sys.argv:
             coverage.measure()
 

@@ -9,6 +9,7 @@ from tools.real_server import Person
 
 AIM_RATIO = 2.0
 AIM_LOOK = 1.2
+FAR_BACK = 500
 
 
 def measure(port: int, serial: str, count: int) -> None:
@@ -42,3 +43,26 @@ def measure(port: int, serial: str, count: int) -> None:
     print(f"a look at an unchanged bench    {look[0]:8.2f}   {look[0] / bare[0]:.2f} times the bare view, aim: within {AIM_LOOK:g}")
     ratios = entry[0] / bare[0], entry[1] / bare[1]
     print(f"entry / bare                    {ratios[0]:8.2f}   p95 {ratios[1]:.2f}, aim: within {AIM_RATIO:g}")
+
+
+def strikes(port: int, serial: str, count: int) -> None:
+    """Print what striking one of the latest readings of a very long ledger takes, and one five hundred entries back."""
+    from work.models import Entry
+
+    builder = Person(port, "della", "hillside-builder")
+    page, bare = Page(builder, serial), lambda: builder.call("GET", "/api/session/people")
+    struck = {row["strikes"] for row in Entry.objects.filter(engine=serial, kind="strike").values_list("body", flat=True)}
+    latest = Entry.objects.filter(engine=serial, kind="lift_reading").order_by("-seq").values_list("pk", flat=True)[: FAR_BACK + count]
+    standing = [str(pk) for pk in latest if str(pk) not in struck]
+    for where, of in (("late", 0), ("500 entries back", -1)):
+
+        def strike(of: int = of) -> None:
+            page.enter({"kind": "strike", "strikes": standing.pop(of), "reason": "misread"})
+
+        taken: dict[str, list[float]] = {"bare": [], "strike": []}
+        for _ in range(count // 6):
+            for name, call in (("bare", bare), ("strike", strike)):
+                taken[name] += times_ms(call, 1, warm_up=0 if taken[name] else 2)
+        found, yard = p50_p95(taken["strike"]), p50_p95(taken["bare"])
+        said = f"{found[0] / yard[0]:.2f} times the bare view, p95 {found[1] / yard[1]:.2f}, aim: within {AIM_RATIO:g}"
+        print(f"a strike of 10,000, {where:12}{found[0]:8.2f}   {said}")

@@ -22,6 +22,7 @@ def test(labels: list[str]) -> int:
     ensure_all(browser=True)
     say_share()
     env = {**os.environ, **python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
+    env.pop("PYTHONDONTWRITEBYTECODE", None)  # some twenty processes read the same sources
     command = [str(PYTHON), str(MANAGE), "test", "--noinput", "--top-level-directory", str(ROOT)]
     if labels:
         return subprocess.run([*command, *labels], cwd=ROOT, env=env, check=False).returncode

@@ -11,8 +11,8 @@ from unittest import skipIf
 from unittest.mock import patch
 
 from press.aside import Stopped, aside, how_far, stop
-from press.fonts_of import fetch_fonts_alone
-from press.layout import PAPER, pdf_of
+from press.layout import fetch_fonts_alone
+from press.pdf import PAPER, pdf_of
 from shop.errors import Conflict
 from tests.engines import lift
 from tests.server.cases import ShopCase

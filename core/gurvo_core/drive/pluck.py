@@ -7,9 +7,9 @@ import warnings
 from dataclasses import dataclass
 
 import numpy as np
+import scipy  # its signal part loads itself when first used: it takes most of a second
 from numpy.typing import NDArray
 from scipy.io import wavfile
-from scipy.signal import decimate, periodogram
 
 from gurvo_core.errors import ReadingError
 
@@ -126,7 +126,7 @@ def _thinned(sound: NDArray[np.float64], rate: float) -> tuple[NDArray[np.float6
     fewer = max(1, int(rate // ENOUGH_HZ))
     if fewer == 1:
         return sound, rate
-    thinned = np.asarray(decimate(sound, fewer, ftype="fir"), dtype=np.float64)
+    thinned = np.asarray(scipy.signal.decimate(sound, fewer, ftype="fir"), dtype=np.float64)
     if thinned.var() < LEFT_OVER * sound.var():
         raise ReadingError("file", rate, NOTHING)
     return thinned, rate / fewer
@@ -142,7 +142,7 @@ def _begins(samples: NDArray[np.float64]) -> int:
 
 def _highest(sound: NDArray[np.float64], rate: float) -> tuple[float, float]:
     """The strongest pitch within the band, and the share of the band's power that it and its overtones have."""
-    lines, power = periodogram(sound - sound.mean(), rate, window="hann", nfft=len(sound) * PADDED, detrend=False)
+    lines, power = scipy.signal.periodogram(sound - sound.mean(), rate, window="hann", nfft=len(sound) * PADDED, detrend=False)
     band = (lines >= LOWEST_HZ) & (lines <= HIGHEST_HZ)
     lines, power = lines[band], power[band]
     if len(lines) < 3 or not power.sum() > 0:

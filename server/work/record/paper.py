@@ -12,7 +12,7 @@ from gurvo_core.work import TapeLine
 from gurvo_core.work.hand_over import SIGNED
 from press.aside import Stopped
 from press.fonts_of import cannot_show
-from press.layout import pdf_of
+from press.pdf import pdf_of
 from shop.errors import Conflict
 from work import bridge
 from work.models import Engine

@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from engine.bridge import document_of
 from gurvo_core.sentence import say
-from press.layout import pdf_of
+from press.pdf import pdf_of
 from work import bridge
 from work.models import Engine
 from work.record.paper import ON_PAPER, square_code

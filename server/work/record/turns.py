@@ -8,7 +8,7 @@ from threading import Condition, Lock
 from cachetools import TTLCache
 
 from press.aside import begin, how_far, stop
-from press.layout import PAPER
+from press.pdf import PAPER
 from shop.errors import Conflict
 
 LOOKS_EVERY_S = 0.2
