@@ -1,10 +1,15 @@
-"""Django's own runner, closing with one plain line that counts what passed; several of them share one list of tests."""
+"""Django's own runner, closing with one plain line that counts what passed; several processes may share one list of tests."""
 
+import json
 import os
+import sys
+from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
-from unittest import TestCase, TestSuite
+from tempfile import TemporaryDirectory
+from unittest import TestCase, TestResult, TestSuite
 
+from django.db import connections
 from django.test.runner import DiscoverRunner, iter_test_cases
 
 
@@ -35,15 +40,65 @@ class Shared(TestSuite):
         return True
 
 
+def counts_of(result: TestResult) -> Counter[str]:
+    """How many passed, failed, and were left out."""
+    failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+    skipped = len(result.skipped)
+    return Counter(passed=result.testsRun - failed - skipped, failed=failed, skipped=skipped)
+
+
 class CountingRunner(DiscoverRunner):
-    """Prints 'N passed, N failed' when done. Runners that are given the same empty folder run each class once between them."""
+    """Prints 'N passed, N failed' when done.
+
+    With GURVO_TESTS_PROCESSES it forks once everything is imported and the database is made, so that this is done once for all.
+    """
+
+    def __init__(self, **how):
+        super().__init__(**how)
+        self.processes = int(os.environ.get("GURVO_TESTS_PROCESSES", "1"))
+
+    def setup_databases(self, **kwargs):
+        self.parallel = self.processes  # a copy of the database for each; set this late, so that Django does not share the list out itself
+        return super().setup_databases(**kwargs)
 
     def run_suite(self, suite, **kwargs):
-        begun = os.environ.get("GURVO_TESTS_BEGUN")
-        return super().run_suite(Shared(suite, Path(begun)) if begun else suite, **kwargs)
+        if self.processes < 2:
+            return counts_of(super().run_suite(suite, **kwargs))
+        del os.environ["GURVO_TESTS_PROCESSES"]  # a test that runs tests runs them alone
+        connections.close_all()
+        with TemporaryDirectory() as folder:
+            begun = [self._fork(number, Shared(suite, Path(folder)), Path(folder)) for number in range(1, self.processes + 1)]
+            return sum((ended(pid, Path(folder) / f"{number}.txt") for number, pid in enumerate(begun, 1)), Counter())
 
     def suite_result(self, suite, result, **kwargs):
-        failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
-        skipped = len(result.skipped)
-        print(f"{result.testsRun - failed - skipped} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))
-        return super().suite_result(suite, result, **kwargs)
+        passed, failed, skipped = (result[name] for name in ("passed", "failed", "skipped"))
+        print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))
+        return failed
+
+    def _fork(self, number: int, tests: Shared, folder: Path) -> int:
+        """Begin a process that runs what no other has begun, on its own copy of the database, and tells a file what it found."""
+        pid = os.fork()
+        if pid:
+            return pid
+        code = 1
+        try:
+            said = (folder / f"{number}.txt").open("w", buffering=1)
+            for stream in (sys.stdout, sys.stderr):
+                os.dup2(said.fileno(), stream.fileno())
+            for connection in connections.all():
+                connection.creation.setup_worker_connection(number)
+            counts = counts_of(super().run_suite(tests))
+            (folder / f"{number}.txt.json").write_text(json.dumps(counts))
+            code = 0
+        finally:  # what is done after the tests is the parent's; a Chromium and a press go with the process that began them
+            sys.stdout.flush()
+            sys.stderr.flush()
+            os._exit(code)
+
+
+def ended(pid: int, said: Path) -> Counter[str]:
+    """Wait for a process, say what it said, and return its counts; one that broke down has failed."""
+    _, status = os.waitpid(pid, 0)
+    print(said.read_text())
+    counts = Path(f"{said}.json")
+    return Counter(json.loads(counts.read_text())) if status == 0 and counts.exists() else Counter(failed=1)

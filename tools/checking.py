@@ -1,10 +1,8 @@
 """Tests, lint, benchmark, screenshots, generated files."""
 
 import os
-import re
 import subprocess
 import tempfile
-from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from tools.house import PYTHON, ROOT, VENV, WEB, CannotError, ensure_all, ensure_node, ensure_python, must, python_env, run
@@ -18,27 +16,15 @@ ENGINE_SCHEMA = ROOT / "docs" / "formats" / "gurvo-engine.schema.json"
 
 
 def test(labels: list[str]) -> int:
-    """Run every test, or those named. Several processes share all of them, each with a database and a Chromium of its own."""
+    """Run every test, or those named. All are shared by several processes, each with a database and a Chromium of its own."""
     ensure_all(browser=True)
     say_share()
     env = {**os.environ, **python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
     env.pop("PYTHONDONTWRITEBYTECODE", None)  # some twenty processes read the same sources
     command = [str(PYTHON), str(MANAGE), "test", "--noinput", "--top-level-directory", str(ROOT)]
-    if labels:
-        return subprocess.run([*command, *labels], cwd=ROOT, env=env, check=False).returncode
-    with tempfile.TemporaryDirectory() as begun:
-        env["GURVO_TESTS_BEGUN"] = begun
-        running = [
-            subprocess.Popen([*command, "tests"], cwd=ROOT, env=env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
-            for _ in range((os.cpu_count() or 1) + 1)  # one more than cores: tests of time-outs wait more than they work
-        ]
-        with ThreadPoolExecutor() as pool:  # all are read at once, so that none waits for a full pipe
-            said = list(pool.map(lambda one: one.communicate()[0], running))
-    print("\n".join(said))
-    counts = [tuple(map(int, found)) for text in said for found in re.findall(r"^(\d+) passed, (\d+) failed", text, re.M)]
-    passed, failed = (sum(count[n] for count in counts) for n in (0, 1))
-    print(f"{passed} passed, {failed} failed")
-    return max(one.returncode for one in running) if len(counts) == len(running) else 1
+    if not labels:  # one more process than cores: tests of time-outs wait more than they work
+        labels, env["GURVO_TESTS_PROCESSES"] = ["tests"], str((os.cpu_count() or 1) + 1)
+    return subprocess.run([*command, *labels], cwd=ROOT, env=env, check=False).returncode
 
 
 def _export(schema: Path, types: Path, engine_schema: Path) -> None:

@@ -1,10 +1,13 @@
 """Several runners that share one list of tests: each class is run once, by whoever comes first."""
 
+import os
 import unittest
+from contextlib import redirect_stdout
+from io import StringIO
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-from tests.runner import Shared
+from tests.runner import Shared, counts_of, ended
 
 
 class Short(unittest.TestCase):
@@ -40,4 +43,14 @@ class SharedTests(unittest.TestCase):
         result = unittest.TestResult()
         self.list_of().run(result)
         self.list_of().run(result)
-        self.assertEqual((result.testsRun, result.wasSuccessful()), (3, True))
+        self.assertEqual(counts_of(result), {"passed": 3, "failed": 0, "skipped": 0})
+
+    def test_a_process_that_breaks_down_has_failed_and_what_it_said_is_not_lost(self):
+        said = self.folder / "1.txt"
+        said.write_text("three tests in")
+        pid = os.fork()
+        if not pid:
+            os._exit(3)
+        with redirect_stdout(StringIO()) as shown:
+            self.assertEqual(ended(pid, said), {"failed": 1})
+        self.assertEqual(shown.getvalue(), "three tests in\n")
