@@ -51,7 +51,7 @@ class LayTests(ShopCase):
         self.refused(self.look(counted={"line-crank": "152"}), 422, "counted.line-crank", "The whole belt has 152 teeth")
         self.refused(self.look(counted={"other": "3"}), 422, "counted.other", "Nothing called other")
         three = {"line-crank": "77", "line-exhaust": "17", "line-intake": "59"}
-        self.refused(self.look(counted=three), 422, "answers.line-intake", "contradicts")
+        self.refused(self.look(counted=three), 422, "counted.line-intake", "contradicts")
         self.refused(self.look(turned_deg=9999), 422, "turned_deg", "")
 
     def test_a_step_that_lays_nothing_is_not_there_and_a_stranger_sees_nothing(self):

@@ -254,7 +254,7 @@ def _placed(
         if here in off and there in off:
             if span.key in counted and abs(off[there] - off[here] - on_deg) > SAME:
                 rule = f"{span.label} of {counted[span.key]:g} contradicts the other counts: count again from the first mark"
-                raise GeometryError(f"answers.{span.key}", counted[span.key], rule)
+                raise GeometryError(f"counted.{span.key}", counted[span.key], rule)
         elif here in off:
             off[there] = off[here] + on_deg
         else:

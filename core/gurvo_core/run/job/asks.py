@@ -27,7 +27,7 @@ from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
 from gurvo_core.run.job.rules import goes_in, step_doing
 from gurvo_core.run.job.said import said_of, where_of
-from gurvo_core.run.job.standing import is_done, minutes_of, not_whole, unmet, whole_steps
+from gurvo_core.run.job.standing import facts_done_elsewhere, is_done, minutes_of, not_whole, unmet, whole_steps
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
 from gurvo_core.run.plan import Plan, PlanStep
@@ -125,7 +125,7 @@ def _asked_waiting(plan: Plan, step_id: str, minutes: float | None, missing: tup
 @kept_with
 def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
-    facts = _facts_of(done_elsewhere)
+    facts = facts_done_elsewhere(done_elsewhere)
     is_whole = is_done(now, step_id, facts)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
     if one.step.does == "turn_over":
@@ -145,12 +145,6 @@ def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None
         asked, hard_stop = _asked_of(now.plan, step_id, minutes, stands), []
     signs = [_hold(one.step, done.by, is_signed=bool(done.signed))] if one.step.hold_point and done is not None else []
     return Asked(questions=[*hard_stop, *asked.questions, *signs], note=note) if hard_stop or signs else asked
-
-
-@lru_cache(maxsize=64)
-def _facts_of(done_elsewhere: frozenset[str] | None) -> Facts:
-    """All that the needs of a step ask of other rooms."""
-    return Facts({DONE_ELSEWHERE: done_elsewhere})
 
 
 class _Standing(NamedTuple):

@@ -140,7 +140,7 @@ def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, s
     try:
         effect = laid_words(document, laid_shafts(document, loop, counted))
     except GeometryError as error:
-        yield Objection(error.field, error.rule)
+        yield Objection(f"answers.{error.field.removeprefix('counted.')}", error.rule)
         return
     for key in (span.key for span in spans.values() if span.key in counted and counted[span.key] != span.book):
         said = f"; {effect}" if effect else ""

@@ -2,6 +2,7 @@
 
 __all__ = [
     "cured_at",
+    "facts_done_elsewhere",
     "is_done",
     "is_on_at",
     "joint_stage",
@@ -16,6 +17,7 @@ __all__ = [
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
+from functools import lru_cache
 from typing import Any
 
 from gurvo_core.engine import Thing, WorkStep
@@ -88,6 +90,32 @@ def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     return planned is not None and planned.step.does in (facts.get(DONE_ELSEWHERE) or ())
 
 
+@lru_cache(maxsize=64)
+def facts_done_elsewhere(done_elsewhere: frozenset[str] | None) -> Facts:
+    """Return all that the needs of a step ask of other rooms, as facts.
+
+    Parameters
+    ----------
+    done_elsewhere : frozenset of str or None
+        What other rooms have seen to.
+
+    Returns
+    -------
+    facts : Facts
+        The same object for the same steps.
+
+    Source
+    ------
+    House rule: rooms hear of each other by facts.
+
+    Example
+    -------
+    >>> facts_done_elsewhere(None) is facts_done_elsewhere(None)
+    True
+    """
+    return Facts({DONE_ELSEWHERE: done_elsewhere})
+
+
 @kept_with
 def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozenset[str]:
     """Return the steps that are done, and signed where they are hold points.
@@ -113,7 +141,7 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
     >>> whole_steps(begin_run(quern_4()), None)
     frozenset()
     """
-    facts = Facts({DONE_ELSEWHERE: done_elsewhere})
+    facts = facts_done_elsewhere(done_elsewhere)
     return frozenset(step_id for step_id in now.plan.by_id if is_done(now, step_id, facts))
 
 
