@@ -4,6 +4,7 @@ It never rests on being told which those are: the sums of what is kept are compa
 all of it is read anew.
 """
 
+from collections import Counter
 from collections.abc import Iterable
 from datetime import date
 from threading import RLock
@@ -57,6 +58,7 @@ class Line:
         "_row",
         "builder",
         "family",
+        "is_archived",
         "is_open",
         "is_out",
         "is_to_sign",
@@ -64,21 +66,23 @@ class Line:
         "place",
         "plain",
         "promised",
+        "serial",
         "stand",
         "words",
     )
 
     def __init__(self, plain: dict[str, Any]):
-        self.plain = plain
+        self.plain, self.serial = plain, str(plain["serial"])
+        self.is_archived = plain["whereabouts"] == "archived"
         self.stand: int | None = plain["stand"]
-        self.place = (self.stand is None, self.stand or 0, plain["serial"])
+        self.place = (self.stand is None, self.stand or 0, self.serial)
         self.builder, self.family = plain["builder__username"], plain["revision__family"]
         self.is_open = plain["summary__signed"] is False
         self.is_out = self.is_open and self["verdict"] == "out"
         self.is_to_sign = self.is_open and self["waits_for"] == "the lead to sign"
         self.promised: date | None = plain["promised"] if self.is_open else None
         self.loose_ends: int = plain["summary__loose_ends"] or 0
-        said = (plain["serial"], plain["revision__family__name"], plain["purpose"], plain["builder__first_name"], self["waits_for"])
+        said = (self.serial, plain["revision__family__name"], plain["purpose"], plain["builder__first_name"], self["waits_for"])
         self.words = "\n".join(word or "" for word in said).casefold()
         self._row: tuple[object, FloorRow] | None = None
 
@@ -122,15 +126,51 @@ def read(serials: Iterable[str] | None = None) -> list[Line]:
     return [Line(plain) for plain in engines.in_order().values(*COLUMNS)]
 
 
+class Tally:
+    """How a shop stands, counted on as its engines change."""
+
+    def __init__(self) -> None:
+        self.engines = 0
+        self.sums = (0, 0, 0)  # as the database adds them up: by these the roll is compared with it
+        self.out = 0
+        self.to_sign = 0
+        self.stands: Counter[int] = Counter()
+        self.promised: Counter[date] = Counter()  # of engines that are open
+
+    def count(self, line: Line, times: int) -> None:
+        """Count an engine in (1) or out again (-1)."""
+        n, entries, revisions = self.sums
+        self.sums = n + times, entries + times * line.plain["last_seq"], revisions + times * line.plain["revision_id"]
+        self.engines += times
+        self.out += times * line.is_out
+        self.to_sign += times * line.is_to_sign
+        if line.stand is not None:
+            self.stands[line.stand] += times
+        if line.promised is not None:
+            self.promised[line.promised] += times
+
+    @property
+    def taken_stands(self) -> list[int]:
+        """Stands that hold an engine, in order."""
+        return sorted(+self.stands)
+
+    def late(self, today: date) -> int:
+        """How many open engines were promised for an earlier day."""
+        return sum(times for day, times in self.promised.items() if day < today)
+
+
 class Roll:
-    """All engines, stands first in their order."""
+    """All engines, stands first in their order; archived ones apart."""
 
     def __init__(self) -> None:
         self._lock = RLock()
         self._touched: set[str] = set()
-        self._lines: dict[str, Line] = {}
         self._misfits: tuple[tuple[str, str], ...] | None = None
-        self._sums = (0, 0, 0)
+        self._begin_anew()
+
+    def _begin_anew(self) -> None:
+        self._lines: dict[bool, dict[str, Line]] = {False: {}, True: {}}
+        self._tally = Tally()
 
     def touch(self, serial: str) -> None:
         """Hear that an engine has changed, so that it alone is read."""
@@ -143,46 +183,46 @@ class Roll:
             self._misfits = None
             self._touched.clear()
 
-    def lines(self, moment: Moment) -> list[Line]:
-        """Return every engine as it is at a moment."""
+    def at(self, moment: Moment, *, archived: bool) -> tuple[list[Line], Tally]:
+        """Return the engines that are archived or not as they are at a moment, and how the whole shop stands."""
         with self._lock:
             if self._misfits == moment.misfits:
                 self._read_touched()
-            if (self._misfits, self._sums) != (moment.misfits, moment.sums):
+            if (self._misfits, self._tally.sums) != (moment.misfits, moment.sums):
                 self._read_all(moment.misfits)
-            return list(self._lines.values())
+            return list(self._lines[archived].values()), self._tally
 
     def read_again(self, serials: list[str]) -> list[Line]:
         """Read and return some engines that have changed though no entry was made."""
         with self._lock:
             self._touched.update(serials)
             self._read_touched()
-            return [self._lines[serial] for serial in serials]
+            return [self._lines[False].get(serial) or self._lines[True][serial] for serial in serials]
 
     def _read_all(self, misfits: tuple[tuple[str, str], ...]) -> None:
         self._touched.clear()
-        self._lines = {line.plain["serial"]: line for line in read()}
+        self._begin_anew()
         self._misfits = misfits
-        self._sums = (0, 0, 0)
-        for line in self._lines.values():
-            self._count(line, 1)
+        for line in read():
+            self._lines[line.is_archived][line.serial] = line
+            self._tally.count(line, 1)
 
     def _read_touched(self) -> None:
         touched, self._touched = self._touched, set()
-        in_order = True
         for line in read(touched) if touched else ():
-            before = self._lines.get(line.plain["serial"])
-            if before is not None:
-                self._count(before, -1)
-            in_order &= before is not None and before.place == line.place
-            self._lines[line.plain["serial"]] = line
-            self._count(line, 1)
-        if not in_order:
-            self._lines = dict(sorted(self._lines.items(), key=lambda item: item[1].place))
+            self._take(line)
 
-    def _count(self, line: Line, times: int) -> None:
-        n, entries, revisions = self._sums
-        self._sums = n + times, entries + times * line.plain["last_seq"], revisions + times * line.plain["revision_id"]
+    def _take(self, line: Line) -> None:
+        """Put an engine where it belongs now."""
+        here, elsewhere = self._lines[line.is_archived], self._lines[not line.is_archived]
+        before = here.get(line.serial) or elsewhere.pop(line.serial, None)
+        if before is not None:
+            self._tally.count(before, -1)
+        is_in_its_place = line.serial in here and before is not None and before.place == line.place
+        here[line.serial] = line
+        self._tally.count(line, 1)
+        if not is_in_its_place:
+            self._lines[line.is_archived] = dict(sorted(here.items(), key=lambda item: item[1].place))
 
 
 ROLL = Roll()

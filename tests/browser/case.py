@@ -89,9 +89,9 @@ class BrowserCase(LiveServerTestCase):
             else:
                 self.page.keyboard.type(key)
 
-    def see(self, what: Locator):
+    def see(self, what: Locator, within_s: float = 30):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
-        what.wait_for()
+        what.wait_for(timeout=within_s * 1000)
 
     def no_rule_is_broken(self, where: str):
         """Library: axe-core's rules; in the dark its contrast, which is all that is other there."""

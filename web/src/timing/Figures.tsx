@@ -1,12 +1,14 @@
 /** The figures beside the wheel: what has been found, what the card says, what can be done. The server worked them out. */
-import type { ReactNode } from 'react';
+import { type ReactNode, Suspense } from 'react';
 import type { Schemas } from '../api/client';
+import { later } from '../app/later';
 import { sayDegrees, type Voice } from '../app/saying';
 import { Verdict } from '../app/Verdict';
 import type { Question } from '../ledger/contract';
 import { camAsked } from './asked';
-import { Causes } from './Causes';
 import classes from './Figures.module.css';
+
+const Causes = later(async () => (await import('./Causes')).Causes);
 
 export interface FiguresProps {
   timing: Schemas['TimingView'];
@@ -143,7 +145,9 @@ function CamFigures({ cam, question, serial, entries }: CamProps) {
       )}
       {cam.settles && <p className={classes.soft}>{cam.settles}</p>}
       {cam.verdict && cam.verdict !== 'in' && cam.advance_deg != null && (
-        <Causes serial={serial} entries={entries} rounds={cam.rounds} />
+        <Suspense fallback={null}>
+          <Causes serial={serial} entries={entries} rounds={cam.rounds} />
+        </Suspense>
       )}
       {cam.advance_words && <Offers cam={cam} />}
       <Derived cam={cam} />

@@ -6,7 +6,7 @@ import { Suspense, useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
-import { bringTheRest } from '../app/later';
+import { bringTheRest, later } from '../app/later';
 import { type LengthUnit, say, type Voice } from '../app/saying';
 import { useLikings, usePerson, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
@@ -21,12 +21,12 @@ import { BenchHead } from './BenchHead';
 import { DRAWINGS, INPUTS } from './inputs';
 import { LooseEnds } from './LooseEnds';
 import { NoteDialog } from './NoteDialog';
-import { PlaceDialog } from './PlaceDialog';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
+const PlaceDialog = later(async () => (await import('./PlaceDialog')).PlaceDialog);
 const LAST = 'last';
 /** After so long the bench stands and can be used: then what other steps need is fetched. */
 const REST_AFTER_MS = 2_000;
@@ -179,7 +179,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         onClose={() => setStriking(null)}
       />
       <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />
-      {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
+      <Suspense fallback={null}>
+        {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
+      </Suspense>
       <Here opened={changing} onClose={() => setChanging(false)} />
     </div>
   );
