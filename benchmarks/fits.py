@@ -7,7 +7,7 @@ import random
 from django.contrib.auth.models import User
 
 from benchmarks.playing import Page, enter, next_entry, put_on
-from benchmarks.timing import p50_p95, times_ms
+from benchmarks.timing import p50_p95, times_ms, turn_about_ms
 from demo.documents import family_data
 from engine.services import add_revision
 from gurvo_core.lash.shims import Measured, plan_shims
@@ -74,9 +74,6 @@ def entries(port: int, count: int) -> None:
         page.enter(body)
 
     page = Page(builder, SERIAL)
-    taken: dict[str, list[float]] = {"bare": [], "entry": []}
-    for _ in range(count):
-        taken["bare"] += times_ms(lambda: builder.call("GET", "/api/session/people"), 1, warm_up=0 if taken["bare"] else 5)
-        taken["entry"] += times_ms(record, 1, warm_up=0 if taken["entry"] else 5)
+    taken = turn_about_ms({"bare": lambda: builder.call("GET", "/api/session/people"), "entry": record}, count)
     bare, entry = p50_p95(taken["bare"]), p50_p95(taken["entry"])
     print(f"a reading on a sheet of 400     {entry[0]:8.2f}   {entry[0] / bare[0]:.2f} times the bare view, aim: within {AIM_RATIO:g}")

@@ -5,7 +5,7 @@ import time
 import uuid
 from functools import partial
 
-from benchmarks.timing import p50_p95, times_ms
+from benchmarks.timing import p50_p95, times_ms, turn_about_ms
 from tools.real_server import Person
 
 ENGINES, ENTRIES_EACH = 5000, 60
@@ -37,13 +37,9 @@ def fill(serial: str) -> None:
 def measure(port: int, count: int) -> None:
     """Print what a page of the Floor takes, and an entry with and without 32 benches that look."""
     lead = Person(port, "della", "hillside-builder")
-    bare: list[float] = []
-    taken: dict[str, list[float]] = {page: [] for page in PAGES}
-    for _ in range(count // 3):
-        bare += times_ms(partial(lead.call, "GET", "/api/session/people"), 1, warm_up=0 if bare else 5)
-        for page, times in taken.items():
-            times.extend(times_ms(partial(lead.call, "GET", f"/api/engines{page}"), 1, warm_up=0 if times else 2))
-    yardstick = p50_p95(bare)
+    calls = {"bare": partial(lead.call, "GET", "/api/session/people")}
+    taken = turn_about_ms(calls | {page: partial(lead.call, "GET", f"/api/engines{page}") for page in PAGES}, count // 3)
+    yardstick = p50_p95(taken.pop("bare"))
     print(f"bare signed-in view             {yardstick[0]:8.2f}   p95 {yardstick[1]:.2f}, with {ENGINES} engines beside")
     for page, times in taken.items():
         p50, p95 = p50_p95(times)

@@ -4,7 +4,7 @@ import itertools
 
 from benchmarks.long_ledger import EVENTS
 from benchmarks.playing import Page
-from benchmarks.timing import p50_p95, times_ms
+from benchmarks.timing import p50_p95, turn_about_ms
 from tools.real_server import Person
 
 AIM_RATIO = 2.0
@@ -23,7 +23,6 @@ def measure(port: int, serial: str, count: int) -> None:
         body |= {"lift": {"text": "1.00", "unit": "mm"}, "wheel": {"text": str(figure), "side": side}}
         page.enter(body)
 
-    # turn about, so that whatever else the machine does falls on both alike
     page = Page(builder, serial)
     builder.call("GET", "/api/engines/Q4-0170")
     tag = builder.tag
@@ -32,10 +31,7 @@ def measure(port: int, serial: str, count: int) -> None:
         "entry": record,
         "look": lambda: builder.call("GET", "/api/engines/Q4-0170", tag=tag),
     }
-    taken: dict[str, list[float]] = {name: [] for name in calls}
-    for _ in range(count):
-        for name, call in calls.items():
-            taken[name] += times_ms(call, 1, warm_up=0 if taken[name] else 5)
+    taken = turn_about_ms(calls, count)
     bare, entry = p50_p95(taken["bare"]), p50_p95(taken["entry"])
     print(f"bare signed-in view             {bare[0]:8.2f}   p95 {bare[1]:.2f}")
     print(f"accepted entry, ledger of 2,000 {entry[0]:8.2f}   p95 {entry[1]:.2f}")
@@ -59,10 +55,7 @@ def strikes(port: int, serial: str, count: int) -> None:
         def strike(of: int = of) -> None:
             page.enter({"kind": "strike", "strikes": standing.pop(of), "reason": "misread"})
 
-        taken: dict[str, list[float]] = {"bare": [], "strike": []}
-        for _ in range(count // 6):
-            for name, call in (("bare", bare), ("strike", strike)):
-                taken[name] += times_ms(call, 1, warm_up=0 if taken[name] else 2)
+        taken = turn_about_ms({"bare": bare, "strike": strike}, count // 6, warm_up=2)
         found, yard = p50_p95(taken["strike"]), p50_p95(taken["bare"])
         said = f"{found[0] / yard[0]:.2f} times the bare view, p95 {found[1] / yard[1]:.2f}, aim: within {AIM_RATIO:g}"
         print(f"a strike of 10,000, {where:12}{found[0]:8.2f}   {said}")

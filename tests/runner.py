@@ -3,6 +3,7 @@
 import json
 import os
 import sys
+import traceback
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -90,6 +91,8 @@ class CountingRunner(DiscoverRunner):
             counts = counts_of(super().run_suite(tests))
             (folder / f"{number}.txt.json").write_text(json.dumps(counts))
             code = 0
+        except BaseException:
+            traceback.print_exc()  # nobody above hears of it
         finally:  # what is done after the tests is the parent's; a Chromium and a press go with the process that began them
             sys.stdout.flush()
             sys.stderr.flush()

@@ -75,7 +75,7 @@ def _found(lines: list[Line], wanted: FloorFilter) -> list[Line]:
         found = [line for line in found if line.family == wanted.family]
     if wanted.late:
         today = timezone.localdate()
-        found = [line for line in found if line.promised and line.promised < today]
+        found = [line for line in found if line.late_days(today)]
     if wanted.loose_ends:
         found = [line for line in found if line.loose_ends]
     if wanted.free_to_turn is not None:

@@ -97,6 +97,10 @@ class Line:
             return True
         return bool(self.plain["summed_at"] != self.plain["last_entry"] and not self["broken"])
 
+    def late_days(self, today: date) -> int:
+        """By how many days it is late; 0 where it is signed, or nothing was promised."""
+        return max(0, (today - self.promised).days) if self.promised else 0
+
     def row(self, today: date, hours: WorkingHours, hour: str) -> FloorRow:
         """Return it as the Floor shows it at an hour, by which goes when it will be done."""
         if self._row is None or self._row[0] != (today, hours, hour):
@@ -109,7 +113,7 @@ class Line:
         shown["builder"] = called(self.plain["builder__first_name"], self.builder)
         shown["promised"] = self.promised
         shown["expected"] = _expected(self["left_minutes"], hours) if self.is_open else None
-        shown["late_days"] = max(0, (today - self.promised).days) if self.promised else 0
+        shown["late_days"] = self.late_days(today)
         shown["verdict"] = self["verdict"] or None
         return FloorRow.model_validate(shown)
 
@@ -130,7 +134,6 @@ class Tally:
     """How a shop stands, counted on as its engines change."""
 
     def __init__(self) -> None:
-        self.engines = 0
         self.sums = (0, 0, 0)  # as the database adds them up: by these the roll is compared with it
         self.out = 0
         self.to_sign = 0
@@ -141,13 +144,17 @@ class Tally:
         """Count an engine in (1) or out again (-1)."""
         n, entries, revisions = self.sums
         self.sums = n + times, entries + times * line.plain["last_seq"], revisions + times * line.plain["revision_id"]
-        self.engines += times
         self.out += times * line.is_out
         self.to_sign += times * line.is_to_sign
         if line.stand is not None:
             self.stands[line.stand] += times
         if line.promised is not None:
             self.promised[line.promised] += times
+
+    @property
+    def engines(self) -> int:
+        """How many there are."""
+        return self.sums[0]
 
     @property
     def taken_stands(self) -> list[int]:
