@@ -3,6 +3,7 @@
 import atexit
 import os
 from functools import cache
+from time import monotonic
 
 from axe_playwright_python.sync_playwright import Axe
 from django.conf import settings
@@ -72,14 +73,14 @@ class BrowserCase(LiveServerTestCase):
         self.context.add_cookies([{"name": cookie.key, "value": cookie.value, "url": self.live_server_url}])
         self.page.goto(path)
         if path == "/":
-            self.see(self.page.get_by_role("heading", name="engines on stands"))
+            self.see(self.headed("engines on stands"))
 
     def sign_in_by_form(self, name="bo"):
         """The same through the form, by keyboard."""
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type(name, "Tab", PASSWORD, "Enter")
-        self.see(self.page.get_by_role("heading", name="engines on stands"))
+        self.see(self.headed("engines on stands"))
 
     def type(self, *keys: str):
         """Press keys by name, type anything else."""
@@ -93,6 +94,29 @@ class BrowserCase(LiveServerTestCase):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
         what.wait_for(timeout=within_s * 1000)
 
+    def reads(self, words: str, within_s: float = 30):
+        """Wait until these words stand on the screen, wherever: the browser's own telling of the page is read, not every element's."""
+        wanted, until = " ".join(words.lower().split()), monotonic() + within_s
+        while wanted not in (shown := " ".join(self.page.locator("body").inner_text().lower().split())):
+            self.assertLess(monotonic(), until, f"“{words}” does not stand on the screen: {shown}")
+            self.page.wait_for_timeout(40)
+
+    def part(self, name: str) -> Locator:
+        """A part of the screen by the label it carries itself."""
+        return self.page.locator(f'[aria-label="{name}"]')
+
+    def headed(self, words: str) -> Locator:
+        """A heading with these words."""
+        return self.page.locator("h1, h2, h3, h4", has_text=words)
+
+    @property
+    def main(self) -> Locator:
+        return self.page.locator("main")
+
+    @property
+    def alert(self) -> Locator:
+        return self.page.locator("[role=alert]")
+
     def no_rule_is_broken(self, where: str):
         """Library: axe-core's rules; in the dark its contrast, which is all that is other there."""
         for scheme, only in (("light", {}), ("dark", {"runOnly": {"type": "rule", "values": ["color-contrast"]}})):
@@ -104,8 +128,8 @@ class BrowserCase(LiveServerTestCase):
                 self.assertEqual(said, [])
 
     def asked(self, words: str):
-        """Wait until the bench asks this."""
-        expect(self.page.get_by_role("heading", level=1)).to_contain_text(words)
+        """Wait until the bench asks this. (Looked for by tag: by role each look works out the role and name of all that is drawn.)"""
+        self.see(self.page.locator("h1", has_text=words))
 
     def answer(self, question: str, *keys: str):
         """Wait for a question and answer it by keyboard."""
@@ -115,16 +139,16 @@ class BrowserCase(LiveServerTestCase):
     def bench(self, serial="T-1"):
         """Open an engine's bench."""
         self.page.goto(f"/bench/{serial}")
-        self.see(self.page.get_by_role("heading", level=1))
+        self.see(self.page.locator("h1"))
 
     def at_the_bench(self, serial="T-1", name="bo"):
         """Signed in, at an engine's bench."""
         self.sign_in(name, f"/bench/{serial}")
-        self.see(self.page.get_by_role("heading", level=1))
+        self.see(self.page.locator("h1"))
 
     @property
     def tape(self):
-        return self.page.get_by_label("Tape").get_by_role("listitem")
+        return self.part("Tape").locator("li")
 
     def find_tdc(self):
         """Everything before degreeing, by keyboard."""

@@ -24,7 +24,7 @@ class LayCase(RunCase):
 
     @property
     def outcome(self):
-        return self.page.get_by_label("If laid like this")
+        return self.part("If laid like this")
 
     def test_by_keyboard_a_wrong_count_is_seen_tried_put_back_and_laid_again(self):
         expect(self.outcome).to_contain_text("One tooth is")
@@ -35,13 +35,13 @@ class LayCase(RunCase):
         self.page.keyboard.press("ArrowRight")
         expect(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on")).to_contain_text("5° late")
         self.type("Escape")
-        self.see(self.page.get_by_text("Try a turn: nothing of it is kept."))
-        schools = self.page.get_by_label("Get the slack over")
+        self.reads("Try a turn: nothing of it is kept.")
+        schools = self.part("Get the slack over")
         expect(schools).to_contain_text("Crankshaft a tooth back, then up to its mark")
         self.type("a")
         expect(schools).to_contain_text("Cams a tooth on, then back")
         self.type("Enter")
-        expect(self.page.get_by_role("alert").filter(has_text="the book counts 63.5")).to_contain_text("15° of the crank late")
+        expect(self.alert.filter(has_text="the book counts 63.5")).to_contain_text("15° of the crank late")
         first = self.page.get_by_label("line with arrow to left line")
         expect(first).to_have_value("62,5")
         first.fill("63.5")
@@ -53,7 +53,7 @@ class LayCase(RunCase):
 
     def test_a_count_that_cannot_be_is_said_beside_the_drawing(self):
         self.type("190")
-        expect(self.page.get_by_role("alert")).to_contain_text("The whole belt has 190 teeth")
+        expect(self.alert).to_contain_text("The whole belt has 190 teeth")
 
 
 EARLY = (
@@ -77,7 +77,7 @@ class CausesCase(BrowserCase):
         for body in (STOP_OUT, *(lift(*event) for event in EARLY)):
             self.enter(body)
         self.at_the_bench()
-        causes = self.page.get_by_label("Likely causes")
+        causes = self.part("Likely causes")
         expect(causes).to_contain_text("The wheel's zero is out")
         first = causes.get_by_role("listitem").first
         expect(causes).to_contain_text("Look which slot, bush or hole is used")

@@ -34,7 +34,7 @@ class BottomEndTests(JointCase):
     def test_five_mains_by_keyboard_and_the_one_that_cannot_be_told_is_settled(self):
         self.at_the_mains()
         self.answer("with what is the bore read", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("First: shells in, caps torqued")
+        expect(self.alert).to_contain_text("First: shells in, caps torqued")
         self.type("x", "Enter")
         self.read("bore", BORES)
         self.asked("with what is the journal read")
@@ -42,8 +42,8 @@ class BottomEndTests(JointCase):
         self.type(coarse.inner_text()[0], "Enter")
         self.read("journal", dict.fromkeys(BORES, "57.97"))
         self.asked("Main 3 cannot be told. What is done about it?")
-        expect(self.page.get_by_label("Loose ends")).to_contain_text("Main 3 cannot be told")
-        main = self.page.get_by_role("main")
+        expect(self.part("Loose ends")).to_contain_text("Main 3 cannot be told")
+        main = self.main
         expect(main.get_by_label("What it comes to")).to_contain_text("can't tell")
         expect(main.get_by_label("What would settle it")).to_contain_text("Read the journal again with M1: U falls to 0.00")
         # that is what is done: the same spots once more, with the finer one
@@ -58,7 +58,7 @@ class BottomEndTests(JointCase):
                 self.type("e")
             self.type("57.972", "Enter")
         self.asked("with what is the bore read")
-        expect(self.page.get_by_label("Loose ends")).not_to_contain_text("cannot be told")
+        expect(self.part("Loose ends")).not_to_contain_text("cannot be told")
         with patch("work.record.paper.pdf_of", side_effect=lambda page: page.encode()):
             page = as_pdf(self.ledger_engine()).decode()
         self.assertIn("<h2>Main bearing clearance</h2>", page)
@@ -73,7 +73,7 @@ class BottomEndTests(JointCase):
         self.answer("with what is the bore read", "x", "Enter")
         self.asked("Main 1: what does the bore measure, front, up?")
         self.type("5.8016", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("did you mean 58.016?")
+        expect(self.alert).to_contain_text("did you mean 58.016?")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
         expect(field).to_have_value("5.8016")
         self.page.reload()
@@ -83,7 +83,7 @@ class BottomEndTests(JointCase):
         self.asked("Main 1: what does the bore measure, front, across?")
         expect(self.tape.first).to_contain_text("+16 µm")
         self.page.keyboard.press("ArrowRight")
-        self.see(self.page.get_by_text("instead of the next"))
+        self.reads("instead of the next")
 
     def test_a_sheet_is_pasted_and_says_what_it_took_before_it_is_kept(self):
         self.at_the_mains()
@@ -94,8 +94,8 @@ class BottomEndTests(JointCase):
         sheet = self.page.get_by_label("Paste a sheet")
         sheet.fill("place\tbore front up\tbore front across\nmain 1\t58.016\t58.017\nmain 2\t5.8\t58.016")
         self.page.get_by_role("button", name="See what it says").click()
-        self.see(self.page.get_by_text("3 of 4 are taken as they are"))
-        self.see(self.page.get_by_text("did you mean"))
+        self.reads("3 of 4 are taken as they are")
+        self.reads("did you mean")
         self.assertEqual(len(self.ledger.entries), before)
         self.page.get_by_role("button", name="Keep 3 readings").click()
         self.recorded(before + 3)
@@ -104,7 +104,7 @@ class BottomEndTests(JointCase):
     def test_on_a_phone_one_place_at_a_time(self):
         self.open(PHONE, has_touch=True)
         self.at_the_mains()
-        main = self.page.get_by_role("main")
+        main = self.main
         main.get_by_role("button", name="Press X").tap()
         main.get_by_role("button", name="Ready to read").tap()
         self.asked("Main 1: what does the bore measure, front, up?")
@@ -122,7 +122,7 @@ class ShellTests(JointCase):
         self.at("corrie-v6", "main-fit:main-clearance:sizes")
         self.asked("Corrie main shells: which go where?")
         expect(self.page.get_by_label("Size for main 1")).to_have_value("C")
-        expect(self.page.get_by_role("main")).to_contain_text("Spread")
+        expect(self.main).to_contain_text("Spread")
         self.type("Enter")
         self.asked("Crank in")
         self.page.goto("/stock")
@@ -135,7 +135,7 @@ class ShellTests(JointCase):
         self.page.get_by_label("Size", exact=True).fill("C")
         self.page.get_by_label("Free on the shelf").fill("many")
         self.type("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("whole number of pieces")
+        expect(self.alert).to_contain_text("whole number of pieces")
 
 
 class LashTests(JointCase):
@@ -147,7 +147,7 @@ class LashTests(JointCase):
             self.answer(f"Turn the crank to cylinder {1 if stop == 1 else 4} at firing TDC", "Enter")
             for _ in range(valves):
                 self.asked("what is its clearance?")
-                name = self.page.get_by_role("heading", level=1).inner_text().split(":")[0]
+                name = self.page.locator("h1").inner_text().split(":")[0]
                 goes, shim = found.get(name, ("0.20" if "intake" in name else "0.25", "2.50"))
                 expect(self.page.get_by_label("Shim that is in")).to_be_focused()
                 self.type(shim)
@@ -156,9 +156,9 @@ class LashTests(JointCase):
                 self.type(goes, "Enter")
                 self.recorded(before + 1)
         self.asked("Which shim goes where?")
-        expect(self.page.get_by_role("main")).to_contain_text("2 moved within the engine, 0 from stock, 0 to buy")
+        expect(self.main).to_contain_text("2 moved within the engine, 0 from stock, 0 to buy")
         self.type("Enter")
-        expect(self.page.get_by_label("Loose ends")).to_contain_text("another shim, not read again")
+        expect(self.part("Loose ends")).to_contain_text("another shim, not read again")
         self.answer("Turn the crank to cylinder 1", "Enter")
         for _ in range(2):
             self.asked("read it again")
@@ -178,9 +178,9 @@ class LashTests(JointCase):
         self.answer("Turn the crank to cylinder 1", "Enter")
         self.answer("Cylinder 1 intake: what is its clearance?", "0.10", "Enter")
         self.asked("Cylinder 1 intake: read it again")
-        expect(self.page.get_by_role("main")).to_contain_text("too near a limit to be told")
+        expect(self.main).to_contain_text("too near a limit to be told")
         self.type("0.15", "Enter")
-        expect(self.page.get_by_role("main")).to_contain_text("Screw in by 0.09 of a turn")
+        expect(self.main).to_contain_text("Screw in by 0.09 of a turn")
         self.type("0.08", "Enter")
         self.asked("Cylinder 1 exhaust: what is its clearance?")
 
@@ -191,8 +191,8 @@ class DoneTests(Keys):
         self.at_the_bench("Q-1")
         self.build("rod-fit", self.by_keys)
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Main bearings").click()
-        self.page.get_by_label("Which place").select_option("main 4")
-        self.page.get_by_label("Why it is read again").fill("a burr at the parting line")
+        self.part("Which place").select_option("main 4")
+        self.part("Why it is read again").fill("a burr at the parting line")
         self.type("Enter")
         self.asked("Main 4: what does the bore measure")
 
@@ -224,7 +224,7 @@ class LiveTests(JointCase):
         expect(field).to_have_value(re.compile(r"^\d+\.\d{3}$"))
         Gauge.objects.filter(code="P1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
         self.page.reload()
-        self.see(self.page.get_by_text("does not answer"))
+        self.reads("does not answer")
         field.fill("58.016")
         self.type("Enter")
         self.asked("Main 1: what does the bore measure, front, across?")
@@ -239,7 +239,7 @@ class ChamberTests(JointCase):
         run = self.page.get_by_role("navigation", name="Run of work")
         run.get_by_role("button", name="Bottom end").click()
         run.get_by_role("button", name="How far each piston").click()
-        chamber = self.page.get_by_label("Gasket and compression")
+        chamber = self.part("Gasket and compression")
         expect(chamber).to_contain_text("Gasket 3: Cylinder 6 stands 0.5")
         chamber.get_by_label("What if gasket").select_option("1")
         expect(chamber).to_contain_text("higher than this gasket is for (0.4 mm)")

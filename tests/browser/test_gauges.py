@@ -43,12 +43,12 @@ class GaugeTests(BrowserCase):
         GaugeUse.objects.create(gauge_id="T2", serial="T-1", seq=4, kind="pull", at=timezone.now(), by_name="Bo")
         self.sign_in(path="/gauges")
         self.page.get_by_role("button", name="T2 wrench").click()
-        self.see(self.page.get_by_text("Used on 1 engines"))
-        self.see(self.page.get_by_text("T-1 #4, pull"))
+        self.reads("Used on 1 engines")
+        self.reads("T-1 #4, pull")
         self.page.get_by_label("That showed").fill("20")
         self.page.get_by_label("This showed").fill("20,5")
         self.page.get_by_role("button", name="Record the check").click()
-        self.see(self.page.get_by_text("20.5 against 20 N·m"))
+        self.reads("20.5 against 20 N·m")
         expect(self.page.get_by_role("button", name="Add a gauge")).to_have_count(0)
 
     def test_on_a_phone_the_table_scrolls_and_the_page_does_not(self):
@@ -56,7 +56,7 @@ class GaugeTests(BrowserCase):
         self.sign_in()
         for path in ("/gauges", "/workings"):
             self.page.goto(path)
-            self.see(self.page.get_by_role("heading", level=1))
+            self.see(self.page.locator("h1"))
             with self.subTest(path=path):
                 self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
 
@@ -104,7 +104,7 @@ class WorkingsTests(BrowserCase):
         self.page.get_by_label("Angle after snug").fill("90")
         expect(table).to_contain_text("Preload added by 90°")
         self.page.get_by_label("Thread, such as").fill("M13")
-        expect(self.page.get_by_role("alert").first).to_contain_text("coarse pitch of M13 is not known")
+        expect(self.alert.first).to_contain_text("coarse pitch of M13 is not known")
         self.page.get_by_label("Thread, such as").fill("3/8-16")
         expect(table).to_contain_text("ASME B1.1")
 
@@ -122,13 +122,13 @@ class TraceTests(JointCase):
         self.type("j")
         chooser = self.page.locator("input[type=file]")
         chooser.set_input_files(self.file("a;b\n1;2\n3;4\n"))
-        expect(self.page.get_by_role("alert")).to_contain_text("hich column is the angle")
+        expect(self.alert).to_contain_text("hich column is the angle")
         trace = pulled("bottoming", to_nm=60)
         rows = "\n".join(f"{a:.2f};{t:.2f}" for a, t in zip(trace.angle_deg, trace.torque_nm, strict=True))
         chooser.set_input_files(self.file(f"angle deg;torque Nm\n{rows}"))
-        self.see(self.page.get_by_text("400 rows, angle from “angle deg”"))
-        self.see(self.page.get_by_text("With its trace, 400 readings"))
-        self.page.get_by_role("heading", level=1).click()
+        self.reads("400 rows, angle from “angle deg”")
+        self.reads("With its trace, 400 readings")
+        self.page.locator("h1").click()
         self.type("Enter")
         self.asked("bolt 2")
         expect(self.page.get_by_label("Traces", exact=True)).to_contain_text("bolt 1: turns suddenly much harder")

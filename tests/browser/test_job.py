@@ -21,15 +21,15 @@ class KeyboardTests(BrowserCase):
         self.answer("exhaust valve pass 1.00 mm, opening", "54", "Enter")
         self.answer("exhaust valve pass 1.00 mm, closing", "13.5", "Enter")
         self.asked("What will you do?")
-        self.see(self.page.get_by_role("main").get_by_text("in", exact=True))
+        self.see(self.main.get_by_text("in", exact=True))
         self.type("1", "Enter")
         self.asked("Is this engine's timing as it should be?")
-        self.see(self.page.get_by_text("The lead signs the record. Hand it over."))
+        self.reads("The lead signs the record. Hand it over.")
         self.open()
         self.sign_in("lena")
         self.type("1")
         self.answer("Is this engine's timing as it should be?", "not hers", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("neither your password nor your PIN")
+        expect(self.alert).to_contain_text("neither your password nor your PIN")
         self.page.get_by_label("Your PIN or password").fill("")
         self.type(PASSWORD, "Enter")
         self.asked("Signed. Nothing is left to do here.")
@@ -43,7 +43,7 @@ class KeyboardTests(BrowserCase):
         for figure, flank in OUT:
             self.answer(f"1.00 mm, {flank}", figure, "Enter")
         self.asked("advanced. What will you do?")
-        self.see(self.page.get_by_role("main").get_by_text("out", exact=True))
+        self.see(self.main.get_by_text("out", exact=True))
         expect(self.page.get_by_role("button", name="Crank sprocket key: R4")).to_have_attribute("aria-pressed", "true")
         self.type("Enter")
         self.asked("intake valve pass 1.00 mm, opening")
@@ -55,7 +55,7 @@ class KeyboardTests(BrowserCase):
         for figure, flank in OUT:
             self.answer(f"1.00 mm, {flank}", figure, "Enter")
         self.answer("What will you do?", "1", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("say why it is left")
+        expect(self.alert).to_contain_text("say why it is left")
         self.page.get_by_label("Reason").fill("the maker allows it")
         self.type("Enter")
         self.asked("Is this engine's timing as it should be?")
@@ -71,7 +71,7 @@ class KeyboardTests(BrowserCase):
         expect(self.page.get_by_role("button", name="before BDC", exact=True)).to_have_attribute("aria-pressed", "true")
         self.type("*", "*", "t", "16", "Enter")
         self.asked("closing")
-        self.see(self.page.get_by_text("taken after turning back"))
+        self.reads("taken after turning back")
         self.assertEqual(Entry.objects.latest("seq").body["wheel"], {"text": "16", "side": "before TDC"})
 
     def test_another_question_is_chosen_with_the_arrows(self):
@@ -144,7 +144,7 @@ class TouchTests(BrowserCase):
             self.sign_in()
             for path in ("/", "/families", "/gauges", "/bench/T-1"):
                 self.page.goto(path)
-                self.page.get_by_role("heading", level=1).wait_for()
+                self.page.locator("h1").wait_for()
                 with self.subTest(path=path, width=viewport["width"]):
                     wide = self.page.evaluate("document.documentElement.scrollWidth")
                     self.assertLessEqual(wide, viewport["width"])

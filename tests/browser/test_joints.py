@@ -47,16 +47,16 @@ class HeadTests(JointCase):
         for bolt, torque in enumerate(TORQUES, 1):
             self.asked(f"Cylinder head, bolt {bolt}: turn it 90°")
             if bolt == 4:
-                expect(self.page.get_by_label("What to pull")).to_contain_text("window 85 to 95°")
+                expect(self.part("What to pull")).to_contain_text("window 85 to 95°")
             self.type(torque, "Enter")
         self.asked("Cylinder head, bolt 3 ended 16 N·m below the others")
-        main = self.page.get_by_role("main")
+        main = self.main
         expect(main.get_by_label("Torque at the end")).to_contain_text("bolt 3")
         self.type("2")
         main.get_by_label("Why").fill("threads clean, the lead is told")
         self.type("Enter")
         self.asked("Pushrods, each in its place")
-        expect(self.page.get_by_label("Loose ends")).to_contain_text("bolt 3 ended 16 N·m below the others")
+        expect(self.part("Loose ends")).to_contain_text("bolt 3 ended 16 N·m below the others")
         with patch("work.record.paper.pdf_of", side_effect=lambda page: page.encode()):
             page = as_pdf(self.engine).decode()
         self.assertIn("bolt 3 ended 16 N·m below the others", page)
@@ -67,9 +67,9 @@ class HeadTests(JointCase):
         self.answer("Cylinder head: ready to pull", "Enter")
         self.asked("bolt 1")
         self.page.keyboard.press("ArrowRight")
-        self.see(self.page.get_by_text("bolt 2 instead of 1"))
+        self.reads("bolt 2 instead of 1")
         self.type("70", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("Cylinder head, bolt 1 is next in the order")
+        expect(self.alert).to_contain_text("Cylinder head, bolt 1 is next in the order")
         self.page.get_by_label("Reason").fill("the hoist is in the way")
         self.type("Enter")
         expect(self.tape.first).to_contain_text("the hoist is in the way")
@@ -88,7 +88,7 @@ class HeadTests(JointCase):
 
     def test_on_a_phone_bolt_figure_and_one_key(self):
         self.at_the_head(viewport=PHONE, has_touch=True)
-        main = self.page.get_by_role("main")
+        main = self.main
         main.get_by_role("button", name="Ready to pull").tap()
         self.asked("bolt 1: turn it 90°")
         main.get_by_role("button", name="Angle reached").tap()
@@ -103,7 +103,7 @@ class HeadTests(JointCase):
         self.page.get_by_role("button", name="Left finger tight until").click()
         self.page.get_by_label("Until what does it stay so?").fill("the cam is proven")
         self.type("Enter")
-        expect(self.page.get_by_label("Loose ends")).to_contain_text("Cylinder head left as it is")
+        expect(self.part("Loose ends")).to_contain_text("Cylinder head left as it is")
 
 
 class WrenchTests(JointCase):
@@ -129,7 +129,7 @@ class WrenchTests(JointCase):
         self.asked("bolt 1: turn it 90°")
         self.type("v")
         self.page.get_by_role("button", name="waits for Enter").click()
-        self.see(self.page.get_by_label("Live needle"))
+        self.see(self.part("Live needle"))
         self.asked("bolt 4: turn it 90°")
         self.page.get_by_role("button", name="records by itself").click()
         expect(self.tape.filter(has_text="with its trace")).to_have_count(3)
@@ -142,7 +142,7 @@ class WrenchTests(JointCase):
         self.asked("bolt 1: turn it 90°")
         Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
         self.type("v")
-        self.see(self.page.get_by_text("does not answer"))
+        self.reads("does not answer")
         self.type("70", "Enter")
         self.asked("bolt 2: turn it 90°")
 
@@ -151,9 +151,9 @@ class OtherJointTests(JointCase):
     def test_a_left_hand_bolt_says_so_and_asks_what_holds_it(self):
         self.at("teasel-4", "pump-wheel-tight")
         self.answer("Coolant pump wheel bolt: ready to pull", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("let a pin through the wheel hold against the wrench")
+        expect(self.alert).to_contain_text("let a pin through the wheel hold against the wrench")
         self.type("x", "Enter")
         self.asked("Coolant pump wheel bolt: 30 N·m")
-        expect(self.page.get_by_label("What to pull")).to_contain_text("Left-hand thread")
+        expect(self.part("What to pull")).to_contain_text("Left-hand thread")
         self.type("Enter")
         self.asked("Plate between the cams")

@@ -56,7 +56,7 @@ class MethodTests(BrowserCase):
                 self.asked(f"Reading {count}:")
             self.point(place, (place + (6 if place == 20 else 0)) % 360)
             expect(self.tape).to_have_count(2 + count)
-        self.see(self.page.get_by_text("Reading 4 of the fit does not belong to the others"))
+        self.reads("Reading 4 of the fit does not belong to the others")
 
     def test_at_the_top_asks_for_both_ends_of_the_dwell(self):
         self.set_up("2")
@@ -66,7 +66,7 @@ class MethodTests(BrowserCase):
         self.answer("Where does it begin to fall again?", "1.5", "Enter")
         self.asked("Take over true TDC: the wheel is out by +0.50°")
         # by hand: 0.176 from the wheel and 1.08 / 4 / sqrt 3 from an end, over sqrt 2, twice
-        self.see(self.page.get_by_text("±0.33°"))
+        self.reads("±0.33°")
 
     def test_a_wheel_without_sides_asks_for_none(self):
         self.set_up("1")
@@ -74,7 +74,7 @@ class MethodTests(BrowserCase):
         self.answer("Fit the piston stop", "PageDown")
         self.answer("Turn forward", "318,5", "Enter")
         self.answer("Turn back", "400", "Enter")
-        expect(self.page.get_by_role("alert")).to_have_text("A 0-360 wheel has no 400°; it reads from 0 to 360.")
+        expect(self.alert).to_have_text("A 0-360 wheel has no 400°; it reads from 0 to 360.")
         expect(self.page.get_by_label("Side", exact=True)).to_have_count(0)
         self.page.get_by_label("Wheel reads").fill("41")
         self.type("Enter")
@@ -90,7 +90,7 @@ class MethodTests(BrowserCase):
         self.at_the_bench()
         self.asked("How is your wheel numbered")
         self.type("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("Take the plugs out")
+        expect(self.alert).to_contain_text("Take the plugs out")
         self.see(self.page.get_by_role("status").filter(has_text="Do not turn"))
 
 
@@ -104,7 +104,7 @@ class LongListTests(BrowserCase):
         self.page.goto("/")
         self.page.get_by_label("Name").wait_for()
         self.type("bo", "Tab", "a-long-enough-word", "Enter")
-        self.see(self.page.get_by_role("heading", name="42 engines, two on stands"))
+        self.see(self.headed("42 engines, two on stands"))
         expect(self.page.get_by_role("link", name="L-39")).to_have_count(1)
         self.type("/", "L-07")
         expect(self.page.get_by_role("link", name="L-39")).to_have_count(0)

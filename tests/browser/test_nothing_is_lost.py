@@ -36,7 +36,7 @@ class BenchReadyCase(BrowserCase):
 class NothingIsLostTests(BenchReadyCase):
     def test_a_refusal_keeps_what_was_typed_and_says_why(self):
         self.answer("intake valve pass 1.00 mm, opening", "95", "Enter")
-        expect(self.page.get_by_role("alert")).to_have_text("A 0-90-0-90-0 wheel has no 95°; it reads from 0 to 90.")
+        expect(self.alert).to_have_text("A 0-90-0-90-0 wheel has no 95°; it reads from 0 to 90.")
         figure = self.page.get_by_label("Wheel reads")
         expect(figure).to_have_value("95")
         expect(figure).to_be_focused()
@@ -52,7 +52,7 @@ class NothingIsLostTests(BenchReadyCase):
 
         with patch.object(House, "check", objects):
             self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
-            expect(self.page.get_by_role("alert")).to_contain_text("This is far from the card")
+            expect(self.alert).to_contain_text("This is far from the card")
             reason = self.page.get_by_label("Reason")
             reason.press("Enter")
             self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
@@ -72,7 +72,7 @@ class NothingIsLostTests(BenchReadyCase):
         self.asked("intake valve pass 1.00 mm, opening")
         self.context.set_offline(True)
         self.type("16", "Enter")
-        self.see(self.page.get_by_text("This browser keeps nothing (the disk is full)"))
+        self.reads("This browser keeps nothing (the disk is full)")
         expect(self.tape.first).to_contain_text("not yet sent")
         self.context.set_offline(False)
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
@@ -154,7 +154,7 @@ class StrikeAndNoteTests(BenchReadyCase):
         self.type("u")
         self.page.get_by_label("Why?").wait_for()
         self.type("Enter")
-        self.see(self.page.get_by_text("Say why it is struck, in a word or two."))
+        self.reads("Say why it is struck, in a word or two.")
         self.type("Escape")
         self.assertFalse(Entry.objects.filter(kind="strike").exists())
 

@@ -16,7 +16,7 @@ class PeopleTests(BrowserCase):
         form.get_by_label("Name on tape and paper").fill("Nils")
         form.get_by_label("First password").fill("seven-birch-planks")
         self.type("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("would be taken for somebody who is there already")
+        expect(self.alert).to_contain_text("would be taken for somebody who is there already")
         expect(form.get_by_label("Name on tape and paper")).to_have_value("Nils")
         form.get_by_label("Sign-in name").fill("nils")
         self.type("Enter")
@@ -32,7 +32,7 @@ class PeopleTests(BrowserCase):
         self.sign_in("bo")
         expect(self.page.get_by_role("link", name="People")).to_have_count(0)
         self.page.goto("/people")
-        self.see(self.page.get_by_text("Only the lead has to do with people"))
+        self.reads("Only the lead has to do with people")
 
     def test_a_bench_left_alone_keeps_what_was_typed_and_changes_hands_by_pin(self):
         for name, pin in (("bo", "7301"), ("lena", "52094")):

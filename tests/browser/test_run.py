@@ -31,8 +31,7 @@ class RunCase(BrowserCase):
 
     def recorded(self, count):
         """Wait until the ledger has so many entries: what was sent last has been answered."""
-        # counted, not looked for: Playwright pictures the whole page in words each time a thing is not there yet
-        expect(self.page.get_by_text(f"Tape · {count}", exact=True)).to_have_count(1)
+        self.see(self.page.locator(f"h2 > span:text-is('Tape · {count}')"))
 
     def build(self, until, do):
         """Answer what is asked by ``do``, each time on the screen, until a question comes up."""
@@ -91,7 +90,7 @@ class Keys(RunCase):
         self.take_over("Bo")
 
     def take_over(self, name):
-        self.page.get_by_role("heading", level=1).click()
+        self.page.locator("h1").click()
         self.type("h")
         change = self.page.get_by_role("dialog", name="Change of person")
         change.get_by_role("button", name=name).click()
@@ -108,7 +107,7 @@ class KeyboardTests(Keys):
         self.at_the_bench("F-1")
         self.build("oil-in", self.by_keys)
         self.type("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("cures for another")
+        expect(self.alert).to_contain_text("cures for another")
         later = patch("work.services.timezone.now", return_value=timezone.now() + timedelta(hours=3))
         later.start()
         self.addCleanup(later.stop)
@@ -126,7 +125,7 @@ class TouchTests(RunCase):
 
     def by_touch(self, question, body):
         """Answer with a fingertip alone."""
-        main = self.page.get_by_role("main")
+        main = self.main
         if question.kind == "turn_seen":
             main.get_by_role("button", name="They meet").tap()
             main.get_by_role("button", name="Record").tap()
@@ -169,7 +168,7 @@ class TouchTests(RunCase):
         """The lead comes, signs by his PIN, and goes again."""
         self.come("Lena")
         self.page.get_by_label("Your PIN or password").fill(PASSWORD)
-        self.page.get_by_role("main").get_by_role("button", name=button).tap()
+        self.main.get_by_role("button", name=button).tap()
         expect(self.page.get_by_label("Your PIN or password")).to_have_count(0)
         self.come("Bo")
 
@@ -188,11 +187,11 @@ class TouchTests(RunCase):
         self.build("plug", self.by_touch)
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Chain", exact=True).tap()
         self.asked("Rotor line to the case line")
-        self.see(self.page.get_by_text("Not yet: “Find true TDC” first"))
+        self.reads("Not yet: “Find true TDC” first")
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="True TDC", exact=True).tap()
         self.build("", self.by_touch)
         self.asked("Signed. Nothing is left to do here.")
-        expect(self.page.get_by_label("Loose ends")).to_contain_text("Early oil change")
+        expect(self.part("Loose ends")).to_contain_text("Early oil change")
 
 
 class HeldUpTests(Keys):
@@ -200,7 +199,7 @@ class HeldUpTests(Keys):
         self.put("wick-1", "W-1")
         self.at_the_bench("W-1")
         self.build("barrel", self.by_keys)
-        ends = self.page.get_by_label("Loose ends")
+        ends = self.part("Loose ends")
         expect(ends).to_contain_text("Wire on the cam chain on")
         ends.get_by_role("button", name="It is off").click()
         expect(ends).not_to_contain_text("Wire on the cam chain on")
@@ -219,7 +218,7 @@ class RefusedTests(Keys):
         self.at_the_bench("W-1")
         self.build("bore-fit", self.by_keys)
         self.type("0.4", "Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("the lead decides, with the reason")
+        expect(self.alert).to_contain_text("the lead decides, with the reason")
         self.asked("Piston to bore")
         expect(self.page.get_by_label("Piston to bore").get_by_role("textbox")).to_have_value("0.4")
         self.page.get_by_role("textbox", name="Piston to bore").fill("0.04")

@@ -24,7 +24,7 @@ class TogetherTests(BenchReadyCase):
     def test_anothers_entry_is_seen_within_two_seconds_on_bench_and_floor(self):
         self.asked("intake valve pass 1.00 mm, opening")
         self.record_as("lena", lift("intake", "opening", "16", "before TDC"))
-        expect(self.page.get_by_role("heading", level=1)).to_contain_text("closing", timeout=WITHIN_MS)
+        expect(self.page.locator("h1")).to_contain_text("closing", timeout=WITHIN_MS)
         self.page.goto("/")
         expect(self.page.get_by_role("link", name="T-1")).to_contain_text("intake, closing side")
         self.record_as("lena", lift("intake", "closing", "51.5", "after BDC"))
@@ -33,7 +33,7 @@ class TogetherTests(BenchReadyCase):
     def test_what_waits_in_one_tab_is_sent_once_by_whichever_tab_is_first(self):
         other = self.context.new_page()
         other.goto("/bench/T-1")
-        expect(other.get_by_role("heading", level=1)).to_contain_text("opening")
+        expect(other.locator("h1")).to_contain_text("opening")
         self.context.set_offline(True)
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
         expect(self.page.get_by_text(NOT_SENT)).to_have_count(1)

@@ -22,7 +22,7 @@ class TwinCase(BrowserCase):
 
     @property
     def sentence(self):
-        return self.page.get_by_role("heading", level=1)
+        return self.page.locator("h1")
 
     def twin(self, code):
         self.page.goto(f"/families/{code}/twin")
@@ -78,7 +78,7 @@ class FamilyTwinTests(TwinCase):
         self.type("330", "Enter")
         expect(self.sentence).to_contain_text("cylinder 4 30° before firing TDC", ignore_case=True)
         self.type("3..3", "Enter")
-        self.see(self.page.get_by_text("“3..3” is no angle"))
+        self.reads("“3..3” is no angle")
         expect(self.page.get_by_label("Turn to")).to_have_value("3..3")
 
     def test_wheels_turn_at_their_ratio_and_never_jump_back(self):
@@ -116,7 +116,7 @@ class FamilyTwinTests(TwinCase):
         """By hand: the intake of cylinder 1 has its nose at its follower, 195 degrees, at 467; it lifts 9.4 less 0.2 of lash there."""
         self.sign_in()
         self.twin("teasel-4")
-        beside = self.page.get_by_label("Marks and lobes")
+        beside = self.part("Marks and lobes")
         expect(beside.get_by_role("row", name=re.compile("^intake half past 10"))).to_contain_text("shut")
         self.type("467", "Enter")
         row = beside.get_by_role("row", name=re.compile("^intake half past 6"))
@@ -193,7 +193,7 @@ class FamilyTwinTests(TwinCase):
         self.sign_in("lena")
         for path in ("/families/teasel-4/twin", "/import", "/families/quern-4/revisions", "/families/corrie-v6"):
             self.page.goto(path)
-            self.page.get_by_role("heading", level=1).wait_for()
+            self.page.locator("h1").wait_for()
             self.page.wait_for_timeout(300)
             self.no_rule_is_broken(path)
 
@@ -208,7 +208,7 @@ class BenchTwinTests(TwinCase):
         self.type("330", "Enter")
         self.see(self.page.get_by_role("button", name="I have turned it to 330°"))
         self.type("Space")
-        self.see(self.page.get_by_text("In the ledger: 330°, cylinder 4 30° before firing TDC"))
+        self.reads("In the ledger: 330°, cylinder 4 30° before firing TDC")
         self.assertEqual(Entry.objects.get(kind="turn").body["to"], "330")
         self.type("w")
         expect(self.tape.first).to_contain_text("Crank turned to")
@@ -219,7 +219,7 @@ class BenchTwinTests(TwinCase):
         self.sign_in(path="/bench/T-2/twin")
         self.page.get_by_label("Turn to").wait_for()
         self.type("r")
-        expect(self.page.get_by_role("alert")).to_contain_text("plugs out and stand locked not yet confirmed")
+        expect(self.alert).to_contain_text("plugs out and stand locked not yet confirmed")
         self.assertFalse(Entry.objects.filter(kind="turn").exists())
 
     def test_a_turn_without_a_server_is_kept_and_sent_later(self):
@@ -230,7 +230,7 @@ class BenchTwinTests(TwinCase):
         self.page.get_by_label("Turn to").wait_for()
         self.page.route("**/entries", lambda route: route.abort())
         self.type("r")
-        self.see(self.page.get_by_text("Kept here, not yet sent."))
+        self.reads("Kept here, not yet sent.")
         self.page.unroute("**/entries")
         expect(self.page.get_by_text("Kept here, not yet sent.")).to_have_count(0, timeout=15_000)
         self.assertEqual(Entry.objects.filter(kind="turn").count(), 1)
@@ -257,11 +257,11 @@ class SeveralCamsTests(TwinCase):
         self.answer("Take over true TDC", "Space")
         self.answer("Take the piston stop out", "PageDown")
         self.asked("Intake cam A: where does the intake valve of cylinder 1 pass 1.00 mm, opening?")
-        run = self.page.get_by_label("Run of work")
+        run = self.part("Run of work")
         expect(run.get_by_text("opening side")).to_have_count(1)  # the other cams are folded
         run.get_by_text("Intake cam B").click()
-        self.see(self.page.get_by_text("dial on cylinder 2 intake, rising through 1.00 mm"))
-        self.see(self.page.get_by_text("card: 59.0° before BDC of cylinder 1"))
+        self.reads("dial on cylinder 2 intake, rising through 1.00 mm")
+        self.reads("card: 59.0° before BDC of cylinder 1")
 
 
 class MoveTests(TwinCase):
@@ -270,14 +270,14 @@ class MoveTests(TwinCase):
         newer["lash"][0]["most_mm"] = 0.31
         add_revision(newer, by=None)
         self.at_the_bench()
-        self.see(self.page.get_by_text("revision 1, newest 2"))
+        self.reads("revision 1, newest 2")
         expect(self.page.get_by_role("button", name="revision 1, newest 2")).to_have_count(0)
         self.open()
         self.at_the_bench(name="lena")
         self.page.get_by_role("button", name="revision 1, newest 2").click()
-        self.see(self.page.get_by_text("Lash “intake”, most: was 0.3 mm, is 0.31 mm."))
+        self.reads("Lash “intake”, most: was 0.3 mm, is 0.31 mm.")
         self.page.get_by_role("button", name="Move it").click()
-        self.see(self.page.get_by_text("Say why the engine moves"))
+        self.reads("Say why the engine moves")
         self.page.get_by_label("Why").fill("lash set wider")
         self.page.get_by_role("button", name="Move it").click()
         expect(self.tape.first).to_contain_text("Moved to revision")
@@ -298,20 +298,20 @@ class ImportTests(TwinCase):
     def test_faults_are_listed_corrected_and_the_document_taken_in(self):
         self.sign_in("lena", "/import")
         self.fill(self.spoilt())
-        self.see(self.page.get_by_text("2 faults"))
-        self.see(self.page.get_by_text("Camshaft turns 17/33 of a turn"))
+        self.reads("2 faults")
+        self.reads("Camshaft turns 17/33 of a turn")
         self.page.reload()
-        self.see(self.page.get_by_text("2 faults"))
+        self.reads("2 faults")
         sound = family_copy("wick-1")
         sound["lash"][0]["most_mm"] = 0.11
         self.fill("// set warmer\n" + json.dumps(sound))
-        self.see(self.page.get_by_text("Lash “intake”, most: was 0.1 mm, is 0.11 mm."))
+        self.reads("Lash “intake”, most: was 0.1 mm, is 0.11 mm.")
         self.page.get_by_label("Why").fill("set warmer")
         self.page.get_by_role("button", name="Take it in as revision 2").click()
-        self.see(self.page.get_by_role("heading", name="Wick 1"))
+        self.see(self.headed("Wick 1"))
         self.page.get_by_role("link", name="Revision 2").click()
-        self.see(self.page.get_by_text("set warmer"))
-        self.see(self.page.get_by_text("was 0.1 mm, is 0.11 mm"))
+        self.reads("set warmer")
+        self.reads("was 0.1 mm, is 0.11 mm")
 
     def test_an_older_revision_is_looked_at_and_turned(self):
         newer = family_copy("corrie-v6")
@@ -319,14 +319,14 @@ class ImportTests(TwinCase):
         add_revision(newer, by=None)
         self.sign_in(path="/families/corrie-v6/revisions")
         self.page.get_by_role("link", name="1", exact=True).click()
-        self.see(self.page.get_by_text("Revision 1, not the newest: that is 2"))
-        self.see(self.page.get_by_text("0.02 to 0.05 mm"))
-        self.see(self.page.get_by_text("pin, holds the Crankshaft at bank A: TDC of cylinder 1, firing"))
-        self.see(self.page.get_by_text("press and release · Clip on: the clip stops it arming early").first)
+        self.reads("Revision 1, not the newest: that is 2")
+        self.reads("0.02 to 0.05 mm")
+        self.reads("pin, holds the Crankshaft at bank A: TDC of cylinder 1, firing")
+        self.reads("press and release · Clip on: the clip stops it arming early")
         self.type("w")
-        self.see(self.page.get_by_text("twin, revision 1"))
+        self.reads("twin, revision 1")
         self.page.goto("/families/corrie-v6?revision=9")
-        self.see(self.page.get_by_role("heading", name="corrie-v6 cannot be shown"))
+        self.see(self.headed("corrie-v6 cannot be shown"))
 
     def test_a_file_is_chosen_and_an_export_comes_back_as_it_was(self):
         self.sign_in("lena", "/families/garth-d6")
@@ -336,14 +336,14 @@ class ImportTests(TwinCase):
         with self.page.expect_file_chooser() as chooser:
             self.page.get_by_role("button", name="Choose a file").click()
         chooser.value.set_files(download.value.path())
-        self.see(self.page.get_by_text("Nothing differs."))
+        self.reads("Nothing differs.")
         self.page.get_by_role("button", name="Take it in as revision 2").click()
-        expect(self.page.get_by_role("alert")).to_contain_text("the same as revision 1")
+        expect(self.alert).to_contain_text("the same as revision 1")
 
     def test_a_builder_may_check_but_not_take_in(self):
         self.sign_in(path="/import")
         self.fill(family_copy("wick-1"))
-        self.see(self.page.get_by_text("Sound."))
+        self.reads("Sound.")
         expect(self.page.get_by_role("button", name=re.compile("Take it in"))).to_have_count(0)
 
     def test_a_lift_table_is_plotted_and_put_into_the_document(self):
@@ -352,10 +352,10 @@ class ImportTests(TwinCase):
         rows = [f"{deg},{3.7 * (1 + cos(pi * min(abs(deg), 70) / 70)):.3f}" for deg in range(-80, 81, 4)]
         rows[12] = rows[12].split(",")[0] + ",4.400"
         self.page.get_by_label("Lift table").fill("cam deg,lift mm\n" + "\n".join(rows))
-        self.see(self.page.get_by_text("looks mis-read"))
+        self.reads("looks mis-read")
         self.see(self.page.get_by_role("img", name="Lift of measured-lobe"))
         self.page.get_by_role("button", name="Put it into the document").click()
-        self.see(self.page.get_by_text("Profiles “measured-lobe” is new."))
+        self.reads("Profiles “measured-lobe” is new.")
 
     def test_a_document_is_taken_in_by_keyboard_alone(self):
         self.sign_in("lena", "/import")
@@ -364,13 +364,13 @@ class ImportTests(TwinCase):
         data = family_copy("wick-1")
         data["identity"]["family"], data["identity"]["name"] = "wick-2", "Wick 2"
         self.page.keyboard.insert_text(json.dumps(data))
-        self.see(self.page.get_by_text("A new family."))
+        self.reads("A new family.")
         self.type("Tab", "a sister of the first", "Enter")
-        self.see(self.page.get_by_role("heading", name="Wick 2"))
+        self.see(self.headed("Wick 2"))
         self.type("w")
         expect(self.sentence).to_contain_text("cylinder 1 at firing TDC", ignore_case=True)
         self.type("w")
-        self.see(self.page.get_by_role("heading", name="Wick 2"))
+        self.see(self.headed("Wick 2"))
 
     def test_what_is_typed_survives_a_server_that_does_not_answer(self):
         self.sign_in("lena", "/import")
@@ -379,11 +379,11 @@ class ImportTests(TwinCase):
         expect(self.page.get_by_text("The server does not answer")).to_be_visible(timeout=20_000)
         self.page.unroute("**/api/families/check")
         self.page.reload()
-        self.see(self.page.get_by_text("2 faults"))
+        self.reads("2 faults")
 
     def test_a_file_that_is_no_text_is_said_so(self):
         self.sign_in("lena", "/import")
         with self.page.expect_file_chooser() as chooser:
             self.page.get_by_role("button", name="Choose a file").click()
         chooser.value.set_files({"name": "photo.json", "mimeType": "application/json", "buffer": b"\xff\xd8\xff\xe0"})
-        self.see(self.page.get_by_text("photo.json is no text in UTF-8"))
+        self.reads("photo.json is no text in UTF-8")
