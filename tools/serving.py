@@ -49,8 +49,7 @@ def free_ports(count: int) -> int:
 def migrate(database: Path) -> dict[str, str]:
     """Bring a database up to date and return the environment to use it."""
     env = python_env("shop", database)
-    must("Bringing the database up to date", PYTHON, MANAGE, "migrate", "--verbosity", "0", env=env)
-    must("Bringing the Floor up to date", PYTHON, MANAGE, "refresh_summaries", env=env)
+    must("Bringing the database up to date", PYTHON, MANAGE, "bring_up_to_date", env=env)
     return env
 
 

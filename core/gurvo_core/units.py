@@ -38,7 +38,12 @@ _PINT_NAME = {
     "lbf·in": "force_pound * inch",
 }
 _NUMBER = re.compile(r"[+-]?([0-9]+([.,][0-9]*)?|[.,][0-9]+)")
-_REGISTRY: pint.UnitRegistry[float] = pint.UnitRegistry(cache_folder=None)
+
+
+@cache
+def _registry() -> pint.UnitRegistry[float]:
+    """All definitions, read when the first unit is asked for: it takes most of the time of loading the core."""
+    return pint.UnitRegistry(cache_folder=None)
 
 
 @cache
@@ -65,7 +70,7 @@ def per_unit(unit: Unit) -> float:
     25.4
     """
     inside = _INSIDE[_QUANTITY[unit]]
-    return round(float(_REGISTRY.Quantity(1, _PINT_NAME[unit]).to(inside).magnitude), 14)
+    return round(float(_registry().Quantity(1, _PINT_NAME[unit]).to(inside).magnitude), 14)
 
 
 def read_figure(text: str, field: str = "text") -> float:

@@ -7,9 +7,8 @@ import warnings
 from dataclasses import dataclass
 
 import numpy as np
-import scipy  # its signal part loads itself when first used: it takes most of a second
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
-from scipy.io import wavfile
 
 from gurvo_core.errors import ReadingError
 
@@ -66,8 +65,8 @@ def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
     """
     try:
         with warnings.catch_warnings():
-            warnings.simplefilter("ignore", wavfile.WavFileWarning)
-            rate, samples = wavfile.read(io.BytesIO(data))
+            warnings.simplefilter("ignore", scipy.io.wavfile.WavFileWarning)
+            rate, samples = scipy.io.wavfile.read(io.BytesIO(data))
     except (ValueError, EOFError, OSError, TypeError) as error:
         raise ReadingError("file", len(data), "this is no WAV file; record it as WAV, uncompressed") from error
     sound = np.asarray(samples, dtype=np.float64)

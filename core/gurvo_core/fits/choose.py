@@ -6,8 +6,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
-from scipy.optimize import linear_sum_assignment
 
 OUT_OF_LIMITS = 1e3  # dearer than any spread within them, in squares of the tolerance
 SMALLEST_TOLERANCE_MM = 1e-3
@@ -83,7 +83,7 @@ def choose(
     width = high - low if np.isfinite(high - low) else 2 * max(abs(wanted_mm), SMALLEST_TOLERANCE_MM)
     cost = ((gives - wanted_mm) / max(width, SMALLEST_TOLERANCE_MM)) ** 2
     cost[(gives < low) | (gives > high)] += OUT_OF_LIMITS
-    rows, chosen = linear_sum_assignment(cost)
+    rows, chosen = scipy.optimize.linear_sum_assignment(cost)
     return [
         Chosen(place=needs[row].place, size=columns[column], gives_mm=float(gives[row, column]))
         for row, column in zip(rows, chosen, strict=True)

@@ -4,7 +4,8 @@ __all__ = ["Slip", "size_slip", "temperature_slip"]
 
 from dataclasses import dataclass
 
-MM_PER_IN = 25.4  # exact, NIST SP 811
+from gurvo_core.units import per_unit
+
 CLOSE, FAR = 0.01, 0.1  # a size that is meant lies within the one of its nominal; one beyond the other cannot be that part
 GAP_TIMES = 5.0  # so much larger than its limit a gap is doubted
 COLDEST_C, WARMEST_C = -20.0, 60.0  # of a shop and what lies in it
@@ -24,7 +25,8 @@ def _meant(read_mm: float, is_near: "tuple[float, float]") -> str:
     for times in TENS:
         if low <= read_mm * times <= high:
             return f"{read_mm * times:.6g}"
-    return f"{read_mm * MM_PER_IN:.4f} (inches)" if low <= read_mm * MM_PER_IN <= high else ""
+    from_inches = read_mm * per_unit("in")
+    return f"{from_inches:.4f} (inches)" if low <= from_inches <= high else ""
 
 
 def size_slip(read_mm: float, nominal_mm: float | None, limits_mm: tuple[float | None, float | None] = (None, None)) -> Slip | None:

@@ -15,7 +15,6 @@ from typing import Literal
 from gurvo_core.errors import FigureError
 from gurvo_core.units import per_unit
 
-MM_PER_IN = per_unit("in")
 PITCH_DIA = 0.649519  # x pitch below the nominal diameter: 3/8 of the triangle's height twice
 METRIC_STRESS = 0.938194  # x pitch: half of (0.649519 + 1.226869)
 UNIFIED_STRESS = 0.974279  # x pitch: 0.9743 / n, the inch standard's own figure
@@ -135,4 +134,5 @@ def _unified(text: str) -> Thread:
         raise FigureError("thread", text, f"{found[1]} {series} has {fine if series == 'UNF' else coarse} threads to the inch, not {turns}")
     if not turns:
         raise FigureError("thread", text, "threads to the inch are above 0")
-    return Thread(name=text, family="unified", diameter_mm=float(Fraction(found[1])) * MM_PER_IN, pitch_mm=MM_PER_IN / turns)
+    inch_mm = per_unit("in")
+    return Thread(name=text, family="unified", diameter_mm=float(Fraction(found[1])) * inch_mm, pitch_mm=inch_mm / turns)

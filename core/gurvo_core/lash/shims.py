@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linear_sum_assignment
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 
 SOURCES = ("own", "stock", "to buy")
 # each is dearer than all before it together could be, so that the count of new ones decides first
@@ -95,7 +95,7 @@ def plan_shims(measured: Sequence[Measured], stock: Mapping[float, int], made_mm
         if made.size:
             # of each valve's own column: the best there is to buy
             cost[row, len(sizes) + row] = BOUGHT + float(np.min(_cost(one, made)))
-    rows, columns = linear_sum_assignment(np.where(np.isfinite(cost), cost, BEYOND * BEYOND))
+    rows, columns = scipy.optimize.linear_sum_assignment(np.where(np.isfinite(cost), cost, BEYOND * BEYOND))
     shims = tuple(_shimmed(measured, row, column, (sizes, made)) for row, column in zip(rows, columns, strict=True))
     return ShimPlan(
         shims=shims,

@@ -8,8 +8,8 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.document import CYCLE_DEG
@@ -91,7 +91,8 @@ def fewest_stops(
     cost = np.array(
         [1 + (0 if _is_among(angle, tdcs_deg) else OFF_TDC) + (0 if _is_among(angle, [begin_deg]) else AWAY) for angle in angles]
     )
-    solved = milp(cost, constraints=LinearConstraint(sets.astype(float), lb=1), integrality=np.ones(len(cost)), bounds=Bounds(0, 1))
+    once = scipy.optimize.LinearConstraint(sets.astype(float), lb=1)
+    solved = scipy.optimize.milp(cost, constraints=once, integrality=np.ones(len(cost)), bounds=scipy.optimize.Bounds(0, 1))
     if solved.x is None:
         raise NotConverged("stops", solved.status, f"no set of stops was found: {solved.message}")
     chosen = sorted((angles[n] for n in np.flatnonzero(solved.x > CHOSEN)), key=lambda angle: (angle - begin_deg) % CYCLE_DEG)

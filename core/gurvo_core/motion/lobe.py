@@ -11,10 +11,9 @@ from collections.abc import Callable
 from functools import lru_cache, partial
 
 import numpy as np
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import ArrayLike, NDArray
 from pydantic import BaseModel, ConfigDict
-from scipy.interpolate import PchipInterpolator
-from scipy.optimize import brentq
 
 from gurvo_core.engine import Camshaft, Flank, LiftProfile, Lobe, Profile
 from gurvo_core.errors import GeometryError, ReadingError
@@ -27,7 +26,9 @@ CROSSING_TOLERANCE_DEG = 1e-9
 def _curve(profile: Profile) -> Callable[[ArrayLike], NDArray[np.float64]]:
     """Lobe lift over cam degrees from the nose; not a number outside a table."""
     if isinstance(profile, LiftProfile):
-        table: Callable[[ArrayLike], NDArray[np.float64]] = PchipInterpolator(profile.cam_deg, profile.lobe_lift_mm, extrapolate=False)
+        table: Callable[[ArrayLike], NDArray[np.float64]] = scipy.interpolate.PchipInterpolator(
+            profile.cam_deg, profile.lobe_lift_mm, extrapolate=False
+        )
         return table
     return partial(polynomial_lift_mm, profile=profile)
 
@@ -242,4 +243,4 @@ def crossing_cam_deg(profile: Profile, lift_mm: float, flank: Flank) -> float:
         raise ReadingError("lift", lift_mm, f"this lobe passes lifts above 0 and below {top_mm:.2f} mm, not {lift_mm:g} mm")
     ends = (profile.begins_deg, 0.0) if flank == "opening" else (0.0, profile.ends_deg)
     curve = _curve(profile)
-    return float(brentq(lambda cam_deg: float(curve(cam_deg)) - lift_mm, *ends, xtol=CROSSING_TOLERANCE_DEG))
+    return float(scipy.optimize.brentq(lambda cam_deg: float(curve(cam_deg)) - lift_mm, *ends, xtol=CROSSING_TOLERANCE_DEG))

@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
-from scipy.optimize import OptimizeResult, least_squares
 
 from gurvo_core.angles import circular_mean_deg, signed_deg
 from gurvo_core.errors import NotConverged, ReadingError
@@ -126,13 +126,15 @@ def _check_dial_zero(dial_zero_mm: float, slider: SliderCrank) -> None:
 
 def _solve(
     turned: _Array, drops: _Array, slider: SliderCrank, u_wheel_and_dial: tuple[float, float], start_deg: float
-) -> tuple[OptimizeResult, _Array]:
+) -> tuple["scipy.optimize.OptimizeResult", _Array]:
     """Least squares with every point weighed by its effective variance; the answer and those weights."""
     u_wheel, u_dial = u_wheel_and_dial
     zero_deg = start_deg
     for _ in range(SETTLING_ROUNDS):
         sigma = np.asarray(np.hypot(u_dial, _slope(turned - zero_deg, slider) * u_wheel), dtype=np.float64)
-        answer = least_squares(lambda p, s=sigma: (drop_mm(turned - p[0], slider) + p[1] - drops) / s, [start_deg, 0.0], xtol=1e-14)
+        answer = scipy.optimize.least_squares(
+            lambda p, s=sigma: (drop_mm(turned - p[0], slider) + p[1] - drops) / s, [start_deg, 0.0], xtol=1e-14
+        )
         if not answer.success:
             raise NotConverged("readings", answer.message, "no zero of the wheel fits these readings; look for a misread one")
         zero_deg = float(answer.x[0])
