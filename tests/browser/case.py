@@ -2,6 +2,7 @@
 
 import atexit
 import os
+import re
 from functools import cache
 from time import monotonic
 
@@ -93,6 +94,18 @@ class BrowserCase(LiveServerTestCase):
     def see(self, what: Locator, within_s: float = 30):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
         what.wait_for(timeout=within_s * 1000)
+
+    def says(self, where: Locator, words: str | re.Pattern[str]):
+        """Wait until one part of the screen says this."""
+        self.see(where.filter(has_text=words))
+
+    def focused(self, label: str):
+        """Wait until the field with this label takes what is typed."""
+        label_of = "() => { const it = document.activeElement; return it.ariaLabel ?? it.labels?.[0]?.textContent }"
+        until = monotonic() + 30
+        while (found := self.page.evaluate(label_of)) != label:
+            self.assertLess(monotonic(), until, f"“{found}” has the focus, not “{label}”")
+            self.page.wait_for_timeout(20)
 
     def reads(self, words: str, within_s: float = 30):
         """Wait until these words stand on the screen, wherever: the browser's own telling of the page is read, not every element's."""

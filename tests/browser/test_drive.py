@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.case import BrowserCase
 from tests.browser.test_run import RunCase
 from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, stop
-from tests.server.test_drive import play_until
+from tests.server.played import play_until
 from work import bridge
 from work.models import Engine
 from work.services import record
@@ -18,7 +18,7 @@ class LayCase(RunCase):
     def setUp(self):
         super().setUp()
         self.put("tarn-f4", "F-1")
-        play_until("F-1", "belt-on", User.objects.get(username="bo"))
+        play_until("F-1", "belt-on", because="for the test")
         self.at_the_bench("F-1")
         self.asked("Lay the belt")
 
@@ -27,33 +27,33 @@ class LayCase(RunCase):
         return self.part("If laid like this")
 
     def test_by_keyboard_a_wrong_count_is_seen_tried_put_back_and_laid_again(self):
-        expect(self.outcome).to_contain_text("One tooth is")
-        expect(self.outcome).to_contain_text("15°")
+        self.says(self.outcome, "One tooth is")
+        self.says(self.outcome, "15°")
         self.type("62,5", "Enter", "66.5", "Enter", "2")
-        expect(self.outcome).to_contain_text("left camshaft and right camshaft late by one tooth")
-        expect(self.outcome).to_contain_text("The marks look right now. The crankshaft turns 15° before the cam follows.")
+        self.says(self.outcome, "left camshaft and right camshaft late by one tooth")
+        self.says(self.outcome, "The marks look right now. The crankshaft turns 15° before the cam follows.")
         self.page.keyboard.press("ArrowRight")
-        expect(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on")).to_contain_text("5° late")
+        self.says(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on"), "5° late")
         self.type("Escape")
         self.reads("Try a turn: nothing of it is kept.")
         schools = self.part("Get the slack over")
-        expect(schools).to_contain_text("Crankshaft a tooth back, then up to its mark")
+        self.says(schools, "Crankshaft a tooth back, then up to its mark")
         self.type("a")
-        expect(schools).to_contain_text("Cams a tooth on, then back")
+        self.says(schools, "Cams a tooth on, then back")
         self.type("Enter")
-        expect(self.alert.filter(has_text="the book counts 63.5")).to_contain_text("15° of the crank late")
+        self.says(self.alert.filter(has_text="the book counts 63.5"), "15° of the crank late")
         first = self.page.get_by_label("line with arrow to left line")
         expect(first).to_have_value("62,5")
         first.fill("63.5")
         self.page.get_by_role("button", name="Pulled tight").click()
-        expect(self.outcome).to_contain_text("everything on its marks")
+        self.says(self.outcome, "everything on its marks")
         before = len(self.ledger.entries)
         self.page.get_by_role("button", name="Laid").click()
         self.recorded(before + 1)
 
     def test_a_count_that_cannot_be_is_said_beside_the_drawing(self):
         self.type("190")
-        expect(self.alert).to_contain_text("The whole belt has 190 teeth")
+        self.says(self.alert, "The whole belt has 190 teeth")
 
 
 EARLY = (
@@ -78,13 +78,13 @@ class CausesCase(BrowserCase):
             self.enter(body)
         self.at_the_bench()
         causes = self.part("Likely causes")
-        expect(causes).to_contain_text("The wheel's zero is out")
+        self.says(causes, "The wheel's zero is out")
         first = causes.get_by_role("listitem").first
-        expect(causes).to_contain_text("Look which slot, bush or hole is used")
+        self.says(causes, "Look which slot, bush or hole is used")
         self.type("n")
-        expect(first).to_contain_text("slot A4")
-        expect(causes).to_contain_text("put the one in that was meant")
+        self.says(first, "slot A4")
+        self.says(causes, "put the one in that was meant")
         self.page.reload()
-        expect(first).to_contain_text("slot A4")
+        self.says(first, "slot A4")
         self.page.get_by_role("button", name="Forget these looks").click()
-        expect(causes).to_contain_text("Look which slot, bush or hole is used")
+        self.says(causes, "Look which slot, bush or hole is used")

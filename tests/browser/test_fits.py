@@ -28,13 +28,13 @@ class BottomEndTests(JointCase):
         """Every spot of one side, place by place, figure and Enter."""
         for place, size in sizes.items():
             for where in ("front ↕", "front ↔", "rear ↕", "rear ↔"):
-                expect(self.page.get_by_label(f"Main {place} {side}, {where}", exact=True)).to_be_focused()
+                self.focused(f"Main {place} {side}, {where}")
                 self.type(size, "Enter")
 
     def test_five_mains_by_keyboard_and_the_one_that_cannot_be_told_is_settled(self):
         self.at_the_mains()
         self.answer("with what is the bore read", "Enter")
-        expect(self.alert).to_contain_text("First: shells in, caps torqued")
+        self.says(self.alert, "First: shells in, caps torqued")
         self.type("x", "Enter")
         self.read("bore", BORES)
         self.asked("with what is the journal read")
@@ -42,16 +42,16 @@ class BottomEndTests(JointCase):
         self.type(coarse.inner_text()[0], "Enter")
         self.read("journal", dict.fromkeys(BORES, "57.97"))
         self.asked("Main 3 cannot be told. What is done about it?")
-        expect(self.part("Loose ends")).to_contain_text("Main 3 cannot be told")
+        self.says(self.part("Loose ends"), "Main 3 cannot be told")
         main = self.main
-        expect(main.get_by_label("What it comes to")).to_contain_text("can't tell")
-        expect(main.get_by_label("What would settle it")).to_contain_text("Read the journal again with M1: U falls to 0.00")
+        self.says(main.get_by_label("What it comes to"), "can't tell")
+        self.says(main.get_by_label("What would settle it"), "Read the journal again with M1: U falls to 0.00")
         # that is what is done: the same spots once more, with the finer one
         main.get_by_label("Why", exact=True).fill("with the finer micrometer")
         self.type("Enter")
         self.read("bore", {3: "58.025"})
         for where in ("front ↕", "front ↔", "rear ↕", "rear ↔"):
-            expect(self.page.get_by_label(f"Main 3 journal, {where}", exact=True)).to_be_focused()
+            self.focused(f"Main 3 journal, {where}")
             for _ in range(8):
                 if self.page.get_by_text("gauge M1 this time").count():
                     break
@@ -73,7 +73,7 @@ class BottomEndTests(JointCase):
         self.answer("with what is the bore read", "x", "Enter")
         self.asked("Main 1: what does the bore measure, front, up?")
         self.type("5.8016", "Enter")
-        expect(self.alert).to_contain_text("did you mean 58.016?")
+        self.says(self.alert, "did you mean 58.016?")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
         expect(field).to_have_value("5.8016")
         self.page.reload()
@@ -81,7 +81,7 @@ class BottomEndTests(JointCase):
         field.fill("16")
         self.type("n", "Enter")
         self.asked("Main 1: what does the bore measure, front, across?")
-        expect(self.tape.first).to_contain_text("+16 µm")
+        self.says(self.tape.first, "+16 µm")
         self.page.keyboard.press("ArrowRight")
         self.reads("instead of the next")
 
@@ -122,12 +122,12 @@ class ShellTests(JointCase):
         self.at("corrie-v6", "main-fit:main-clearance:sizes")
         self.asked("Corrie main shells: which go where?")
         expect(self.page.get_by_label("Size for main 1")).to_have_value("C")
-        expect(self.main).to_contain_text("Spread")
+        self.says(self.main, "Spread")
         self.type("Enter")
         self.asked("Crank in")
         self.page.goto("/stock")
         row = self.page.get_by_role("row").filter(has_text="Q-1: 8")
-        expect(row).to_contain_text("C")
+        self.says(row, "C")
         row.get_by_role("button", name="Count").click()
         self.page.get_by_label("Free on the shelf").fill("6")
         self.type("Enter")
@@ -135,7 +135,7 @@ class ShellTests(JointCase):
         self.page.get_by_label("Size", exact=True).fill("C")
         self.page.get_by_label("Free on the shelf").fill("many")
         self.type("Enter")
-        expect(self.alert).to_contain_text("whole number of pieces")
+        self.says(self.alert, "whole number of pieces")
 
 
 class LashTests(JointCase):
@@ -149,16 +149,16 @@ class LashTests(JointCase):
                 self.asked("what is its clearance?")
                 name = self.page.locator("h1").inner_text().split(":")[0]
                 goes, shim = found.get(name, ("0.20" if "intake" in name else "0.25", "2.50"))
-                expect(self.page.get_by_label("Shim that is in")).to_be_focused()
+                self.focused("Shim that is in, mm")
                 self.type(shim)
                 self.page.keyboard.press("ArrowRight")
                 before = len(self.ledger.entries)
                 self.type(goes, "Enter")
                 self.recorded(before + 1)
         self.asked("Which shim goes where?")
-        expect(self.main).to_contain_text("2 moved within the engine, 0 from stock, 0 to buy")
+        self.says(self.main, "2 moved within the engine, 0 from stock, 0 to buy")
         self.type("Enter")
-        expect(self.part("Loose ends")).to_contain_text("another shim, not read again")
+        self.says(self.part("Loose ends"), "another shim, not read again")
         self.answer("Turn the crank to cylinder 1", "Enter")
         for _ in range(2):
             self.asked("read it again")
@@ -178,18 +178,16 @@ class LashTests(JointCase):
         self.answer("Turn the crank to cylinder 1", "Enter")
         self.answer("Cylinder 1 intake: what is its clearance?", "0.10", "Enter")
         self.asked("Cylinder 1 intake: read it again")
-        expect(self.main).to_contain_text("too near a limit to be told")
+        self.says(self.main, "too near a limit to be told")
         self.type("0.15", "Enter")
-        expect(self.main).to_contain_text("Screw in by 0.09 of a turn")
+        self.says(self.main, "Screw in by 0.09 of a turn")
         self.type("0.08", "Enter")
         self.asked("Cylinder 1 exhaust: what is its clearance?")
 
 
 class DoneTests(Keys):
     def test_a_place_is_read_again_once_the_step_is_done(self):
-        self.put("quern-4", "Q-1")
-        self.at_the_bench("Q-1")
-        self.build("rod-fit", self.by_keys)
+        self.at("quern-4", "rod-fit")
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Main bearings").click()
         self.part("Which place").select_option("main 4")
         self.part("Why it is read again").fill("a burr at the parting line")
@@ -218,7 +216,7 @@ class LiveTests(JointCase):
         self.answer("with what is the bore read", "x", "Enter")
         self.asked("Main 1: what does the bore measure, front, up?")
         self.type("v")
-        expect(self.page.get_by_text("P1 shows")).to_contain_text(re.compile(r"P1 shows \d+\.\d{3} mm"))
+        self.says(self.page.get_by_text("P1 shows"), re.compile(r"P1 shows \d+\.\d{3} mm"))
         self.type("i")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
         expect(field).to_have_value(re.compile(r"^\d+\.\d{3}$"))
@@ -240,8 +238,8 @@ class ChamberTests(JointCase):
         run.get_by_role("button", name="Bottom end").click()
         run.get_by_role("button", name="How far each piston").click()
         chamber = self.part("Gasket and compression")
-        expect(chamber).to_contain_text("Gasket 3: Cylinder 6 stands 0.5")
+        self.says(chamber, "Gasket 3: Cylinder 6 stands 0.5")
         chamber.get_by_label("What if gasket").select_option("1")
-        expect(chamber).to_contain_text("higher than this gasket is for (0.4 mm)")
+        self.says(chamber, "higher than this gasket is for (0.4 mm)")
         chamber.get_by_label("Skimmed, mm").fill("0.3")
-        expect(chamber).to_contain_text("What if gasket 1")
+        self.says(chamber, "What if gasket 1")

@@ -30,7 +30,7 @@ class GaugeTests(BrowserCase):
         ):
             form.get_by_label(label).fill(text)
         form.get_by_role("button", name="Keep it").click()
-        expect(form.get_by_role("alert")).to_contain_text("A range goes from less to more")
+        self.says(form.get_by_role("alert"), "A range goes from less to more")
         form.get_by_label("Range from").fill("40")
         form.get_by_role("button", name="Keep it").click()
         expect(form).to_have_count(0)
@@ -69,25 +69,25 @@ class WorkingsTests(BrowserCase):
         recording = {"name": "span.wav", "mimeType": "audio/wav", "buffer": as_wav(plucked(158.11))}
         drive = self.page.get_by_label("Belt and chain", exact=True)
         drive.locator("input[type=file]").set_input_files(recording)
-        expect(drive.get_by_role("status")).to_contain_text("It sounds at 158")
+        self.says(drive.get_by_role("status"), "It sounds at 158")
         table = self.page.get_by_label("What can be said of span and chain")
-        expect(table).to_contain_text("Its tension")
-        expect(table).to_contain_text(re.compile(r"(39\d|40\d) N"))
+        self.says(table, "Its tension")
+        self.says(table, re.compile(r"(39\d|40\d) N"))
         drive.locator("input[type=file]").set_input_files({**recording, "buffer": b"not a sound"})
-        expect(drive.get_by_role("status")).to_contain_text("no WAV file")
+        self.says(drive.get_by_role("status"), "no WAV file")
         self.page.get_by_label("Chain pulled straight, mm").fill("100")
         self.page.get_by_label("Over so many links").fill("16")
         self.page.get_by_label("Pitch when new, mm").fill("9.525")
-        expect(drive.get_by_role("alert")).to_contain_text("count the links again")
+        self.says(drive.get_by_role("alert"), "count the links again")
 
     def test_a_span_is_listened_to_where_it_is_allowed(self):
         """The browser's own stand-in for a microphone beeps: what it sends is a recording, whatever is heard in it."""
         self.sign_in("vi", "/workings")
         drive = self.page.get_by_label("Belt and chain", exact=True)
-        expect(self.page.get_by_label("What can be said of it")).to_contain_text("kN")  # the page has come to rest
+        self.says(self.page.get_by_label("What can be said of it"), "kN")  # the page has come to rest
         self.page.evaluate(NOBODY_ALLOWS_IT)
         drive.get_by_role("button", name="Listen to it now").click()
-        expect(drive.get_by_role("status")).to_contain_text("nobody allowed it")
+        self.says(drive.get_by_role("status"), "nobody allowed it")
         self.page.evaluate("delete navigator.mediaDevices.getUserMedia")  # as the browser has it again
         drive.get_by_role("button", name="Listen to it now").click()
         expect(drive.get_by_role("status")).to_have_text("Pluck the span now.")
@@ -99,14 +99,14 @@ class WorkingsTests(BrowserCase):
         self.sign_in("vi")
         self.page.get_by_role("link", name="Workings").click()
         table = self.page.get_by_label("What can be said of it")
-        expect(table).to_contain_text("21.3 to 38.3 kN")
+        self.says(table, "21.3 to 38.3 kN")
         self.page.get_by_label("Grip, mm").fill("50")
         self.page.get_by_label("Angle after snug").fill("90")
-        expect(table).to_contain_text("Preload added by 90°")
+        self.says(table, "Preload added by 90°")
         self.page.get_by_label("Thread, such as").fill("M13")
-        expect(self.alert.first).to_contain_text("coarse pitch of M13 is not known")
+        self.says(self.alert.first, "coarse pitch of M13 is not known")
         self.page.get_by_label("Thread, such as").fill("3/8-16")
-        expect(table).to_contain_text("ASME B1.1")
+        self.says(table, "ASME B1.1")
 
 
 class TraceTests(JointCase):
@@ -122,7 +122,7 @@ class TraceTests(JointCase):
         self.type("j")
         chooser = self.page.locator("input[type=file]")
         chooser.set_input_files(self.file("a;b\n1;2\n3;4\n"))
-        expect(self.alert).to_contain_text("hich column is the angle")
+        self.says(self.alert, "hich column is the angle")
         trace = pulled("bottoming", to_nm=60)
         rows = "\n".join(f"{a:.2f};{t:.2f}" for a, t in zip(trace.angle_deg, trace.torque_nm, strict=True))
         chooser.set_input_files(self.file(f"angle deg;torque Nm\n{rows}"))
@@ -131,4 +131,4 @@ class TraceTests(JointCase):
         self.page.locator("h1").click()
         self.type("Enter")
         self.asked("bolt 2")
-        expect(self.page.get_by_label("Traces", exact=True)).to_contain_text("bolt 1: turns suddenly much harder")
+        self.says(self.page.get_by_label("Traces", exact=True), "bolt 1: turns suddenly much harder")

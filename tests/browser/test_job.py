@@ -29,7 +29,7 @@ class KeyboardTests(BrowserCase):
         self.sign_in("lena")
         self.type("1")
         self.answer("Is this engine's timing as it should be?", "not hers", "Enter")
-        expect(self.alert).to_contain_text("neither your password nor your PIN")
+        self.says(self.alert, "neither your password nor your PIN")
         self.page.get_by_label("Your PIN or password").fill("")
         self.type(PASSWORD, "Enter")
         self.asked("Signed. Nothing is left to do here.")
@@ -47,7 +47,7 @@ class KeyboardTests(BrowserCase):
         expect(self.page.get_by_role("button", name="Crank sprocket key: R4")).to_have_attribute("aria-pressed", "true")
         self.type("Enter")
         self.asked("intake valve pass 1.00 mm, opening")
-        expect(self.tape.first).to_contain_text("Crank sprocket key: R4")
+        self.says(self.tape.first, "Crank sprocket key: R4")
 
     def test_leaving_a_cam_that_is_out_wants_a_reason(self):
         self.at_the_bench()
@@ -55,7 +55,7 @@ class KeyboardTests(BrowserCase):
         for figure, flank in OUT:
             self.answer(f"1.00 mm, {flank}", figure, "Enter")
         self.answer("What will you do?", "1", "Enter")
-        expect(self.alert).to_contain_text("say why it is left")
+        self.says(self.alert, "say why it is left")
         self.page.get_by_label("Reason").fill("the maker allows it")
         self.type("Enter")
         self.asked("Is this engine's timing as it should be?")
@@ -123,7 +123,7 @@ class TouchTests(BrowserCase):
         self.asked("intake valve pass 1.00 mm, opening")
         self.tap("1", "6", "before TDC", "Record")
         self.asked("intake valve pass 1.00 mm, closing")
-        expect(self.tape.first).to_contain_text("16")
+        self.says(self.tape.first, "16")
         self.assertEqual(Entry.objects.latest("seq").si_values, {"wheel_deg": 344.0, "lift_mm": 1.0})
 
     def test_targets_are_large_enough_for_a_glove(self):

@@ -2,19 +2,15 @@
 
 import os
 import re
-import uuid
 from unittest.mock import patch
 
-from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
-from demo.player import answer, next_question
 from shop.models import Gauge
 from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_run import Keys
 from tools.serving import free_ports
-from work import bridge, services
 from work.record.paper import as_pdf
 
 TORQUES = ("70", "69", "54", "72", "70", "71", "69", "73", "70", "71")
@@ -27,18 +23,6 @@ class JointCase(Keys):
             self.open(**how)
         self.at("quern-4", "head-angle")
 
-    def at(self, family, key):
-        """An engine whose bench asks this."""
-        self.put(family, "Q-1")
-        while (question := next_question(self.ledger.shown)).key != key:
-            body = answer(self.ledger.shown, question, self.document)
-            self.play(body, "lena" if body["kind"] == "hold_point" else "bo")
-        self.at_the_bench("Q-1")
-
-    def play(self, body, name):
-        read = bridge.HOUSE.bodies.validate_python(body)
-        services.record("Q-1", entry_id=uuid.uuid4(), body=read, by=User.objects.get(username=name), confirmed=True)
-
 
 class HeadTests(JointCase):
     def test_ten_bolts_by_keyboard_the_bad_one_is_caught_and_printed(self):
@@ -47,16 +31,16 @@ class HeadTests(JointCase):
         for bolt, torque in enumerate(TORQUES, 1):
             self.asked(f"Cylinder head, bolt {bolt}: turn it 90°")
             if bolt == 4:
-                expect(self.part("What to pull")).to_contain_text("window 85 to 95°")
+                self.says(self.part("What to pull"), "window 85 to 95°")
             self.type(torque, "Enter")
         self.asked("Cylinder head, bolt 3 ended 16 N·m below the others")
         main = self.main
-        expect(main.get_by_label("Torque at the end")).to_contain_text("bolt 3")
+        self.says(main.get_by_label("Torque at the end"), "bolt 3")
         self.type("2")
         main.get_by_label("Why").fill("threads clean, the lead is told")
         self.type("Enter")
         self.asked("Pushrods, each in its place")
-        expect(self.part("Loose ends")).to_contain_text("bolt 3 ended 16 N·m below the others")
+        self.says(self.part("Loose ends"), "bolt 3 ended 16 N·m below the others")
         with patch("work.record.paper.pdf_of", side_effect=lambda page: page.encode()):
             page = as_pdf(self.engine).decode()
         self.assertIn("bolt 3 ended 16 N·m below the others", page)
@@ -69,10 +53,10 @@ class HeadTests(JointCase):
         self.page.keyboard.press("ArrowRight")
         self.reads("bolt 2 instead of 1")
         self.type("70", "Enter")
-        expect(self.alert).to_contain_text("Cylinder head, bolt 1 is next in the order")
+        self.says(self.alert, "Cylinder head, bolt 1 is next in the order")
         self.page.get_by_label("Reason").fill("the hoist is in the way")
         self.type("Enter")
-        expect(self.tape.first).to_contain_text("the hoist is in the way")
+        self.says(self.tape.first, "the hoist is in the way")
         self.asked("bolt 1")
 
     def test_what_was_typed_survives_a_reload_and_the_joint_comes_back_to_the_same_bolt(self):
@@ -103,7 +87,7 @@ class HeadTests(JointCase):
         self.page.get_by_role("button", name="Left finger tight until").click()
         self.page.get_by_label("Until what does it stay so?").fill("the cam is proven")
         self.type("Enter")
-        expect(self.part("Loose ends")).to_contain_text("Cylinder head left as it is")
+        self.says(self.part("Loose ends"), "Cylinder head left as it is")
 
 
 class WrenchTests(JointCase):
@@ -151,9 +135,9 @@ class OtherJointTests(JointCase):
     def test_a_left_hand_bolt_says_so_and_asks_what_holds_it(self):
         self.at("teasel-4", "pump-wheel-tight")
         self.answer("Coolant pump wheel bolt: ready to pull", "Enter")
-        expect(self.alert).to_contain_text("let a pin through the wheel hold against the wrench")
+        self.says(self.alert, "let a pin through the wheel hold against the wrench")
         self.type("x", "Enter")
         self.asked("Coolant pump wheel bolt: 30 N·m")
-        expect(self.part("What to pull")).to_contain_text("Left-hand thread")
+        self.says(self.part("What to pull"), "Left-hand thread")
         self.type("Enter")
         self.asked("Plate between the cams")

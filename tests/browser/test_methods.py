@@ -60,7 +60,7 @@ class MethodTests(BrowserCase):
 
     def test_at_the_top_asks_for_both_ends_of_the_dwell(self):
         self.set_up("2")
-        expect(self.page.get_by_role("button", name="At the top")).to_contain_text("both ends of the dwell, 2.2° apart")
+        self.says(self.page.get_by_role("button", name="At the top"), "both ends of the dwell, 2.2° apart")
         self.type("4")
         self.answer("Where does the dial stop rising?", "0.5", "Enter")
         self.answer("Where does it begin to fall again?", "1.5", "Enter")
@@ -90,7 +90,7 @@ class MethodTests(BrowserCase):
         self.at_the_bench()
         self.asked("How is your wheel numbered")
         self.type("Enter")
-        expect(self.alert).to_contain_text("Take the plugs out")
+        self.says(self.alert, "Take the plugs out")
         self.see(self.page.get_by_role("status").filter(has_text="Do not turn"))
 
 

@@ -52,14 +52,14 @@ class NothingIsLostTests(BenchReadyCase):
 
         with patch.object(House, "check", objects):
             self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
-            expect(self.alert).to_contain_text("This is far from the card")
+            self.says(self.alert, "This is far from the card")
             reason = self.page.get_by_label("Reason")
             reason.press("Enter")
             self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
             reason.fill("the card is of another cam")
             reason.press("Enter")
             self.asked("intake valve pass 1.00 mm, closing")
-        expect(self.tape.first).to_contain_text("the card is of another cam")
+        self.says(self.tape.first, "the card is of another cam")
         self.assertEqual(Entry.objects.get(kind="lift_reading").because, "the card is of another cam")
 
     def test_a_full_storage_is_said_and_what_is_typed_still_goes_out(self):
@@ -73,7 +73,7 @@ class NothingIsLostTests(BenchReadyCase):
         self.context.set_offline(True)
         self.type("16", "Enter")
         self.reads("This browser keeps nothing (the disk is full)")
-        expect(self.tape.first).to_contain_text("not yet sent")
+        self.says(self.tape.first, "not yet sent")
         self.context.set_offline(False)
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)
@@ -88,7 +88,7 @@ class NothingIsLostTests(BenchReadyCase):
         self.context.set_offline(True)
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
         self.asked("intake valve pass 1.00 mm, closing")
-        expect(self.tape.first).to_contain_text("not yet sent")
+        self.says(self.tape.first, "not yet sent")
         self.answer("closing", "51.5", "Enter")
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(2)
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 0)
@@ -110,7 +110,7 @@ class NothingIsLostTests(BenchReadyCase):
 
         self.page.route("**/entries", lose_the_first_answer)
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
-        expect(self.tape.first).to_contain_text("not yet sent")
+        self.says(self.tape.first, "not yet sent")
         self.page.reload()
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
         self.asked("intake valve pass 1.00 mm, closing")
@@ -119,10 +119,10 @@ class NothingIsLostTests(BenchReadyCase):
     def test_what_waited_and_is_refused_later_stays_on_the_tape_with_the_reason(self):
         self.context.set_offline(True)
         self.answer("intake valve pass 1.00 mm, opening", "95", "Enter")
-        expect(self.tape.first).to_contain_text("not yet sent")
+        self.says(self.tape.first, "not yet sent")
         self.asked("closing")
         self.context.set_offline(False)
-        expect(self.tape.first).to_contain_text("has no 95°")
+        self.says(self.tape.first, "has no 95°")
         self.page.get_by_role("button", name="take off").click()
         expect(self.page.get_by_text("has no 95°")).to_have_count(0)
 
@@ -146,8 +146,8 @@ class StrikeAndNoteTests(BenchReadyCase):
         self.type("1", "Enter")
         self.asked("intake valve pass 1.00 mm, opening")
         struck = self.page.locator('[data-struck="true"]')
-        expect(struck).to_contain_text("72.5° before TDC")
-        expect(struck).to_contain_text("struck by Bo: misread the wheel")
+        self.says(struck, "72.5° before TDC")
+        self.says(struck, "struck by Bo: misread the wheel")
 
     def test_a_strike_without_a_reason_is_refused(self):
         self.asked("intake valve pass 1.00 mm, opening")
@@ -167,4 +167,4 @@ class StrikeAndNoteTests(BenchReadyCase):
         self.type("m")
         expect(self.page.get_by_label("Note", exact=True)).to_have_value("oil on the lobes")
         self.page.get_by_role("button", name="Record the note").click()
-        expect(self.tape.first).to_contain_text("oil on the lobes")
+        self.says(self.tape.first, "oil on the lobes")

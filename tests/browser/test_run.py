@@ -13,6 +13,7 @@ from demo.player import answer, next_question
 from engine.services import add_revision
 from tests.browser.case import TABLET, BrowserCase
 from tests.server.cases import PASSWORD
+from tests.server.played import play_until
 from work import bridge
 from work.models import Engine
 from work.services import put_on_stand
@@ -24,6 +25,12 @@ class RunCase(BrowserCase):
         revision = add_revision(family_data(code), by=None)
         self.engine = put_on_stand(serial=serial, family=code, purpose="", stand=7, promised=None, by=User.objects.get(username="bo"))
         self.document = bridge.document_of(revision.pk)
+
+    def at(self, family, key, serial="Q-1"):
+        """An engine whose bench asks this; what comes before is played by the server's own door."""
+        self.put(family, serial)
+        play_until(serial, key)
+        self.at_the_bench(serial)
 
     @property
     def ledger(self):
@@ -107,7 +114,7 @@ class KeyboardTests(Keys):
         self.at_the_bench("F-1")
         self.build("oil-in", self.by_keys)
         self.type("Enter")
-        expect(self.alert).to_contain_text("cures for another")
+        self.says(self.alert, "cures for another")
         later = patch("work.services.timezone.now", return_value=timezone.now() + timedelta(hours=3))
         later.start()
         self.addCleanup(later.stop)
@@ -191,34 +198,30 @@ class TouchTests(RunCase):
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="True TDC", exact=True).tap()
         self.build("", self.by_touch)
         self.asked("Signed. Nothing is left to do here.")
-        expect(self.part("Loose ends")).to_contain_text("Early oil change")
+        self.says(self.part("Loose ends"), "Early oil change")
 
 
 class HeldUpTests(Keys):
     def test_a_thing_put_on_is_a_loose_end_until_it_is_off_and_a_step_opened_again_says_why(self):
-        self.put("wick-1", "W-1")
-        self.at_the_bench("W-1")
-        self.build("barrel", self.by_keys)
+        self.at("wick-1", "barrel")
         ends = self.part("Loose ends")
-        expect(ends).to_contain_text("Wire on the cam chain on")
+        self.says(ends, "Wire on the cam chain on")
         ends.get_by_role("button", name="It is off").click()
         expect(ends).not_to_contain_text("Wire on the cam chain on")
         self.page.get_by_role("navigation", name="Run of work").get_by_role("button", name="Piston to bore").click()
         self.page.get_by_role("button", name="Open it again").click()
         self.page.get_by_label("Why?").fill("measured with the wrong bore gauge")
         self.type("Enter")
-        expect(ends).to_contain_text("Open again: Piston to bore")
-        expect(ends).to_contain_text("measured with the wrong bore gauge")
+        self.says(ends, "Open again: Piston to bore")
+        self.says(ends, "measured with the wrong bore gauge")
 
 
 class RefusedTests(Keys):
     def test_whoever_is_refused_is_brought_back_with_the_sentence_and_what_he_typed(self):
         """The screen had gone on; a figure out of its limits is the lead's, who says why."""
-        self.put("wick-1", "W-1")
-        self.at_the_bench("W-1")
-        self.build("bore-fit", self.by_keys)
+        self.at("wick-1", "bore-fit")
         self.type("0.4", "Enter")
-        expect(self.alert).to_contain_text("the lead decides, with the reason")
+        self.says(self.alert, "the lead decides, with the reason")
         self.asked("Piston to bore")
         expect(self.page.get_by_label("Piston to bore").get_by_role("textbox")).to_have_value("0.4")
         self.page.get_by_role("textbox", name="Piston to bore").fill("0.04")
@@ -226,9 +229,7 @@ class RefusedTests(Keys):
         self.asked("Barrel and head on, nuts finger tight")
 
     def test_somebody_quick_answers_the_next_before_the_first_has_arrived(self):
-        self.put("wick-1", "W-1")
-        self.at_the_bench("W-1")
-        self.build("wire-on", self.by_keys)
+        self.at("wick-1", "wire-on")
         before = len(self.ledger.entries)
         self.page.route("**/entries", lambda route: (self.page.wait_for_timeout(300), route.continue_()))
         self.type("Enter")
@@ -247,25 +248,23 @@ class PlaceTests(Keys):
         where.get_by_label("Stand").select_option("2")
         where.get_by_label("Why").fill("nearer the hoist")
         self.type("Enter")
-        expect(where).to_contain_text("Stand 2 holds T-2; choose a free stand.")
+        self.says(where, "Stand 2 holds T-2; choose a free stand.")
         where.get_by_text("set aside").click()
         where.get_by_label("Why").fill("a head from the foundry")
         self.type("Enter")
         expect(where).to_have_count(0)
         self.see(self.page.get_by_role("button", name="set aside: a head from the foundry"))
         self.type("o")
-        expect(self.page.get_by_role("link", name="W-1")).to_contain_text("set aside: a head from the foundry")
+        self.says(self.page.get_by_role("link", name="W-1"), "set aside: a head from the foundry")
 
     def test_a_plate_that_must_go_in_again_is_asked_for_before_all_is_said_to_meet(self):
-        self.put("mallow-2", "M-1")
-        self.at_the_bench("M-1")
-        self.build("turn", self.by_keys)
+        self.at("mallow-2", "turn")
         self.asked("One turn done. What do the marks say?")
         self.type("Enter")
         self.asked("2 turns done. What do the marks say?")
         again = self.page.get_by_role("list", name="Goes in again")
-        expect(again).to_contain_text("does it go in?")
+        self.says(again, "does it go in?")
         self.type("Enter")
-        expect(again).to_contain_text("goes in")
+        self.says(again, "goes in")
         self.type("Enter")
         self.asked("Chain, marks and pump looked at by the lead")

@@ -26,14 +26,14 @@ class TogetherTests(BenchReadyCase):
         self.record_as("lena", lift("intake", "opening", "16", "before TDC"))
         expect(self.page.locator("h1")).to_contain_text("closing", timeout=WITHIN_MS)
         self.page.goto("/")
-        expect(self.page.get_by_role("link", name="T-1")).to_contain_text("intake, closing side")
+        self.says(self.page.get_by_role("link", name="T-1"), "intake, closing side")
         self.record_as("lena", lift("intake", "closing", "51.5", "after BDC"))
         expect(self.page.get_by_role("link", name="T-1")).to_contain_text("exhaust, opening side", timeout=WITHIN_MS)
 
     def test_what_waits_in_one_tab_is_sent_once_by_whichever_tab_is_first(self):
         other = self.context.new_page()
         other.goto("/bench/T-1")
-        expect(other.locator("h1")).to_contain_text("opening")
+        self.says(other.locator("h1"), "opening")
         self.context.set_offline(True)
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
         expect(self.page.get_by_text(NOT_SENT)).to_have_count(1)
@@ -96,5 +96,5 @@ class AwayTests(BenchReadyCase):
         self.context.set_offline(False)
         self.page.get_by_role("button", name="Try again").click()
         self.asked("intake valve pass 1.00 mm, closing")
-        expect(self.tape.first).to_contain_text("Intake opens, 1.00 mm")  # as the ledger has it
+        self.says(self.tape.first, "Intake opens, 1.00 mm")  # as the ledger has it
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)

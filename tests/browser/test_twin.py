@@ -59,7 +59,7 @@ class FamilyTwinTests(TwinCase):
     def test_the_keys_turn_by_one_ten_and_ninety_and_home(self):
         self.sign_in()
         self.twin("quern-4")
-        expect(self.sentence).to_contain_text("Cylinder 1 at firing TDC, cylinder 4 at overlap TDC", ignore_case=True)
+        self.says(self.sentence, "Cylinder 1 at firing TDC, cylinder 4 at overlap TDC")
         for key, words in (
             ("ArrowRight", "cylinder 1 1° after firing TDC"),
             ("Shift+ArrowRight", "cylinder 1 11° after firing TDC"),
@@ -70,13 +70,13 @@ class FamilyTwinTests(TwinCase):
             ("Shift+ArrowLeft", "cylinder 1 10° before firing TDC"),
         ):
             self.page.keyboard.press(key)
-            expect(self.sentence).to_contain_text(words, ignore_case=True)
+            self.says(self.sentence, words)
 
     def test_an_angle_is_typed_and_what_is_none_stays_with_a_sentence(self):
         self.sign_in()
         self.twin("quern-4")
         self.type("330", "Enter")
-        expect(self.sentence).to_contain_text("cylinder 4 30° before firing TDC", ignore_case=True)
+        self.says(self.sentence, "cylinder 4 30° before firing TDC")
         self.type("3..3", "Enter")
         self.reads("“3..3” is no angle")
         expect(self.page.get_by_label("Turn to")).to_have_value("3..3")
@@ -95,32 +95,32 @@ class FamilyTwinTests(TwinCase):
         self.sign_in()
         self.twin("garth-d6")
         row = self.page.get_by_role("row", name=re.compile("^idler, three dots"))
-        expect(row).to_contain_text("half past 9")
+        self.says(row, "half past 9")
         self.type("f")
-        expect(row).to_contain_text("half past 2")
-        expect(self.sentence).to_contain_text("cam gear, two dots at half past 5")
+        self.says(row, "half past 2")
+        self.says(self.sentence, "cam gear, two dots at half past 5")
 
     def test_marks_tell_what_decides_and_what_is_in_place(self):
         self.sign_in()
         self.twin("corrie-v6")
         row = self.page.get_by_role("row", name=re.compile("^crank mark A"))
-        expect(row).to_contain_text("decides · meets arrow A on the block")
-        expect(row).to_contain_text("in place")
+        self.says(row, "decides · meets arrow A on the block")
+        self.says(row, "in place")
         self.type("PageDown")
         expect(row).not_to_contain_text("in place")
         self.page.get_by_text("on the other stop").click()
         # by hand: 340 at timing, 45 on for the page, 25 for the phaser's 50 crank degrees: 50, nearest to half past 1
-        expect(self.sentence).to_contain_text("phaser mark A at half past 1")
+        self.says(self.sentence, "phaser mark A at half past 1")
 
     def test_lobes_say_where_they_point_and_valves_how_far_they_are_open(self):
         """By hand: the intake of cylinder 1 has its nose at its follower, 195 degrees, at 467; it lifts 9.4 less 0.2 of lash there."""
         self.sign_in()
         self.twin("teasel-4")
         beside = self.part("Marks and lobes")
-        expect(beside.get_by_role("row", name=re.compile("^intake half past 10"))).to_contain_text("shut")
+        self.says(beside.get_by_role("row", name=re.compile("^intake half past 10")), "shut")
         self.type("467", "Enter")
         row = beside.get_by_role("row", name=re.compile("^intake half past 6"))
-        expect(row).to_contain_text("open 9.20 mm")
+        self.says(row, "open 9.20 mm")
 
     def test_another_cylinders_lobes_stand_right_at_once(self):
         """By hand: cylinder 3 fires 180 degrees after 1, so its lobes stand 90 degrees of the cam behind, before anything is turned."""
@@ -141,14 +141,14 @@ class FamilyTwinTests(TwinCase):
         self.type("c")
         self.see(self.page.get_by_role("img", name="Cylinder 4 in section"))
         self.page.get_by_text("power", exact=True).last.click()
-        expect(self.sentence).to_contain_text("TDC")
+        self.says(self.sentence, "TDC")
 
     def test_the_slider_turns_by_finger_and_a_phone_has_room_for_all(self):
         self.open(PHONE, has_touch=True, is_mobile=True)
         self.sign_in()
         self.twin("tarn-f4")
         self.page.get_by_role("button", name="Turn on 90°").tap()
-        expect(self.sentence).to_contain_text("TDC")
+        self.says(self.sentence, "TDC")
         wide = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(wide, PHONE["width"])
 
@@ -211,15 +211,15 @@ class BenchTwinTests(TwinCase):
         self.reads("In the ledger: 330°, cylinder 4 30° before firing TDC")
         self.assertEqual(Entry.objects.get(kind="turn").body["to"], "330")
         self.type("w")
-        expect(self.tape.first).to_contain_text("Crank turned to")
+        self.says(self.tape.first, "Crank turned to")
         self.type("w")
-        expect(self.sentence).to_contain_text("cylinder 4 30° before firing TDC", ignore_case=True)
+        self.says(self.sentence, "cylinder 4 30° before firing TDC")
 
     def test_a_turn_that_is_not_allowed_is_said_beside_the_button(self):
         self.sign_in(path="/bench/T-2/twin")
         self.page.get_by_label("Turn to").wait_for()
         self.type("r")
-        expect(self.alert).to_contain_text("plugs out and stand locked not yet confirmed")
+        self.says(self.alert, "plugs out and stand locked not yet confirmed")
         self.assertFalse(Entry.objects.filter(kind="turn").exists())
 
     def test_a_turn_without_a_server_is_kept_and_sent_later(self):
@@ -280,8 +280,8 @@ class MoveTests(TwinCase):
         self.reads("Say why the engine moves")
         self.page.get_by_label("Why").fill("lash set wider")
         self.page.get_by_role("button", name="Move it").click()
-        expect(self.tape.first).to_contain_text("Moved to revision")
-        expect(self.tape.first).to_contain_text("lash set wider")
+        self.says(self.tape.first, "Moved to revision")
+        self.says(self.tape.first, "lash set wider")
         expect(self.page.get_by_text("newest 2")).to_have_count(0)
 
 
@@ -338,7 +338,7 @@ class ImportTests(TwinCase):
         chooser.value.set_files(download.value.path())
         self.reads("Nothing differs.")
         self.page.get_by_role("button", name="Take it in as revision 2").click()
-        expect(self.alert).to_contain_text("the same as revision 1")
+        self.says(self.alert, "the same as revision 1")
 
     def test_a_builder_may_check_but_not_take_in(self):
         self.sign_in(path="/import")
@@ -368,7 +368,7 @@ class ImportTests(TwinCase):
         self.type("Tab", "a sister of the first", "Enter")
         self.see(self.headed("Wick 2"))
         self.type("w")
-        expect(self.sentence).to_contain_text("cylinder 1 at firing TDC", ignore_case=True)
+        self.says(self.sentence, "cylinder 1 at firing TDC")
         self.type("w")
         self.see(self.headed("Wick 2"))
 

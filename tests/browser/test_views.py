@@ -67,7 +67,7 @@ class FloorTests(BrowserCase):
     def test_the_keys_are_listed(self):
         self.at_the_bench()
         self.type("?")
-        expect(self.page.get_by_role("dialog")).to_contain_text("front / flywheel")
+        self.says(self.page.get_by_role("dialog"), "front / flywheel")
 
     def test_families_and_gauges(self):
         self.sign_in()

@@ -1,26 +1,12 @@
 """The drive through the API: what comes of laying a belt so, and what is likely wrong; who may look, what is refused with its field."""
 
-import uuid
-
 from django.contrib.auth.models import User
 
 from demo.documents import family_data
-from demo.player import answer, next_question
 from engine.services import add_revision
 from tests.server.cases import ShopCase
-from work import bridge
-from work.models import Engine
-from work.services import put_on_stand, record
-
-
-def play_until(serial, key, by):
-    """Answer whatever is asked until a question comes up, past the API."""
-    lead = User.objects.get(username="lena")
-    while (question := next_question(bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial)).shown)).key != key:
-        ledger = bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
-        body = bridge.HOUSE.bodies.validate_python(answer(ledger.shown, question, ledger.folded.document))
-        who = lead if question.kind == "hold_point" else by
-        record(serial, entry_id=uuid.uuid4(), body=body, by=who, confirmed=True, because="for the test")
+from tests.server.played import play_until
+from work.services import put_on_stand
 
 
 class LayTests(ShopCase):
@@ -42,7 +28,7 @@ class LayTests(ShopCase):
 
     def test_what_holds_the_shafts_is_known_from_the_run(self):
         self.assertFalse([one for one in self.look().json()["schools"] if one["key"] == "all_held"])
-        play_until("L-1", "belt-on", self.builder)
+        play_until("L-1", "belt-on", because="for the test")
         first = self.look().json()["schools"][0]
         self.assertEqual((first["key"], first["is_default"]), ("all_held", True))
 

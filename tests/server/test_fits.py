@@ -3,7 +3,6 @@
 import csv
 import io
 import json
-import uuid
 from datetime import date
 
 from django.contrib.auth.models import User
@@ -17,7 +16,8 @@ from shop.models import Gauge, StockItem, StockTaken
 from shop.stock import free_stock
 from tests.engines import family_copy_with_run
 from tests.server.cases import JSON, ShopCase
-from work import bridge, services
+from tests.server.played import play_until
+from work import bridge
 from work.models import Engine, Entry, FitFigure
 from work.record import as_json
 from work.record.fits import fits_on_paper, lash_on_paper
@@ -41,13 +41,6 @@ class FitCase(ShopCase):
     def ledger(self, serial="V-1"):
         return bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
 
-    def play(self, until, serial="V-1"):
-        """Answer what is asked until a question comes up."""
-        while (question := next_question(self.ledger(serial).shown)) is not None and question.key != until:
-            body = bridge.HOUSE.bodies.validate_python(answer(self.ledger(serial).shown, question, self.ledger(serial).folded.document))
-            by = User.objects.get(username="lena" if body.kind in ("hold_point", "sign_off") else "bo")
-            services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, confirmed=True)
-
     def get(self, path, status=200):
         found = self.client.get(f"/api/engines/{path}")
         self.assertEqual(found.status_code, status, found.content)
@@ -61,13 +54,13 @@ class FitCase(ShopCase):
 class SheetTests(FitCase):
     def test_a_sheet_shows_readings_stock_and_what_others_came_to(self):
         self.count("C", 20)
-        self.play("bore-fit", "V-2")
-        self.play(SIZES)
+        play_until("V-2", "bore-fit")
+        play_until("V-1", SIZES)
         sheet = self.get("V-1/fits/main-fit/main-clearance")
         self.assertEqual((len(sheet["columns"]), len(sheet["lines"]), sheet["fit"]["read"]), (4, 4, 16))
         size = next(one for one in sheet["choice"]["sizes"] if one["id"] == "C")
         self.assertEqual(size["free"], (20 - 8) // 2, "what the other engine took is gone")
-        self.play("crank")
+        play_until("V-1", "crank")
         self.assertEqual({line["count"] for line in self.get("V-1/fits/main-fit/main-clearance")["trend"]}, {1})
 
     def test_what_is_not_there_is_404(self):
@@ -88,7 +81,7 @@ class SheetTests(FitCase):
         self.assertEqual(self.client.get("/api/stock").status_code, 401)
 
     def test_a_pasted_sheet_keeps_nothing_until_each_reading_is_entered(self):
-        self.play("main-fit:main-clearance:main 1|outer||up")
+        play_until("V-1", "main-fit:main-clearance:main 1|outer||up")
         before = Entry.objects.count()
         body = {"text": "place;housing up;housing across\nmain 1;67,004;6.7\nmain 9;67.0;67.0"}
         read = self.client.post("/api/engines/V-1/fits/main-fit/main-clearance/pasted", body, content_type=JSON).json()
@@ -107,7 +100,7 @@ class SheetTests(FitCase):
 class EntryTests(FitCase):
     def setUp(self):
         super().setUp()
-        self.play("main-fit:main-clearance:main 1|outer||up")
+        play_until("V-1", "main-fit:main-clearance:main 1|outer||up")
         spot = {"place": "main 1", "side": "outer", "plane": "", "axis": "up"}
         self.body = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "67.004", "unit": "mm"}}
 
@@ -144,7 +137,7 @@ class StockTests(FitCase):
     def test_two_engines_cannot_be_planned_with_the_same_shells(self):
         self.count("C", 12, "CM-1")
         for serial in ("V-1", "V-2"):
-            self.play(SIZES, serial)
+            play_until(serial, SIZES)
         self.assertEqual(self.choose("V-1").status_code, 200)
         answered = self.choose("V-2")
         self.refused(answered, 409, "entry.sizes", "8 are needed and 4 are free")
@@ -155,7 +148,7 @@ class StockTests(FitCase):
 
     def test_a_struck_choice_gives_its_shells_back(self):
         self.count("C", 8)
-        self.play(SIZES)
+        play_until("V-1", SIZES)
         self.assertEqual(self.choose("V-1").status_code, 200)
         self.assertEqual(free_stock()["Corrie main shells"]["C"], 0)
         entry = Entry.objects.filter(engine="V-1", kind="fit_chosen").last()
@@ -164,7 +157,7 @@ class StockTests(FitCase):
 
     def test_who_counts_types_what_lies_there(self):
         self.count("C", 12)
-        self.play(SIZES)
+        play_until("V-1", SIZES)
         self.choose("V-1")
         rows = self.count("C", 3).json()
         self.assertEqual([(row["free"], row["count"]) for row in rows if row["size"] == "C"], [(3, 11)])
@@ -187,7 +180,7 @@ class HandedOverTests(FitCase):
     family = "wick-1"
 
     def test_lash_on_paper_has_every_valve_as_found_and_as_left(self):
-        self.play("lash-look")
+        play_until("V-1", "lash-look")
         pages = lash_on_paper(self.ledger().folded.states["lash"], lambda sentence: sentence)
         self.assertEqual(
             [(row["valve"], row["verdict"]) for row in pages[0]["rows"]], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")]
@@ -195,7 +188,7 @@ class HandedOverTests(FitCase):
         self.assertTrue(as_pdf(Engine.objects.at_the_bench().get(pk="V-1")).startswith(b"%PDF"))
 
     def test_what_shims_would_give_is_a_look(self):
-        self.play("lash-look")
+        play_until("V-1", "lash-look")
         sheet = self.get("V-1/lash/lash")
         self.assertEqual((sheet["rows"], sheet["part"]), ([], ""))
 
@@ -204,7 +197,7 @@ class RecordTests(FitCase):
     family = "quern-4"
 
     def test_every_reading_is_handed_over_as_a_table_on_paper_and_as_json(self):
-        self.play("rod-fit")
+        play_until("V-1", "rod-fit")
         engine = Engine.objects.at_the_bench().get(pk="V-1")
         rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/V-1/fits.csv").getvalue().decode())))
         self.assertEqual((len(rows), rows[0]["side"], rows[0]["gauge"], rows[-1]["side"]), (40, "bore", "P1", "journal"))
@@ -226,14 +219,14 @@ class ShelfTests(FitCase):
         self.assertNotIn("M1", {gauge.id for gauge in shelf()})
 
     def test_a_gauge_tells_what_it_was_used_on(self):
-        self.play("rod-fit")
+        play_until("V-1", "rod-fit")
         history = self.client.get("/api/gauges/M1/history").json()
         self.assertEqual((history["engines"], {use["kind"] for use in history["uses"]}), (["V-1"], {"fits_ready"}))
 
     def test_a_sheet_says_which_gauge_would_settle_it(self):
         hundredths = {"kind": "micrometer", "resolution": 0.01, "expanded_uncertainty": 0.003, "least": 50, "most": 75}
         Gauge.objects.create(code="M2", name="hundredths", **hundredths)
-        self.play("main-fit:main-clearance:inner")
+        play_until("V-1", "main-fit:main-clearance:inner")
         self.must({"kind": "fits_ready", **MAINS, "side": "inner", "gauge": "M2", "part_c": "20"}, serial="V-1")
         for place in range(1, 6):
             for plane in ("front", "rear"):
@@ -276,7 +269,7 @@ class ShimTests(FitCase):
     def test_shims_are_planned_from_the_engines_own_and_from_stock_and_taken(self):
         for size in ("2.45", "2.55"):
             StockItem.objects.create(part="Bucket shims 31", size=size, count=1)
-        self.play("lash")
+        play_until("V-1", "lash")
         given = iter((("0.30", "2.40"), ("0.30", "2.50"), ("0.14", "2.50")))
         while (question := next_question(self.ledger().shown)).kind != "lash_shims":
             self.read(question, given)
@@ -293,7 +286,7 @@ class ShimTests(FitCase):
         self.assertEqual(state["lash"]["step"], "lash")
 
     def test_shims_that_are_not_there_ask_where_they_come_from(self):
-        self.play("lash")
+        play_until("V-1", "lash")
         given = iter((("0.30", "2.40"),))
         while (question := next_question(self.ledger().shown)).kind != "lash_shims":
             self.read(question, given)
@@ -307,7 +300,7 @@ class CostTests(FitCase):
 
     def test_a_reading_asks_the_database_no_more_than_any_entry(self):
         """Pinned: what the stock and others of the family came to is asked only by what needs it."""
-        self.play("main-fit:main-clearance:main 2|outer|front|up")
+        play_until("V-1", "main-fit:main-clearance:main 2|outer|front|up")
         spot = {"place": "main 2", "side": "outer", "plane": "front", "axis": "up"}
         reading = {"kind": "fit_reading", **MAINS, **spot, "reading": {"text": "58.045", "unit": "mm"}}
         with CaptureQueriesContext(connection) as note:

@@ -9,6 +9,7 @@ from django.utils import timezone
 from shop.models import Gauge, GaugeUse
 from tests.engines import family_copy_with_run
 from tests.server.cases import JSON, ShopCase
+from tests.server.played import play_until
 
 NEW = {"name": "long wrench", "kind": "wrench", "resolution": 1, "expanded_uncertainty": 4, "least": 40, "most": 200}
 
@@ -86,16 +87,7 @@ class UsedOnTests(ShopCase):
 
         revision = add_revision(family_copy_with_run("wick-1"), by=None)
         Engine.objects.create(serial="W-1", revision=revision, builder=Engine.objects.get(pk="T-1").builder)
-        from demo.player import answer, next_question
-        from work import bridge
-
-        engine = Engine.objects.at_the_bench().get(pk="W-1")
-        while (question := next_question(bridge.ledger_of(engine).shown)) and question.kind != "turn_seen":
-            ledger = bridge.ledger_of(engine)
-            if question.key == "cam-bolts":
-                break
-            self.assertEqual(self.enter(answer(ledger.shown, question, ledger.folded.document), "W-1").status_code, 200)
-            engine = Engine.objects.at_the_bench().get(pk="W-1")
+        self.assertEqual(play_until("W-1", "cam-bolts").key, "cam-bolts")
         history = self.client.get("/api/gauges/T1/history").json()
         self.assertEqual(history["engines"], ["W-1"])
         self.assertEqual([use["kind"] for use in history["uses"]].count("pull"), 8)

@@ -1,17 +1,16 @@
 """Joints through the API: entries refused or asked about with their field, what they carry, what is handed over."""
 
 import json
-import uuid
 
 from django.contrib.auth.models import User
 
-from demo.player import answer, next_question
 from engine.services import add_revision
 from gurvo_core.joints.job.kept import keep_trace
 from tests.core.test_trace import pulled
 from tests.engines import family_copy_with_run
 from tests.server.cases import ShopCase
-from work import bridge, services
+from tests.server.played import play_until
+from work import bridge
 from work.models import Engine, Entry
 from work.record import as_json
 from work.record.joints import on_paper
@@ -34,13 +33,6 @@ class JointCase(ShopCase):
     def ledger(self):
         return bridge.ledger_of(self.engine)
 
-    def play(self, until):
-        """Answer what is asked until a question comes up."""
-        while (question := next_question(self.ledger.shown)) is not None and question.key != until:
-            body = bridge.HOUSE.bodies.validate_python(answer(self.ledger.shown, question, self.ledger.folded.document))
-            by = User.objects.get(username="lena" if body.kind in ("hold_point", "sign_off") else "bo")
-            services.record("W-1", entry_id=uuid.uuid4(), body=body, by=by, confirmed=True)
-
     def enter(self, body, **how):
         return super().enter(body, "W-1", **how)
 
@@ -59,7 +51,7 @@ PULL = {"kind": "pull", "step": "studs", "stage": 1, "fastener": "all"}
 class EntryTests(JointCase):
     def setUp(self):
         super().setUp()
-        self.play("studs")
+        play_until("W-1", "studs")
 
     def test_what_is_refused_and_what_is_asked(self):
         self.refused(PULL, 422, "step", "first say how the threads are")
@@ -128,7 +120,7 @@ class HandedOverTests(JointCase):
     family = "mallow-2"
 
     def test_the_record_has_the_pulls_and_paper_says_what_is_generic(self):
-        self.play("cam:cam")
+        play_until("W-1", "cam:cam")
         record = json.loads("".join(as_json(self.engine)))
         pulls = [entry["body"] for entry in record["entries"] if entry["body"]["kind"] == "pull"]
         self.assertEqual({pull["joint"] for pull in pulls}, {"Thrust plate bolts"})
