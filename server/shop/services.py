@@ -2,7 +2,7 @@
 
 from time import time
 
-from django.contrib.auth import authenticate, login
+from django.contrib.auth import HASH_SESSION_KEY, authenticate, login
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 
@@ -26,7 +26,11 @@ def _prove(request: HttpRequest, username: str, password: str) -> User | None:
     if request.user.is_authenticated:
         vars(request)[TAKES_PIN] = True
     user = authenticate(request, username=username, password=password)
-    return user if isinstance(user, User) else None
+    if not isinstance(user, User):
+        return None
+    if user == request.user:  # a password kept in an older way was kept anew just now; the session in which it was given goes on
+        request.session[HASH_SESSION_KEY] = user.get_session_auth_hash()
+    return user
 
 
 CONFIRMED_S = 120

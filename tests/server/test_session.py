@@ -5,11 +5,13 @@ from datetime import timedelta
 from unittest.mock import patch
 
 from axes.models import AccessAttempt
+from django.contrib.auth.hashers import PBKDF2PasswordHasher
 from django.contrib.auth.models import User
 from django.core.management import CommandError, call_command
-from django.test import Client
+from django.test import Client, override_settings
 from django.utils import timezone
 
+from config.settings import base
 from shop.errors import Refusal
 from shop.lockout import pause_s
 from shop.people import add_person
@@ -42,6 +44,17 @@ class SessionTests(ShopCase):
         unknown = self.sign_in_with("nobody", "wrong")
         self.refused(wrong, 401, "password", "do not belong together")
         self.assertEqual(wrong.json(), unknown.json())
+
+    @override_settings(PASSWORD_HASHERS=base.PASSWORD_HASHERS)
+    def test_a_password_kept_in_an_older_way_holds_and_is_kept_anew_within_its_session(self):
+        older = PBKDF2PasswordHasher().encode(PASSWORD, "any-salt-will-do-here", iterations=1000)
+        User.objects.filter(username="bo").update(password=older)
+        self.client.force_login(User.objects.get(username="bo"), backend="shop.backends.PeopleBackend")
+        confirmed = self.client.post("/api/session/confirm", {"password": PASSWORD}, content_type=JSON)
+        self.assertEqual(confirmed.status_code, 204)
+        self.assertTrue(User.objects.get(username="bo").password.startswith("argon2$"))
+        self.assertEqual(self.client.get("/api/engines").status_code, 200)
+        self.assertEqual(self.sign_in_with("bo", PASSWORD, Client()).status_code, 200)
 
     def test_wrong_tries_bring_a_pause_by_person_and_place(self):
         for _ in range(4):
