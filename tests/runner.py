@@ -10,6 +10,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest import TestCase, TestResult, TestSuite
 
+import scipy.interpolate  # noqa: F401 - the core loads it when it is first asked for: here, once for all processes
 from django.db import connections
 from django.test.runner import DiscoverRunner, iter_test_cases
 

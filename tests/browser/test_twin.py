@@ -14,11 +14,12 @@ from work.models import Entry
 
 
 class TwinCase(BrowserCase):
+    families: tuple[str, ...] = ()  # beside Quern 4
+
     def setUp(self):
         super().setUp()
-        for code in CODES:
-            if code != "quern-4":
-                add_revision(family_copy(code), by=None)
+        for code in self.families:
+            add_revision(family_copy(code), by=None)
 
     @property
     def sentence(self):
@@ -40,6 +41,8 @@ class TwinCase(BrowserCase):
 
 
 class FamilyTwinTests(TwinCase):
+    families = tuple(code for code in CODES if code != "quern-4")
+
     def test_every_family_opens_turns_and_is_seen_from_both_ends(self):
         self.sign_in()
         for code in CODES:
@@ -242,6 +245,8 @@ class BenchTwinTests(TwinCase):
 
 
 class SeveralCamsTests(TwinCase):
+    families = ("corrie-v6",)
+
     def test_the_bench_of_a_v6_asks_for_each_cam_on_its_own_cylinder(self):
         self.sign_in()
         self.type("n")
@@ -286,6 +291,8 @@ class MoveTests(TwinCase):
 
 
 class ImportTests(TwinCase):
+    families = ("wick-1", "garth-d6", "corrie-v6")
+
     def fill(self, data):
         self.page.get_by_label("Document", exact=True).fill(json.dumps(data) if isinstance(data, dict) else data)
 
