@@ -9,7 +9,7 @@ from tools.real_server import Person
 
 AIM_RATIO = 2.0
 AIM_LOOK = 1.2
-FAR_BACK = 500
+FAR_BACK = 5_000
 
 
 def measure(port: int, serial: str, count: int) -> None:
@@ -42,7 +42,7 @@ def measure(port: int, serial: str, count: int) -> None:
 
 
 def strikes(port: int, serial: str, count: int) -> None:
-    """Print what striking one of the latest readings of a very long ledger takes, and one five hundred entries back."""
+    """Print what striking one of the latest readings of a very long ledger takes, and one some five thousand back."""
     from work.models import Entry
 
     builder = Person(port, "della", "hillside-builder")
@@ -50,7 +50,7 @@ def strikes(port: int, serial: str, count: int) -> None:
     struck = {row["strikes"] for row in Entry.objects.filter(engine=serial, kind="strike").values_list("body", flat=True)}
     latest = Entry.objects.filter(engine=serial, kind="lift_reading").order_by("-seq").values_list("pk", flat=True)[: FAR_BACK + count]
     standing = [str(pk) for pk in latest if str(pk) not in struck]
-    for where, of in (("late", 0), ("500 entries back", -1)):
+    for where, of in (("late", 0), ("far back", -1)):
 
         def strike(of: int = of) -> None:
             page.enter({"kind": "strike", "strikes": standing.pop(of), "reason": "misread"})

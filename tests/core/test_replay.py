@@ -4,7 +4,7 @@ import unittest
 import uuid
 from unittest.mock import patch
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from gurvo_core.work import HOUSE, replay
@@ -249,7 +249,43 @@ class TapeTests(unittest.TestCase):
         self.assertLessEqual({*wanted, *more}, set(titles))
 
 
+READ = tuple(
+    body
+    for figure in ("16", "16.5", "72.5")
+    for body in (
+        lift("intake", "opening", figure, "before TDC"),
+        lift("intake", "opening", figure, "before TDC", lift={"text": "1.25", "unit": "mm"}),
+        lift("exhaust", "closing", figure, "after TDC"),
+        stop("before", figure),
+    )
+)
+CHANGES = (SETUP, STOP_IN, STOP_OUT, act("tdc_method", method="fit"), act("note", text="cold shop"))
+
+
 class ApplyTests(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.lists(st.one_of(st.sampled_from(READ), st.sampled_from(READ), st.sampled_from(CHANGES), st.integers(0, 60)), max_size=30),
+        st.sampled_from((64, 3, 1)),
+    )
+    @example([READ[0], SETUP, READ[0], READ[0], len(degreed().entries)], 64)  # the first has lapsed, and reads like those after it
+    def test_whatever_is_struck_is_forgotten_as_the_whole_ledger_has_it(self, does, halt):
+        """Second method: all folded at once, where nothing struck is ever taken. A number strikes the entry at that place."""
+        whole, struck = degreed(), set()
+        for one in does:
+            if not isinstance(one, int):
+                whole.add(one)
+                continue
+            entry = whole.entries[one % len(whole.entries)]
+            if entry.body.kind != "strike" and entry.id not in struck:
+                struck.add(entry.id)
+                whole.add({"kind": "strike", "strikes": str(entry.id), "reason": "misread"})
+        with patch("gurvo_core.ledger.fold.HALT", halt):
+            now = HOUSE.fold(quern_4(), [])
+            for entry in whole.entries:
+                now = HOUSE.apply(now, entry)
+            self.assertEqual(HOUSE.show(now), replay(quern_4(), whole.entries))
+
     def test_applying_entry_by_entry_is_folding_it_all(self):
         """Second method: after every entry of a whole job, strikes among them."""
         whole = StrikeTests().ledger()

@@ -1,7 +1,8 @@
 """What stands in a ledger: each room folds the kinds it takes, struck entries leave no trace.
 
-A strike folds anew only the room whose entry it strikes, and those that talk with it, from the last halt before it; every other entry
-is applied to what stands. Rooms that see to the same steps hear of each other what became of them, entry by entry.
+A strike has its room forget an entry where what stands is enough for that; else it folds anew only that room, and those that talk with
+it, from the last halt before the entry. Every other entry is applied to what stands. Rooms that see to the same steps hear of each
+other what became of them, entry by entry.
 Nothing is changed in place: what was folded may be kept, shared and gone on from.
 """
 
@@ -55,6 +56,21 @@ class Places(Mapping[UUID, int]):
         return Places(tuple(full), last)
 
 
+@dataclass(frozen=True, eq=False)
+class Halt:
+    """What stood after so many entries, but for those that were struck since and are forgotten once it is gone on from."""
+
+    states: States
+    owed: tuple[LedgerEntry, ...] = ()
+
+    def paid(self, rooms: Rooms) -> States | None:
+        """What stood without them; None where that cannot be told from here."""
+        states: States | None = self.states
+        for entry in self.owed:
+            states = states and _forgotten(rooms, states, entry)
+        return states
+
+
 @dataclass(frozen=True, eq=False, kw_only=True)
 class Folded:
     """A ledger, and what stands in it for each room."""
@@ -64,7 +80,7 @@ class Folded:
     entries: tuple[LedgerEntry, ...]
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
     states: States
-    halts: tuple[States, ...]  # what stood after none, 64, 128 … entries
+    halts: tuple[Halt, ...]  # after none, 64, 128 … entries
     place: "Places"
 
     @cached_property
@@ -148,7 +164,7 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
     run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
     place = Places().joined(entry.id for entry in entries)
-    halts = tuple(run[: len(entries) // HALT + 1])
+    halts = tuple(Halt(states) for states in run[: len(entries) // HALT + 1])
     return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place)
 
 
@@ -201,7 +217,7 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
 
     Source
     ------
-    A strike changes what stood before in one room; every other entry only adds.
+    A strike changes what stood before in its entry's room; every other entry only adds.
 
     Example
     -------
@@ -211,31 +227,55 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     >>> len(apply(fold((), quern_4(), []), entry).entries)
     1
     """
+    before = folded
     if isinstance(entry.body, Strike):
-        before = _without(replace(folded, struck={**folded.struck, entry.body.strikes: entry}), entry.body.strikes)
-    else:
-        before = folded
+        before = replace(folded, struck={**folded.struck, entry.body.strikes: entry})
+        if entry.body.strikes not in folded.struck:
+            before = _without(before, entry.body.strikes)
     entries, states = (*folded.entries, entry), before.states
     found = find_kind(folded.rooms, entry.body.kind)
     if found:
         states = _after(folded.rooms, states, found, entry)
-    halts = before.halts if len(entries) % HALT else (*before.halts, states)
+    halts = before.halts if len(entries) % HALT else (*before.halts, Halt(states))
     place = folded.place.joined([entry.id])
     return replace(before, entries=entries, states=states, halts=halts, place=place)
 
 
 def _without(folded: Folded, struck: UUID) -> Folded:
-    """The same once an entry has been struck: its room is folded anew from the last halt before that entry, with those it talks with."""
+    """The same once an entry has been struck: forgotten where it may be, now and at the halts after it; else folded anew."""
     place = folded.place.get(struck)
     found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
     if place is None or found is None:
         return folded
-    rooms, first = _talking(folded.rooms, found[0]), place // HALT
-    from_halt = {room.name: folded.halts[first][room.name] for room in rooms}
-    run = _run(rooms, from_halt, folded.entries[first * HALT :], folded.struck)
-    anew = zip(folded.halts[first:], run, strict=False)  # the run's last is what stands now, which is no halt
-    halts = (*folded.halts[:first], *({**halt, **states} for halt, states in anew))
-    return replace(folded, halts=halts, states={**folded.states, **run[-1]})
+    entry, after = folded.entries[place], place // HALT + 1
+    states = _forgotten(folded.rooms, folded.states, entry)
+    if states is None:
+        return _anew(folded, found[0], place)
+    owing = (Halt(halt.states, (*halt.owed, entry)) for halt in folded.halts[after:])
+    return replace(folded, halts=(*folded.halts[:after], *owing), states=states)
+
+
+def _forgotten(rooms: Rooms, states: States, entry: LedgerEntry) -> States | None:
+    """What stands without an entry that was taken; None where its room cannot tell, or others have heard of it."""
+    found = find_kind(rooms, entry.body.kind)
+    if found is None or found[1].forget is None or len(_talking(rooms, found[0])) > 1:
+        return None
+    after = found[1].forget(states[found[0].name], entry, entry.body)
+    return None if after is None else {**states, found[0].name: after}
+
+
+def _anew(folded: Folded, room: Room[Any], place: int) -> Folded:
+    """The same with a room, and those it talks with, folded anew from the last halt that can be gone on from before an entry."""
+    first = place // HALT
+    while (stood := folded.halts[first].paid(folded.rooms)) is None:  # nothing is owed at the first
+        first -= 1
+    rooms = _talking(folded.rooms, room)
+    run = _run(rooms, {one.name: stood[one.name] for one in rooms}, folded.entries[first * HALT :], folded.struck)
+    kinds = {kind.name for one in rooms for kind in one.kinds}
+    halts = list(folded.halts[:first])
+    for halt, states in zip(folded.halts[first:], run, strict=False):  # the run's last is what stands now, which is no halt
+        halts.append(Halt({**halt.states, **states}, tuple(entry for entry in halt.owed if entry.body.kind not in kinds)))
+    return replace(folded, halts=tuple(halts), states={**folded.states, **run[-1]})
 
 
 def _talking(rooms: Rooms, room: Room[Any]) -> Rooms:

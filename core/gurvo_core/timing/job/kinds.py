@@ -57,7 +57,15 @@ KINDS: tuple[Kind[Any, TimingState], ...] = (
     ),
     Kind(body=TdcMethodChoice, does="decide", words=words.say_method, take=take.take_method, check=rules.check_method),
     Kind(body=PistonStop, does="decide", words=words.say_stop, take=take.take_stop, check=rules.check_stop),
-    Kind(body=TdcReading, does="turn", words=words.say_tdc, take=take.take_tdc, check=rules.check_tdc, si_values=si_values),
+    Kind(
+        body=TdcReading,
+        does="turn",
+        words=words.say_tdc,
+        take=take.take_tdc,
+        forget=take.forget_tdc,
+        check=rules.check_tdc,
+        si_values=si_values,
+    ),
     Kind(
         body=WheelZero,
         does="decide",
@@ -66,7 +74,15 @@ KINDS: tuple[Kind[Any, TimingState], ...] = (
         check=rules.check_zero,
         settle=_settle_zero,
     ),
-    Kind(body=LiftReading, does="turn", words=words.say_lift, take=take.take_lift, check=rules.check_lift, si_values=si_values),
+    Kind(
+        body=LiftReading,
+        does="turn",
+        words=words.say_lift,
+        take=take.take_lift,
+        forget=take.forget_lift,
+        check=rules.check_lift,
+        si_values=si_values,
+    ),
     Kind(
         body=CamDecision,
         does="decide",

@@ -56,7 +56,7 @@ def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> Counter[flo
     for at_mm, often in readings.degrees.items():
         if lift_mm is None or (at_mm is not None and abs(at_mm - lift_mm) <= SAME_LIFT_MM):
             found.update(often)
-    return found
+    return Counter(dict(sorted(found.items())))  # whatever was read first: a sum comes out the same to its last digit
 
 
 @lru_cache(maxsize=1024)
