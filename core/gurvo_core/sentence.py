@@ -6,7 +6,7 @@ straight up as seen from the front, and
 Sentences that hold words typed by a person are not of this grammar and are never parsed.
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "say"]
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "say", "within"]
 
 import re
 from collections.abc import Callable, Mapping
@@ -27,6 +27,31 @@ class Reader:
     fine: Callable[[float], str]
     clock: Callable[[float], str]
     turn: Callable[[str], str]
+
+
+def within(words: str) -> str:
+    """Return words as they stand within a sentence: their first letter small.
+
+    Parameters
+    ----------
+    words : str
+        A name or a sentence, as it begins one.
+
+    Returns
+    -------
+    words : str
+        All else as it was.
+
+    Source
+    ------
+    House wording.
+
+    Example
+    -------
+    >>> within("Intake cam A"), within("")
+    ('intake cam A', '')
+    """
+    return words[:1].lower() + words[1:]
 
 
 def at_place(name: str) -> str:

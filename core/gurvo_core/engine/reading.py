@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from gurvo_core.engine.document import EngineDocument
 from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.sentence import within
 
 MAX_FAULTS = 200  # more than anybody reads; a file of another kind altogether would have one a line
 
@@ -55,7 +56,7 @@ def plain_sentence(error: Mapping[str, Any]) -> str:
         return (
             f"“{name}” needs at {'least' if kind == 'too_short' else 'most'} {bound}{_COUNTED[kind].format(context.get('actual_length'))}."
         )
-    return f"“{name}”: {error['msg'][0].lower()}{error['msg'][1:]}."
+    return f"“{name}”: {within(error['msg'])}."
 
 
 def _json_path(location: Sequence[object], data: object) -> str:

@@ -48,6 +48,7 @@ from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
+from gurvo_core.sentence import within
 
 Doing = Literal[
     "look", "decide", "turn", "tighten", "cover", "start", "hand over", "keep"
@@ -83,7 +84,7 @@ class Question(View):
     @property
     def waits_for(self) -> str:
         """What the Floor says the engine waits for."""
-        return self.waits or self.title[:1].lower() + self.title[1:]
+        return self.waits or within(self.title)
 
 
 class Step(View):

@@ -22,6 +22,7 @@ from itertools import pairwise
 
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import GeometryError
+from gurvo_core.sentence import within
 
 PLACED = ("crank", "camshaft", "balance")  # what has to stand in one place; what turns freely lets slack through, as a roller does
 SAME = 1e-6
@@ -286,8 +287,7 @@ def shaft_name(document: EngineDocument, shaft: str) -> str:
     >>> shaft_name(family("corrie-v6"), "intake-a")
     'intake cam A'
     """
-    name = document.drive.shaft(shaft).name
-    return name[:1].lower() + name[1:]
+    return within(document.drive.shaft(shaft).name)
 
 
 def teeth_words(loop: LoopStage, off_deg: float, pitch_deg: float) -> str:

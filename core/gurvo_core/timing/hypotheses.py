@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from gurvo_core.engine import Camshaft, EngineDocument, GearStage, HoleCircles, KeySlots, LoopStage, OffsetBushes, Stage
 from gurvo_core.motion.laid import crank_deg_a_pitch, loads_of, shaft_name
+from gurvo_core.sentence import within
 
 TEETH = (1, 2)
 TWO_TEETH = 0.2  # of how often one tooth is met
@@ -199,7 +200,7 @@ def _swapped(document: EngineDocument) -> Iterator[Hypothesis]:
     for n, one in enumerate(cams):
         for other in cams[n + 1 :]:
             if could(one, other):
-                name = f"{one.name} and {other.name[:1].lower()}{other.name[1:]} swapped"
+                name = f"{one.name} and {within(other.name)} swapped"
                 yield Hypothesis(
                     key=f"swapped:{one.id}:{other.id}", kind="swapped", name=name, share=1.0, moves_deg={}, free_of=(one.id, other.id)
                 )
@@ -231,7 +232,7 @@ def _small(document: EngineDocument) -> Iterator[Hypothesis]:
 def _misread(document: EngineDocument) -> Iterator[Hypothesis]:
     """One valve's figure alone; a whole camshaft that nothing else explains is something that is not listed."""
     for cam in document.camshafts:
-        its = f"{cam.name[:1].lower()}{cam.name[1:]}"
+        its = within(cam.name)
         name = f"{cam.name}: a figure misread throughout, or not listed"
         yield Hypothesis(key=f"misread:{cam.id}", kind="misread", name=name, share=TWO_TEETH, moves_deg={}, free_of=(cam.id,))
         for valve in cam.valves if len(cam.valves) > 1 else ():

@@ -11,7 +11,7 @@ from gurvo_core.fits.job.state import FitsState, SideReady, spots_left
 from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion
 from gurvo_core.fits.places import FitSpot
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
-from gurvo_core.sentence import fine
+from gurvo_core.sentence import fine, within
 from gurvo_core.verdict import Verdict
 
 AHEAD = 3  # spots that a screen is told of, so that it need not wait for the next
@@ -168,7 +168,7 @@ def _decide(fit: PlacedFit, step: Step, place: str, verdict: Verdict) -> FitDeci
         ask=f"{where} {said}. What is done about it?",
         hint="What would settle it stands beside the drawing.",
         status="open",
-        waits=f"{where[:1].lower()}{where[1:]} to be decided",
+        waits=f"{within(where)} to be decided",
         step=step.key,
         fit=fit.fit.id,
         place=place,
