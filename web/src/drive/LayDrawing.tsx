@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { ApiProblem, type Schemas } from '../api/client';
 import { useKeys } from '../app/keys';
 import type { Voice } from '../app/saying';
+import { Cautions } from '../ledger/Cautions';
 import { useDraft } from '../ledger/draft';
 import { FrontAt } from '../motion/FrontAt';
 import { layQuery } from './api';
@@ -61,11 +62,7 @@ export function LayDrawing({ bench, question, twin, crankDeg, voice }: LayDrawin
         </div>
       </div>
       <div className={classes.beside}>
-        {question.cautions.map((caution) => (
-          <p key={caution} className={classes.caution}>
-            {caution}
-          </p>
-        ))}
+        <Cautions question={question} />
         {wrong && (
           <p role="alert" className={classes.wrong}>
             {wrong.message}

@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import { later } from '../app/later';
 import { sayClock } from '../app/saying';
 import type { LayDrawingProps } from '../drive/LayDrawing';
+import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
@@ -38,9 +39,7 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
         {step && <PartsDrawing parts={step.parts} />}
         {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
         {turned?.after_note && <p className={classes.note}>{turned.after_note}</p>}
-        {step?.cautions.map((caution) => (
-          <Caution key={caution} words={caution} />
-        ))}
+        <Cautions question={step} />
       </div>
     </div>
   );
@@ -97,8 +96,4 @@ function Seen({ marks, seenFrom }: SeenProps) {
         ))}
     </section>
   );
-}
-
-function Caution({ words }: { words: string }) {
-  return <p className={classes.caution}>{words}</p>;
 }
