@@ -3,13 +3,17 @@
 import gc
 import sys
 
+import scipy.interpolate  # noqa: F401 - the first bench would wait for it; a command that computes nothing does without
 from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
+
+from gurvo_core.units import per_unit
 
 # an entry lets go of the interpreter at every step of its queries; beside one busy thread it would wait its whole turn each time
 sys.setswitchinterval(0.0002)
 application = get_wsgi_application()
 assert get_resolver().url_patterns  # all of the house is loaded before the first request
+per_unit("in")  # and the table of units
 # what stays for ever is not looked through for rubbish again: that falls on one request or another and costs it a fifth of a second
 gc.collect()
 gc.freeze()
