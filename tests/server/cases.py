@@ -47,9 +47,8 @@ def fill_shop():
         user.groups.add(Group.objects.get_or_create(name=role)[0])
     Gauge.objects.create(code="W1", name="wheel", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)
     Gauge.objects.create(code="D2", name="dial", kind="dial", resolution=0.01, expanded_uncertainty=0.008)
-    for gauge in (*WRENCHES, *LENGTHS):
-        plain = gauge.model_dump(include={"name", "kind", "resolution", "expanded_uncertainty", "least", "most"})
-        Gauge.objects.create(code=gauge.id, **plain)
+    plain = {"name", "kind", "resolution", "expanded_uncertainty", "least", "most"}
+    Gauge.objects.bulk_create(Gauge(code=gauge.id, **gauge.model_dump(include=plain)) for gauge in (*WRENCHES, *LENGTHS))
     revision: Revision = add_revision(quern_4_copy(), by=None)
     builder = User.objects.get(username="bo")
     for stand, purpose in ((1, "test pump"), (2, "tractor")):
