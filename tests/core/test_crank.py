@@ -33,7 +33,7 @@ class SliderTests(unittest.TestCase):
             pin = (throw * sympy.sin(turned), throw * sympy.cos(turned))
             # the piston's pin runs on the line x = -offset
             circle = (pin[0] + offset) ** 2 + (height - pin[1]) ** 2 - rod**2
-            theirs = float(top - max(root.evalf(30) for root in sympy.solve(circle, height)))
+            theirs = float(top - max(root.evalf(30) for root in sympy.solve(circle, height, simplify=False)))
             with self.subTest(degrees=degrees):
                 self.assertAlmostEqual(float(drop_mm(degrees, slider)), theirs, delta=EXACT_MM)
 

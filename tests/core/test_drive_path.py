@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely import MultiPoint, Point, Polygon, union_all
+from shapely import GeometryCollection, Point, Polygon, union_all
 
 from gurvo_core.drive import draw_drive, loop_path
 from gurvo_core.drive.path import Circle, circles_of, tangent_loop
@@ -38,7 +38,7 @@ class TangentTests(unittest.TestCase):
         path = tangent_loop(circles, 8)
         ours = sum(run.length_mm for run in path.runs) + sum(math.radians(w.wrap_deg) * w.circle.radius_mm for w in path.wraps)
         discs = [Point(c.x_mm, c.y_mm).buffer(c.radius_mm, quad_segs=SIDES_A_QUARTER) for c in circles]
-        hull = MultiPoint([place for disc in discs for place in disc.exterior.coords]).convex_hull
+        hull = GeometryCollection(discs).convex_hull
         self.assertAlmostEqual(ours, hull.length, delta=POLYGON_SHARE * hull.length)
         self.assertAlmostEqual(sum(wrap.wrap_deg for wrap in path.wraps), 360, places=6)
 
