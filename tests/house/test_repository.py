@@ -53,6 +53,15 @@ class WebTests(unittest.TestCase):
             with self.subTest(file=file.name):
                 self.assertNotRegex(text, r":\s*any\b|<any>|@ts-ignore|@ts-nocheck")
 
+    def test_whatever_is_used_of_mantine_has_its_style_sheet(self):
+        """Second method: the classes that the built scripts name, against those of Mantine's whole sheet and of ours."""
+        built, whole = ROOT / "web" / "dist" / "assets", ROOT / "web" / "node_modules" / "@mantine" / "core" / "styles.css"
+        named = set(re.findall(r"\bm_[0-9a-f]{6,8}\b", "".join(file.read_text("utf-8") for file in built.glob("*.js"))))
+        styled = set(re.findall(r"\.(m_[0-9a-f]{6,8})\b", whole.read_text("utf-8")))
+        ours = set(re.findall(r"\.(m_[0-9a-f]{6,8})\b", "".join(file.read_text("utf-8") for file in built.glob("*.css"))))
+        self.assertGreater(len(named & styled), 50)
+        self.assertEqual(named & styled - ours, set(), "add what they belong to in web/src/app/mantine.ts")
+
     def test_the_web_reaches_no_address_but_its_own(self):
         for file in tracked("web/src/*.ts", "web/src/*.tsx", "web/src/*.css", "web/index.html"):
             if file.name == "schema.d.ts":

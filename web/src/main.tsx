@@ -1,6 +1,6 @@
 /** Starts the web app. */
 import '@fontsource-variable/archivo/wdth.css';
-import '@mantine/core/styles.css';
+import './app/mantine';
 import './app/tokens.css';
 import { MantineProvider } from '@mantine/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';

@@ -1,0 +1,25 @@
+/** The style sheets of what is used of Mantine, and of what that is made of, in the order of its whole sheet: a third of that. */
+import '@mantine/core/styles/baseline.css';
+import '@mantine/core/styles/default-css-variables.css';
+import '@mantine/core/styles/global.css';
+import '@mantine/core/styles/ScrollArea.css';
+import '@mantine/core/styles/UnstyledButton.css';
+import '@mantine/core/styles/VisuallyHidden.css';
+import '@mantine/core/styles/Paper.css';
+import '@mantine/core/styles/Overlay.css';
+import '@mantine/core/styles/Loader.css';
+import '@mantine/core/styles/ActionIcon.css';
+import '@mantine/core/styles/CloseButton.css';
+import '@mantine/core/styles/ModalBase.css';
+import '@mantine/core/styles/Input.css';
+import '@mantine/core/styles/FloatingIndicator.css';
+import '@mantine/core/styles/Combobox.css';
+import '@mantine/core/styles/InlineInput.css';
+import '@mantine/core/styles/CheckboxIndicator.css';
+import '@mantine/core/styles/Checkbox.css';
+import '@mantine/core/styles/CheckboxCard.css';
+import '@mantine/core/styles/Button.css';
+import '@mantine/core/styles/Modal.css';
+import '@mantine/core/styles/PasswordInput.css';
+import '@mantine/core/styles/SegmentedControl.css';
+import '@mantine/core/styles/Table.css';
