@@ -35,6 +35,16 @@ def one_chromium() -> Browser:
     return browser
 
 
+def plain(words: str) -> str:
+    """Words as they are looked for wherever they stand: in any case, however they are spaced."""
+    return " ".join(words.lower().split())
+
+
+def as_written(words: str, any_case: bool = False) -> re.Pattern[str]:
+    """Words letter by letter, however they are spaced."""
+    return re.compile(r"\s+".join(map(re.escape, words.split())), re.IGNORECASE if any_case else 0)
+
+
 class BrowserCase(LiveServerTestCase):
     """One Chromium for all tests of a process, a new context for each test."""
 
@@ -95,24 +105,26 @@ class BrowserCase(LiveServerTestCase):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
         what.wait_for(timeout=within_s * 1000)
 
-    def says(self, where: Locator, words: str | re.Pattern[str]):
-        """Wait until one part of the screen says this."""
-        self.see(where.filter(has_text=words))
+    def says(self, where: Locator, words: str | re.Pattern[str], any_case: bool = False):
+        """Wait until the one part of the screen says this."""
+        self.see(where.filter(has_text=words if isinstance(words, re.Pattern) else as_written(words, any_case)))
+        self.assertEqual(where.count(), 1)
 
     def focused(self, label: str):
         """Wait until the field with this label takes what is typed."""
         label_of = "() => { const it = document.activeElement; return it.ariaLabel ?? it.labels?.[0]?.textContent }"
-        until = monotonic() + 30
-        while (found := self.page.evaluate(label_of)) != label:
-            self.assertLess(monotonic(), until, f"“{found}” has the focus, not “{label}”")
-            self.page.wait_for_timeout(20)
+        self._until(lambda: self.page.evaluate(label_of), lambda found: found == label, f"not “{label}” has the focus, but")
 
-    def reads(self, words: str, within_s: float = 30):
+    def reads(self, words: str):
         """Wait until these words stand on the screen, wherever: the browser's own telling of the page is read, not every element's."""
-        wanted, until = " ".join(words.lower().split()), monotonic() + within_s
-        while wanted not in (shown := " ".join(self.page.locator("body").inner_text().lower().split())):
-            self.assertLess(monotonic(), until, f"“{words}” does not stand on the screen: {shown}")
-            self.page.wait_for_timeout(40)
+        shown = self.page.locator("body")
+        self._until(shown.inner_text, lambda found: plain(words) in plain(found), f"“{words}” does not stand on the screen")
+
+    def _until(self, look, is_right, otherwise: str):
+        until = monotonic() + 30
+        while not is_right(found := look()):
+            self.assertLess(monotonic(), until, f"{otherwise}: {found}")
+            self.page.wait_for_timeout(30)
 
     def part(self, name: str) -> Locator:
         """A part of the screen by the label it carries itself."""
@@ -142,7 +154,7 @@ class BrowserCase(LiveServerTestCase):
 
     def asked(self, words: str):
         """Wait until the bench asks this. (Looked for by tag: by role each look works out the role and name of all that is drawn.)"""
-        self.see(self.page.locator("h1", has_text=words))
+        self.see(self.page.locator("h1", has_text=as_written(words)))
 
     def answer(self, question: str, *keys: str):
         """Wait for a question and answer it by keyboard."""

@@ -18,7 +18,7 @@ class LayCase(RunCase):
     def setUp(self):
         super().setUp()
         self.put("tarn-f4", "F-1")
-        play_until("F-1", "belt-on", because="for the test")
+        play_until("F-1", "belt-on")
         self.at_the_bench("F-1")
         self.asked("Lay the belt")
 

@@ -43,11 +43,10 @@ class BottomEndTests(JointCase):
         self.read("journal", dict.fromkeys(BORES, "57.97"))
         self.asked("Main 3 cannot be told. What is done about it?")
         self.says(self.part("Loose ends"), "Main 3 cannot be told")
-        main = self.main
-        self.says(main.get_by_label("What it comes to"), "can't tell")
-        self.says(main.get_by_label("What would settle it"), "Read the journal again with M1: U falls to 0.00")
+        self.says(self.main.get_by_label("What it comes to"), "can't tell")
+        self.says(self.main.get_by_label("What would settle it"), "Read the journal again with M1: U falls to 0.00")
         # that is what is done: the same spots once more, with the finer one
-        main.get_by_label("Why", exact=True).fill("with the finer micrometer")
+        self.main.get_by_label("Why", exact=True).fill("with the finer micrometer")
         self.type("Enter")
         self.read("bore", {3: "58.025"})
         for where in ("front ↕", "front ↔", "rear ↕", "rear ↔"):
@@ -104,13 +103,12 @@ class BottomEndTests(JointCase):
     def test_on_a_phone_one_place_at_a_time(self):
         self.open(PHONE, has_touch=True)
         self.at_the_mains()
-        main = self.main
-        main.get_by_role("button", name="Press X").tap()
-        main.get_by_role("button", name="Ready to read").tap()
+        self.main.get_by_role("button", name="Press X").tap()
+        self.main.get_by_role("button", name="Ready to read").tap()
         self.asked("Main 1: what does the bore measure, front, up?")
         for digit in "58.016":
-            main.get_by_role("button", name=digit, exact=True).tap()
-        main.get_by_role("button", name="Record", exact=True).tap()
+            self.main.get_by_role("button", name=digit, exact=True).tap()
+        self.main.get_by_role("button", name="Record", exact=True).tap()
         self.asked("Main 1: what does the bore measure, front, across?")
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
 

@@ -34,10 +34,9 @@ class HeadTests(JointCase):
                 self.says(self.part("What to pull"), "window 85 to 95°")
             self.type(torque, "Enter")
         self.asked("Cylinder head, bolt 3 ended 16 N·m below the others")
-        main = self.main
-        self.says(main.get_by_label("Torque at the end"), "bolt 3")
+        self.says(self.main.get_by_label("Torque at the end"), "bolt 3")
         self.type("2")
-        main.get_by_label("Why").fill("threads clean, the lead is told")
+        self.main.get_by_label("Why").fill("threads clean, the lead is told")
         self.type("Enter")
         self.asked("Pushrods, each in its place")
         self.says(self.part("Loose ends"), "bolt 3 ended 16 N·m below the others")
@@ -72,10 +71,9 @@ class HeadTests(JointCase):
 
     def test_on_a_phone_bolt_figure_and_one_key(self):
         self.at_the_head(viewport=PHONE, has_touch=True)
-        main = self.main
-        main.get_by_role("button", name="Ready to pull").tap()
+        self.main.get_by_role("button", name="Ready to pull").tap()
         self.asked("bolt 1: turn it 90°")
-        main.get_by_role("button", name="Angle reached").tap()
+        self.main.get_by_role("button", name="Angle reached").tap()
         self.asked("bolt 2: turn it 90°")
         wide = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(wide, PHONE["width"])

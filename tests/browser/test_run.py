@@ -132,44 +132,45 @@ class TouchTests(RunCase):
 
     def by_touch(self, question, body):
         """Answer with a fingertip alone."""
-        main = self.main
         if question.kind == "turn_seen":
-            main.get_by_role("button", name="They meet").tap()
-            main.get_by_role("button", name="Record").tap()
+            self.main.get_by_role("button", name="They meet").tap()
+            self.main.get_by_role("button", name="Record").tap()
         elif question.kind == "step_done":
             for field in question.fields:
                 if field.needed and field.kind == "choice":
                     label = next(option.label for option in field.options if option.value == body["answers"][field.key])
-                    main.get_by_role("group", name=field.label, exact=True).get_by_role("button", name=re.compile(rf"^\d?{label}$")).tap()
+                    self.main.get_by_role("group", name=field.label, exact=True).get_by_role(
+                        "button", name=re.compile(rf"^\d?{label}$")
+                    ).tap()
                 elif field.needed:
-                    main.get_by_role("textbox", name=field.label, exact=True).fill(body["answers"][field.key])
-            main.get_by_role("button", name=question.button, exact=True).tap()
+                    self.main.get_by_role("textbox", name=field.label, exact=True).fill(body["answers"][field.key])
+            self.main.get_by_role("button", name=question.button, exact=True).tap()
         elif question.kind in ("tdc_reading", "lift_reading"):
             for digit in body["wheel"]["text"]:
-                main.get_by_role("button", name=digit, exact=True).tap()
-            main.get_by_role("button", name=body["wheel"]["side"], exact=True).tap()
-            main.get_by_role("button", name="Record", exact=True).tap()
+                self.main.get_by_role("button", name=digit, exact=True).tap()
+            self.main.get_by_role("button", name=body["wheel"]["side"], exact=True).tap()
+            self.main.get_by_role("button", name="Record", exact=True).tap()
         elif question.kind in ("hold_point", "sign_off"):
             self.sign_by_touch("Sign the record" if question.kind == "sign_off" else "Sign the hold point")
         elif question.kind == "wheel_setup":
             self.page.get_by_label("Plugs are out, stand is locked").tap()
-            main.get_by_role("button", name="Record the set-up").tap()
+            self.main.get_by_role("button", name="Record the set-up").tap()
         elif question.kind == "joint_ready":
             if question.held_by:
-                main.get_by_role("button", name="Press X").tap()
-            main.get_by_role("button", name="Ready to pull").tap()
+                self.main.get_by_role("button", name="Press X").tap()
+            self.main.get_by_role("button", name="Ready to pull").tap()
         elif question.kind in ("lash_ready", "lash_stop"):
-            main.get_by_role("button", name="Begin" if question.kind == "lash_ready" else "It stands there").tap()
+            self.main.get_by_role("button", name="Begin" if question.kind == "lash_ready" else "It stands there").tap()
         elif question.kind == "lash_reading":
             self.asked("what is its clearance")
             for digit in body["goes"]["text"]:
-                main.get_by_role("button", name=digit, exact=True).tap()
-            main.get_by_role("button", name="Record", exact=True).tap()
+                self.main.get_by_role("button", name=digit, exact=True).tap()
+            self.main.get_by_role("button", name="Record", exact=True).tap()
         elif question.kind == "pull":
-            main.get_by_role("button", name="Pulled" if question.asks_torque else "All finger tight").tap()
+            self.main.get_by_role("button", name="Pulled" if question.asks_torque else "All finger tight").tap()
         else:
             name = {"tdc_method": "Positive stop", "wheel_zero": "Take it over", "cam_decision": "Leave it"}.get(question.kind)
-            main.get_by_role("button", name=name or ("The stop is in" if question.fitted else "The stop is out")).last.tap()
+            self.main.get_by_role("button", name=name or ("The stop is in" if question.fitted else "The stop is out")).last.tap()
 
     def sign_by_touch(self, button):
         """The lead comes, signs by his PIN, and goes again."""

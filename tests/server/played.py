@@ -11,7 +11,7 @@ from work import bridge, services
 from work.models import Engine
 
 
-def play_until(serial: str, until: str = "", because: str = "") -> Any:
+def play_until(serial: str, until: str = "") -> Any:
     """Answer what is asked, the lead what is his and Bo all else, until a question or its kind comes up; return that question.
 
     The house keeps what an entry came to once it has held, within a test's own transaction too: else each is folded anew.
@@ -22,5 +22,5 @@ def play_until(serial: str, until: str = "", because: str = "") -> Any:
         body = bridge.HOUSE.bodies.validate_python(answer(ledger.shown, question, ledger.folded.document))
         by = people["lena" if body.kind in ("hold_point", "sign_off") else "bo"]
         with TestCase.captureOnCommitCallbacks(execute=True):
-            ledger = services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, confirmed=True, because=because).ledger
+            ledger = services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, confirmed=True).ledger
     return question

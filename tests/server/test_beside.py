@@ -16,6 +16,7 @@ from shop.gauges import all_gauges
 from shop.models import Gauge, GaugeUse
 from tests.engines import family_copy_with_run, quern_4_copy
 from tests.server.cases import ShopCase
+from tests.server.played import play_until
 from work import bridge, services
 from work.floor import forget
 from work.models import Engine, EngineSummary
@@ -46,10 +47,6 @@ class RunCase(ShopCase):
         """Answer what is asked."""
         ledger = self.ledger
         return self.record(answer(ledger.shown, next_question(ledger.shown), ledger.folded.document))
-
-    def play(self, until):
-        while next_question(self.ledger.shown).key != until:
-            self.go_on()
 
 
 class FloorRowTests(RunCase):
@@ -119,7 +116,7 @@ class PullCountTests(RunCase):
 
     def setUp(self):
         super().setUp()
-        self.play("studs")
+        play_until("W-1", "studs")
         self.go_on()
 
     def listed(self):

@@ -28,7 +28,7 @@ class LayTests(ShopCase):
 
     def test_what_holds_the_shafts_is_known_from_the_run(self):
         self.assertFalse([one for one in self.look().json()["schools"] if one["key"] == "all_held"])
-        play_until("L-1", "belt-on", because="for the test")
+        play_until("L-1", "belt-on")
         first = self.look().json()["schools"][0]
         self.assertEqual((first["key"], first["is_default"]), ("all_held", True))
 
