@@ -1,4 +1,6 @@
-"""Runs the stand-ins: python -m standins.serve BASE_PORT. Ends when its standard input closes, so that it never outlives its parent."""
+"""Runs the stand-ins: python -m standins.serve. It takes ports that nobody uses, says the first of them, and ends when its standard
+input closes, so that it never outlives its parent.
+"""
 
 import sys
 import threading
@@ -9,10 +11,10 @@ from standins.instruments import Instrument, all_instruments
 
 MOST_HERTZ = 200.0
 NAMES = ("wrench", "dial", "encoder", "bore")
+FIRST_PORT, TRIED_PORTS = 7610, 400
 
 
 class _Server(ThreadingTCPServer):
-    allow_reuse_address = True
     daemon_threads = True
 
     def __init__(self, port: int, instrument: Instrument) -> None:
@@ -75,15 +77,31 @@ class _Talk(StreamRequestHandler):
             self.streams.clear()
 
 
-def serve(base: int) -> list[_Server]:
-    """Open a port for each, from a base on, and answer there."""
-    found = all_instruments()
-    servers = [_Server(base + n, found[name]) for n, name in enumerate(NAMES)]
-    for server in servers:
-        threading.Thread(target=server.serve_forever, daemon=True).start()
+def serve() -> tuple[int, list[_Server]]:
+    """Open a port for each, all in a row, and answer there; return the first. Taken as they are looked for: two demos never meet."""
+    for base in range(FIRST_PORT, FIRST_PORT + TRIED_PORTS, len(NAMES)):
+        servers = _opened(base)
+        if servers:
+            for server in servers:
+                threading.Thread(target=server.serve_forever, daemon=True).start()
+            return base, servers
+    sys.exit(f"gurvo: no free ports for the simulated instruments; stop what uses those from {FIRST_PORT} on.")
+
+
+def _opened(base: int) -> list[_Server]:
+    """A server for each instrument from a port on; none where another uses one of the ports."""
+    found, servers = all_instruments(), list[_Server]()
+    try:
+        for n, name in enumerate(NAMES):
+            servers.append(_Server(base + n, found[name]))
+    except OSError:
+        for server in servers:
+            server.server_close()
+        return []
     return servers
 
 
 if __name__ == "__main__":
-    serve(int(sys.argv[1]))
+    sys.stdout.write(f"{serve()[0]}\n")
+    sys.stdout.flush()
     sys.stdin.read()  # closes with the parent

@@ -12,7 +12,6 @@ from tools.locks import held
 SHOP_DB = VAR / "shop.sqlite3"
 BACKUPS = VAR / "backups"
 DAY_S = 24 * 3600
-FIRST_STANDIN, STANDINS = 7610, 4  # ports of the simulated instruments
 DEMO_DB = VAR / "demo.sqlite3"
 MANAGE = ROOT / "server" / "manage.py"
 DEMO_SIGN_INS = """
@@ -28,22 +27,6 @@ def _ensure_port(port: int) -> None:
             door.bind(("127.0.0.1", port))
         except OSError:
             raise CannotError(f"port {port} is in use; stop what uses it, or choose another with --port.") from None
-
-
-def free_ports(count: int) -> int:
-    """The first of so many ports in a row that nobody uses."""
-    for base in range(FIRST_STANDIN, FIRST_STANDIN + 400, count):
-        doors = [socket.socket() for _ in range(count)]
-        try:
-            for n, door in enumerate(doors):
-                door.bind(("127.0.0.1", base + n))
-        except OSError:
-            continue
-        finally:
-            for door in doors:
-                door.close()
-        return base
-    raise CannotError("no free ports for the simulated instruments; stop what uses those from 7610 on.")
 
 
 def migrate(database: Path) -> dict[str, str]:
@@ -130,14 +113,16 @@ def demo(port: int, *, fresh: bool = False) -> int:
             file.unlink()
     env = load_demo(DEMO_DB)
     print(f"\nGurvo demo: http://127.0.0.1:{port}\n{DEMO_SIGN_INS}\n\nCtrl-C stops it.", flush=True)
-    base = free_ports(STANDINS)
     # ends by itself when this process, or the server it becomes, is gone
     standins = subprocess.Popen(
-        [str(PYTHON), "-m", "standins.serve", str(base)], cwd=ROOT, env={**os.environ, **env}, stdin=subprocess.PIPE
+        [str(PYTHON), "-m", "standins.serve"], cwd=ROOT, env={**os.environ, **env}, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
     )
-    assert standins.stdin is not None
+    assert standins.stdin is not None and standins.stdout is not None
     os.set_inheritable(standins.stdin.fileno(), True)
-    return _serve(port, {**env, "GURVO_STANDINS": str(base)})
+    base = standins.stdout.readline().strip()
+    if not base:
+        return 1  # it has said why
+    return _serve(port, {**env, "GURVO_STANDINS": base})
 
 
 def serve(port: int) -> int:

@@ -19,7 +19,8 @@ from tools import chromium
 DESK = {"width": 1280, "height": 800}
 TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
-expect.set_options(timeout=30_000)
+PATIENCE_MS = 120_000  # a busy machine is slow, and that is no fault of the page
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @cache
@@ -73,6 +74,7 @@ class BrowserCase(LiveServerTestCase):
         self.context = self.browser.new_context(
             viewport=viewport, base_url=self.live_server_url, **{"service_workers": "block", "reduced_motion": "reduce", **how}
         )
+        self.context.set_default_timeout(PATIENCE_MS)
         self.page = self.context.new_page()
         self.page.on("pageerror", lambda error: self.errors.append(str(error)))
 
@@ -101,9 +103,9 @@ class BrowserCase(LiveServerTestCase):
             else:
                 self.page.keyboard.type(key)
 
-    def see(self, what: Locator, within_s: float = 30):
+    def see(self, what: Locator):
         """Wait until something is on the screen. (An ``expect`` puts the whole page into words each time it is not there yet.)"""
-        what.wait_for(timeout=within_s * 1000)
+        what.wait_for()
 
     def says(self, where: Locator, words: str | re.Pattern[str], any_case: bool = False):
         """Wait until the one part of the screen says this."""
@@ -121,7 +123,7 @@ class BrowserCase(LiveServerTestCase):
         self._until(shown.inner_text, lambda found: plain(words) in plain(found), f"“{words}” does not stand on the screen")
 
     def _until(self, look, is_right, otherwise: str):
-        until = monotonic() + 30
+        until = monotonic() + PATIENCE_MS / 1000
         while not is_right(found := look()):
             self.assertLess(monotonic(), until, f"{otherwise}: {found}")
             self.page.wait_for_timeout(30)

@@ -11,7 +11,7 @@ from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_joints import JointCase
 from tests.browser.test_run import Keys
-from tools.serving import free_ports
+from tools.real_server import free_port
 from work.record.paper import as_pdf
 
 BORES = {1: "58.016", 2: "58.017", 3: "58.025", 4: "58.016", 5: "58.018"}
@@ -198,8 +198,7 @@ class LiveTests(JointCase):
 
     def setUp(self):
         super().setUp()
-        base = free_ports(4)
-        self.servers = serve(base)
+        base, self.servers = serve()
         self.enterContext(patch.dict(os.environ, {"GURVO_STANDINS": str(base)}))
         Gauge.objects.filter(code="P1").update(address="standin:bore")
 
@@ -218,7 +217,7 @@ class LiveTests(JointCase):
         self.type("i")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
         expect(field).to_have_value(re.compile(r"^\d+\.\d{3}$"))
-        Gauge.objects.filter(code="P1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
+        Gauge.objects.filter(code="P1").update(address=f"socket://127.0.0.1:{free_port()}")
         self.page.reload()
         self.reads("does not answer")
         field.fill("58.016")

@@ -161,5 +161,5 @@ class TouchTests(BrowserCase):
         expect(paper).to_have_count(0)
         self.see(self.page.get_by_role("button", name="Record, PDF"))
         self.page.get_by_role("button", name="Record, PDF").click()
-        self.see(paper.get_by_text("It is ready."), within_s=120)  # the press stands back behind everything else
+        self.see(paper.get_by_text("It is ready."))  # the press stands back behind everything else
         expect(paper.get_by_role("link", name="Open it")).to_have_attribute("href", re.compile("^blob:"))

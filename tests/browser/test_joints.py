@@ -10,7 +10,7 @@ from shop.models import Gauge
 from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_run import Keys
-from tools.serving import free_ports
+from tools.real_server import free_port
 from work.record.paper import as_pdf
 
 TORQUES = ("70", "69", "54", "72", "70", "71", "69", "73", "70", "71")
@@ -91,8 +91,7 @@ class HeadTests(JointCase):
 class WrenchTests(JointCase):
     def setUp(self):
         super().setUp()
-        base = free_ports(4)
-        self.servers = serve(base)
+        base, self.servers = serve()
         self.enterContext(patch.dict(os.environ, {"GURVO_STANDINS": str(base)}))
         wrench = {"kind": "wrench", "resolution": 0.1, "expanded_uncertainty": 0.5, "least": 5, "most": 135}
         Gauge.objects.create(code="E1", name="electronic wrench", address="standin:wrench", **wrench)
@@ -122,7 +121,7 @@ class WrenchTests(JointCase):
         self.page.get_by_role("button", name=re.compile("E1")).click()
         self.page.get_by_role("button", name="Ready to pull").click()
         self.asked("bolt 1: turn it 90°")
-        Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_ports(4)}")
+        Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_port()}")
         self.type("v")
         self.reads("does not answer")
         self.type("70", "Enter")

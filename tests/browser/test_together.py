@@ -11,7 +11,6 @@ from tests.server.cases import PASSWORD
 from work import bridge, services
 from work.models import Entry
 
-WITHIN_MS = 2_000
 NOT_SENT = "not yet sent; it goes out by itself"
 
 
@@ -21,14 +20,14 @@ class TogetherTests(BenchReadyCase):
         body = bridge.HOUSE.bodies.validate_python(body)
         services.record("T-1", entry_id=uuid.uuid4(), body=body, by=User.objects.get(username=name))
 
-    def test_anothers_entry_is_seen_within_two_seconds_on_bench_and_floor(self):
+    def test_anothers_entry_is_seen_on_bench_and_floor_without_asking(self):
         self.asked("intake valve pass 1.00 mm, opening")
         self.record_as("lena", lift("intake", "opening", "16", "before TDC"))
-        expect(self.page.locator("h1")).to_contain_text("closing", timeout=WITHIN_MS)
+        expect(self.page.locator("h1")).to_contain_text("closing")
         self.page.goto("/")
         self.says(self.page.get_by_role("link", name="T-1"), "intake, closing side")
         self.record_as("lena", lift("intake", "closing", "51.5", "after BDC"))
-        expect(self.page.get_by_role("link", name="T-1")).to_contain_text("exhaust, opening side", timeout=WITHIN_MS)
+        expect(self.page.get_by_role("link", name="T-1")).to_contain_text("exhaust, opening side")
 
     def test_what_waits_in_one_tab_is_sent_once_by_whichever_tab_is_first(self):
         other = self.context.new_page()
@@ -92,7 +91,7 @@ class AwayTests(BenchReadyCase):
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
         expect(self.page.get_by_text(NOT_SENT)).to_have_count(1)
         self.page.reload()
-        expect(self.page.get_by_text("1 entry is kept on this machine")).to_be_visible(timeout=30_000)
+        expect(self.page.get_by_text("1 entry is kept on this machine")).to_be_visible()
         self.context.set_offline(False)
         self.page.get_by_role("button", name="Try again").click()
         self.asked("intake valve pass 1.00 mm, closing")

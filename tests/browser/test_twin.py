@@ -229,7 +229,7 @@ class BenchTwinTests(TwinCase):
         self.type("r")
         self.reads("Kept here, not yet sent.")
         self.page.unroute("**/entries")
-        expect(self.page.get_by_text("Kept here, not yet sent.")).to_have_count(0, timeout=15_000)
+        expect(self.page.get_by_text("Kept here, not yet sent.")).to_have_count(0)
         self.assertEqual(Entry.objects.filter(kind="turn").count(), 1)
 
     def test_a_viewer_turns_the_twin_but_records_nothing(self):
@@ -377,7 +377,7 @@ class ImportTests(TwinCase):
         self.sign_in("lena", "/import")
         self.page.route("**/api/families/check", lambda route: route.abort())
         self.fill(self.spoilt())
-        expect(self.page.get_by_text("The server does not answer")).to_be_visible(timeout=20_000)
+        expect(self.page.get_by_text("The server does not answer")).to_be_visible()
         self.page.unroute("**/api/families/check")
         self.page.reload()
         self.reads("2 faults")

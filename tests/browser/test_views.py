@@ -35,7 +35,7 @@ class DoorTests(BrowserCase):
     def test_a_server_that_does_not_answer_is_said(self):
         self.page.route("**/api/session", lambda route: route.abort())
         self.page.goto("/")
-        expect(self.page.get_by_role("heading", name="The server does not answer")).to_be_visible(timeout=15_000)
+        expect(self.page.get_by_role("heading", name="The server does not answer")).to_be_visible()
         self.page.unroute("**/api/session")
         self.page.get_by_role("button", name="Try again").click()
         self.page.get_by_label("Name").wait_for()

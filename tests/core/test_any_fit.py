@@ -2,7 +2,7 @@
 
 import unittest
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo.player import answer, next_question
@@ -14,7 +14,7 @@ from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import family_copy_with_run
 
-ANY = settings(max_examples=30, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+ANY = settings(max_examples=30)
 NAMES = st.lists(st.sampled_from(["front", "rear", "up", "across"]), max_size=2, unique=True)
 LIMIT = st.none() | st.sampled_from([0.04, 0.06, 0.30])
 

@@ -3,7 +3,7 @@
 import math
 import unittest
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from gurvo_core.drive.changed import changed_loops, pulled_change_mm, tensioner_travel_mm
@@ -30,7 +30,6 @@ class WayTests(unittest.TestCase):
     def test_by_hand_two_equal_wheels_a_millimetre_nearer_lose_a_millimetre_of_the_pulled_run(self):
         self.assertAlmostEqual(pulled_change_mm(pair(200), pair(199), "cam"), -1.0)
 
-    @settings(deadline=None)
     @given(st.floats(20, 60), st.floats(20, 60), st.floats(150, 400), st.floats(-3, 3))
     def test_both_sides_together_are_the_change_of_the_whole_loop(self, small, large, up_mm, lower_mm):
         """Second method: by symmetry each side of two wheels takes half of what the whole taut length changes by."""

@@ -7,7 +7,7 @@ from itertools import pairwise
 from pathlib import Path
 
 import pyjson5
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
@@ -255,7 +255,7 @@ class FamilyTests(unittest.TestCase):
                 self.assertEqual([error.message for error in checker.iter_errors(family_copy(code))], [])
         self.assertTrue(list(checker.iter_errors(family_copy("wick-1") | {"running_direction": "up"})))
 
-    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.sampled_from(CODES), st.data())
     def test_export_and_import_is_the_identity_for_any_sound_document(self, code, data):
         """Property: figures, words and lists drawn anew where they do not touch soundness."""
@@ -272,7 +272,7 @@ class FamilyTests(unittest.TestCase):
         document = read_document(plain)
         self.assertEqual(read_document(read_text(document.model_dump_json())), document)
 
-    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=80)
+    @settings(max_examples=80)
     @given(documents())
     def test_any_drawn_engine_is_sound_comes_back_the_same_and_fires_evenly(self, plain):
         """Property: layouts, firing orders, cranks and drives drawn at random; even firing is 720 / n whatever the layout."""
@@ -283,7 +283,7 @@ class FamilyTests(unittest.TestCase):
         fires = sorted(document.firing_deg.values())
         self.assertTrue(all(abs(b - a - 720 / len(fires)) < 1e-9 for a, b in pairwise(fires)))
 
-    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=300)
+    @settings(max_examples=300)
     @given(st.sampled_from(CODES), st.data())
     def test_no_mutation_of_a_sound_document_crashes_the_reader(self, code, data):
         """Property: whatever is put anywhere, taken out or swapped, the answer is a document or faults in sentences."""

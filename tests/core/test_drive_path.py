@@ -26,7 +26,7 @@ def circle(name, x, y, r, clockwise=True):
 
 
 class TangentTests(unittest.TestCase):
-    @settings(deadline=None, max_examples=50)
+    @settings(max_examples=50)
     @given(st.lists(st.tuples(st.floats(15, 60), st.floats(0.8, 1.2)), min_size=3, max_size=7))
     def test_a_loop_with_all_wheels_inside_is_the_convex_hull(self, wheels):
         """Library: shapely's convex hull of the circles; wheels on a ring, so that each is touched."""
@@ -92,7 +92,7 @@ class TurningTests(unittest.TestCase):
                             tangent_loop(moved, 8)
         self.assertGreater(tried, 2)
 
-    @settings(deadline=None, max_examples=200)
+    @settings(max_examples=200)
     @given(st.lists(st.tuples(st.integers(-300, 300), st.integers(-300, 300), st.booleans()), min_size=3, max_size=6))
     def test_a_loop_that_passes_turns_once(self, places):
         """Property: [total-turning]; the turning is worked out anew from the runs' headings."""

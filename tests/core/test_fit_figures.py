@@ -176,7 +176,7 @@ class BringingInTests(unittest.TestCase):
 
 
 class ChoosingTests(unittest.TestCase):
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     @given(
         st.lists(st.floats(4.02, 4.08), min_size=1, max_size=4),
         st.lists(st.integers(0, 3), min_size=3, max_size=3),

@@ -3,7 +3,7 @@
 import json
 import unittest
 
-from hypothesis import HealthCheck, example, given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from gurvo_core.engine import EngineDocument
@@ -51,7 +51,7 @@ joints = st.fixed_dictionaries(
 
 
 class AnyJointTests(unittest.TestCase):
-    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=150)
     @given(joints)
     @example({**NUTS, "thread": "8 mm", "thread_state": "dry", "stages": [{"does": "torque", "torque_nm": 20}]})
     def test_it_is_refused_at_its_own_path_or_can_be_pulled(self, joint):
@@ -75,7 +75,7 @@ class AnyJointTests(unittest.TestCase):
             for item in items_of(document, own):
                 self.assertIsNotNone(figures_of(own, item).does)
 
-    @settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=12)
     @given(joints)
     def test_and_the_engine_is_built_with_it(self, joint):
         """Property: whatever the joint, the build comes to the step that stands on it."""

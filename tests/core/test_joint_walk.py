@@ -3,7 +3,7 @@
 import random
 import unittest
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
 from demo.player import next_question
@@ -11,9 +11,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 
-WALKS = settings(
-    max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow], phases=[Phase.explicit, Phase.reuse, Phase.generate]
-)
+WALKS = settings(max_examples=10, phases=[Phase.explicit, Phase.reuse, Phase.generate])
 STRUCK = ("step_done", "joint_ready", "pull", "bolt", "pull_decided", "joint_anew", "joint_left", "step_opened")
 STEPS = {"mallow-2": ("plate-tight", ("1", "2")), "wick-1": ("studs", ("1", "2", "3", "4"))}
 

@@ -82,7 +82,7 @@ class KeptTests(unittest.TestCase):
 class PlacesTests(unittest.TestCase):
     """Where each entry is in a ledger."""
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.lists(st.integers(1, 90), max_size=6))
     def test_pieces_put_together_say_what_one_mapping_says(self, lengths):
         """Property: however many join at once, and whatever was asked before."""

@@ -3,7 +3,7 @@
 import random
 import unittest
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
 from demo.player import next_question
@@ -17,9 +17,7 @@ from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import family_copy_with_run
 
-WALKS = settings(
-    max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow], phases=[Phase.explicit, Phase.reuse, Phase.generate]
-)
+WALKS = settings(max_examples=8, phases=[Phase.explicit, Phase.reuse, Phase.generate])
 READY = {"kind": "lash_ready", "step": "lash", "way": "fewest", "gauge": "F1", "engine_is": "cold"}
 STOP = {"kind": "lash_stop", "step": "lash", "stop": 1}
 

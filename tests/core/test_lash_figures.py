@@ -178,7 +178,7 @@ class ShimTests(unittest.TestCase):
                 return None
         return sources.count("to buy"), sum(source != "own" for source in sources)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.lists(st.tuples(st.sampled_from(MADE), st.integers(10, 30)), min_size=1, max_size=3), st.lists(st.sampled_from(MADE), max_size=2)
     )

@@ -3,7 +3,7 @@
 import json
 import unittest
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo.documents import family_data
@@ -72,7 +72,7 @@ def forgetful(code, *what):
 
 
 class NotKnownTests(unittest.TestCase):
-    @settings(suppress_health_check=[HealthCheck.too_slow], deadline=None, max_examples=12)
+    @settings(max_examples=12)
     @given(st.sampled_from(CODES), st.sets(st.sampled_from(sorted(FORGET)), min_size=1))
     def test_whatever_is_not_known_the_engine_is_built_and_drawn(self, code, what):
         """Property: receiving to hand-over, with any parts of the document forgotten."""

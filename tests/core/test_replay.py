@@ -177,7 +177,7 @@ class StrikeTests(unittest.TestCase):
             with self.subTest(entry=entry.body.kind):
                 self.assertEqual(state(struck), state(never))
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.sets(st.integers(0, 12)), st.randoms(use_true_random=False))
     def test_strikes_in_any_order_come_to_the_same(self, places, shuffle):
         """Property: which entries are struck matters, the order does not."""
@@ -263,7 +263,7 @@ CHANGES = (SETUP, STOP_IN, STOP_OUT, act("tdc_method", method="fit"), act("note"
 
 
 class ApplyTests(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.lists(st.one_of(st.sampled_from(READ), st.sampled_from(READ), st.sampled_from(CHANGES), st.integers(0, 60)), max_size=30),
         st.sampled_from((64, 3, 1)),

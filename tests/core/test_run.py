@@ -7,7 +7,7 @@ import random
 import unittest
 from datetime import timedelta
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
 from demo.player import next_question
@@ -323,9 +323,7 @@ def odd_entries(build, chance):
 
 
 class WalkTests(unittest.TestCase):
-    @settings(
-        max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow], phases=[Phase.explicit, Phase.reuse, Phase.generate]
-    )
+    @settings(max_examples=8, phases=[Phase.explicit, Phase.reuse, Phase.generate])
     @given(st.integers(0, 10**9))
     def test_no_walk_hands_over_a_loose_end_turns_against_a_pin_or_gets_stuck(self, seed):
         """Property: whatever is entered and refused on the way, in whatever order the needs allow."""

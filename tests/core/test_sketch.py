@@ -36,7 +36,7 @@ def drives(draw):
 
 
 class SketchTests(unittest.TestCase):
-    @settings(suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much], deadline=None, max_examples=60)
+    @settings(suppress_health_check=[*settings.default.suppress_health_check, HealthCheck.filter_too_much], max_examples=60)
     @given(drives())
     def test_a_loop_goes_round_its_wheels_once(self, plain):
         """Property: total turning of a simple closed curve is one turn, however the wheels lie along it."""
@@ -48,7 +48,7 @@ class SketchTests(unittest.TestCase):
         self.assertAlmostEqual(abs(turning), ONCE_ROUND_DEG, places=6)
         self.assertEqual(len(draw_drive(document).loops[0].arcs), len(stage.path))
 
-    @settings(suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much], deadline=None, max_examples=60)
+    @settings(suppress_health_check=[*settings.default.suppress_health_check, HealthCheck.filter_too_much], max_examples=60)
     @given(drives())
     def test_no_wheel_stands_on_another(self, plain):
         drawn = laid_out(read_document(plain))

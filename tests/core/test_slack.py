@@ -60,7 +60,7 @@ class TurnTests(unittest.TestCase):
         self.assertEqual((turned.moved_deg, turned.stopped_by), ({"crank": 18.0}, "cam"))
         self.assertIsNone(turn_one(self.loop, "crank", 17.0, held={"cam"}).stopped_by)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(drives(), st.floats(-120, 120).filter(lambda deg: abs(deg) > 0.1))
     def test_the_least_movement_is_that_of_a_linear_program(self, drive, by_deg):
         """Library: scipy's linprog."""

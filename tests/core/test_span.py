@@ -71,7 +71,7 @@ class SpanTests(unittest.TestCase):
 
 
 class PluckTests(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.floats(22, 300), st.integers(0, 10**6))
     def test_a_tone_in_noise_is_found(self, pitch, seed):
         """Library: numpy's own transform of the same sound has its highest line there too."""
@@ -122,7 +122,7 @@ class PluckTests(unittest.TestCase):
                 read_wav(data)
             self.assertIn(words, str(refused.exception))
 
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(st.binary(max_size=400))
     def test_no_bytes_are_more_than_refused(self, data):
         """Property."""

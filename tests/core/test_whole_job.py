@@ -64,7 +64,7 @@ wheels = st.builds(DegreeWheel, numbering=st.sampled_from(sorted(HIGHEST)), runs
 
 
 class WholeJobTests(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(st.floats(-15, 15), st.floats(-20, 20), wheels)
     def test_the_zero_and_the_advance_put_in_come_out(self, zero, advance, wheel):
         """Property: any wheel, any zero, any advance up to a tooth."""
@@ -79,7 +79,7 @@ class WholeJobTests(unittest.TestCase):
         if abs(advance) > 2.5:
             self.assertEqual(cam.verdict, "out")
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(2.5, 20), st.sampled_from([1, -1]))
     def test_doing_what_is_offered_leaves_what_was_promised(self, advance, way):
         """Property: the cam is moved as the first offer says, degreed again, and stands where the offer said it would."""

@@ -59,7 +59,7 @@ class OneSentenceTests(unittest.TestCase):
     def test_a_folder_that_cannot_be_written(self):
         blocked = self.folder / "file"
         blocked.touch()
-        code, said = run("demo", GURVO_VAR=str(blocked / "var"))
+        code, said = run("demo", "--port", "0", GURVO_VAR=str(blocked / "var"))
         self.assertEqual((code, said.count("\n")), (1, 1))
         self.assertIn("cannot be written", said)
 

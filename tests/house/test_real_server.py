@@ -17,7 +17,7 @@ from tools.torture import kill_rounds
 
 ROUNDS = 20
 STALLED, BENCHES, LOOKS = 200, 32, 4
-PATIENCE_S = 30
+PATIENCE_S = 120
 
 
 class RealServerTests(unittest.TestCase):

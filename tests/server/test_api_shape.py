@@ -5,7 +5,7 @@ import uuid
 from pathlib import Path
 
 from django.test import SimpleTestCase
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as HypothesisTestCase
 
@@ -78,7 +78,7 @@ class AnythingAtAllTests(HypothesisTestCase):
         fill_shop()
         ShopCase.sign_in(self, "lena")
 
-    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=150)
     @given(st.sampled_from(BODIES), st.data())
     def test_a_spoiled_entry_never_crashes(self, body, data):
         body = json.loads(json.dumps(body))

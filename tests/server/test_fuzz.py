@@ -34,7 +34,7 @@ class FuzzTests(ShopCase):
 
         examples = PAPERS if operation.path.endswith(".pdf") else EXAMPLES
 
-        @settings(max_examples=examples, deadline=None, database=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
+        @settings(max_examples=examples, database=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
         @given(st.one_of(sound, spoiled))
         def answered(case):
             names = {"serial": "T-1", "code": "quern-4", "username": "vi"}

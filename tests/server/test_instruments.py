@@ -14,7 +14,7 @@ from shop.models import Gauge
 from standins.serve import serve
 from tests.core.test_trace import pulled
 from tests.server.cases import JSON, ShopCase
-from tools.serving import free_ports
+from tools.real_server import free_port
 
 
 def speaks(*lines, pause=0.01):
@@ -37,7 +37,7 @@ def speaks(*lines, pause=0.01):
     return f"socket://127.0.0.1:{door.getsockname()[1]}"
 
 
-def heard(address, unit="N·m", *, until, seconds=6):
+def heard(address, unit="N·m", *, until, seconds=120):
     """The first reading that something holds of."""
     end = monotonic() + seconds
     for reading in Reader(address, unit, 0.1).listen():
@@ -51,8 +51,7 @@ def heard(address, unit="N·m", *, until, seconds=6):
 class InstrumentTests(ShopCase):
     def setUp(self):
         super().setUp()
-        base = free_ports(4)
-        self.servers = serve(base)
+        base, self.servers = serve()
         self.enterContext(mock.patch.dict(os.environ, {"GURVO_STANDINS": str(base)}))
         for code, kind, name, resolution in (("E1", "wrench", "wrench", 0.1), ("D3", "dial", "dial", 0.001)):
             Gauge.objects.create(code=code, kind=kind, resolution=resolution, expanded_uncertainty=0.1, address=f"standin:{name}")
@@ -101,7 +100,7 @@ class TroubleTests(ShopCase):
             ("speaks in deg", speaks("deg")),
             ("no reading", speaks("N.m", "OK", *["R nonsense"] * 70, pause=0.001)),
             ("broke off", speaks("N.m", "OK", "R 1.0,0.0")),
-            ("does not answer", f"socket://127.0.0.1:{free_ports(4)}"),
+            ("does not answer", f"socket://127.0.0.1:{free_port()}"),
         ):
             with self.subTest(words=words):
                 reading = heard(address, until=lambda one: one.trouble)

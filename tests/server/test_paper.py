@@ -19,6 +19,7 @@ from tests.server.cases import ShopCase
 from work.record import paper
 from work.record.turns import one_at_a_time, stop_printing
 
+PATIENCE_S = 120
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
 
 
@@ -28,7 +29,7 @@ def _take_a_turn(person):
 
 
 def _until(holds):
-    ends = monotonic() + 20
+    ends = monotonic() + PATIENCE_S
     while not holds():
         assert monotonic() < ends, "it never came to that"
         sleep(0.02)
@@ -80,7 +81,7 @@ class PaperTests(ShopCase):
             _until(lambda: self.client.get("/api/printing").json() == {"serial": "T-2", "waits": True, "pages": 0})
             self.assertEqual(self.client.delete("/api/printing").status_code, 204)
             with self.assertRaisesRegex(Conflict, "stopped"):
-                waiting.result(timeout=20)
+                waiting.result(timeout=PATIENCE_S)
 
     def test_a_stop_that_overtakes_what_it_stops_is_kept_for_it(self):
         self.assertEqual(self.client.delete("/api/printing?turn=a").status_code, 204)
@@ -96,7 +97,7 @@ class PaperTests(ShopCase):
             with one_at_a_time("vi", "T-1"):
                 stop_printing("vi")
                 following = pool.submit(_take_a_turn, "vi")
-            following.result(timeout=20)
+            following.result(timeout=PATIENCE_S)
         self.assertIsNone(self.client.get("/api/printing").json())
 
     def test_work_is_stopped_though_its_process_is_still_being_made(self):
@@ -104,7 +105,7 @@ class PaperTests(ShopCase):
             early = pool.submit(aside, "a sort of its own", pow, 2, 10)
             stop("a sort of its own")
             with self.assertRaises(Stopped):
-                early.result(timeout=20)
+                early.result(timeout=PATIENCE_S)
         self.assertEqual(aside("a sort of its own", pow, 2, 10), 1024)
 
     def test_paper_tells_its_pages_and_can_be_stopped_in_the_middle(self):
@@ -114,7 +115,7 @@ class PaperTests(ShopCase):
             _until(lambda: how_far(PAPER) > 2)
             stop(PAPER)
             with self.assertRaises(Stopped):
-                long.result(timeout=20)
+                long.result(timeout=PATIENCE_S)
         self.assertEqual(pdf_of("the next")[:4], b"%PDF")
 
     def test_letters_the_fonts_do_not_have_are_named(self):
