@@ -5,7 +5,8 @@ from typing import Any
 
 from django.contrib.auth.models import User
 
-from demo.player import answer, next_question
+from demo.player import answer
+from gurvo_core.walk import next_question
 from tools.real_server import Person
 from work import bridge, services
 from work.models import Engine

@@ -4,7 +4,8 @@ from collections.abc import Callable
 from datetime import timedelta
 from typing import TYPE_CHECKING, Any
 
-from demo.player import answer, next_question
+from demo.player import answer
+from gurvo_core.walk import next_question
 
 if TYPE_CHECKING:
     from django.contrib.auth.models import User

@@ -4,10 +4,11 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from functools import cache
 
-from demo.player import answer, next_question
+from demo.player import answer
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import GAUGES, MAKER, NOW, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE, RULES_VERSION
 from tests.engines import DIAL, LENGTHS, WHEEL, WRENCHES, family_with_run
 

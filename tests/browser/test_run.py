@@ -9,8 +9,9 @@ from django.utils import timezone
 from playwright.sync_api import expect
 
 from demo.documents import family_data
-from demo.player import answer, next_question
+from demo.player import answer
 from engine.services import add_revision
+from gurvo_core.walk import next_question
 from tests.browser.case import TABLET, BrowserCase
 from tests.server.cases import PASSWORD
 from tests.server.played import play_until

@@ -5,11 +5,12 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from demo.player import answer, next_question
+from demo.player import answer
 from gurvo_core.errors import AskFirst, DocumentError
 from gurvo_core.fits.job.paper import fit_lines, fit_papers
 from gurvo_core.lash.job.paper import lash_papers
 from gurvo_core.reading import read_document
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import family_copy_with_run

@@ -3,7 +3,6 @@
 import unittest
 from datetime import date
 
-from demo.player import next_question
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import AskFirst, CoreError, DocumentError
 from gurvo_core.fits.job.figures import reading_si
@@ -14,6 +13,7 @@ from gurvo_core.fits.job.sheet import Others, fit_sheet
 from gurvo_core.fits.job.whatif import ChamberAsked, chamber_view
 from gurvo_core.ledger import STOCK, Gauge
 from gurvo_core.reading import read_document
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import LENGTHS, family_copy_with_run

@@ -2,9 +2,9 @@
 
 import unittest
 
-from demo.player import next_question
 from gurvo_core.joints.job.paper import joint_papers
 from gurvo_core.joints.job.show import pull_lines
+from gurvo_core.walk import next_question
 from tests.builds import Build
 from tests.engines import CODES, LITTLE_KNOWN, family_with_run
 

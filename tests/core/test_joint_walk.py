@@ -6,8 +6,8 @@ import unittest
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
-from demo.player import next_question
 from gurvo_core.errors import CoreError
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 

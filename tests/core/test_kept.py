@@ -9,12 +9,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from demo.documents import FAMILIES, family_data
-from demo.player import next_question
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Beside, kept_last, kept_with
 from gurvo_core.ledger.fold import HALT, Places
 from gurvo_core.reading import read_document
 from gurvo_core.run.job.standing import unmet
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 

@@ -5,10 +5,11 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from demo.player import answer, next_question
+from demo.player import answer
 from gurvo_core.errors import CoreError, GeometryError
 from gurvo_core.motion.laid import check_counts, crank_deg_a_pitch, laid_shafts, laid_words, teeth_words
 from gurvo_core.reading import read_document
+from gurvo_core.walk import next_question
 from tests.builds import Build
 from tests.engines import family_copy_with_run, family_with_run
 

@@ -6,13 +6,13 @@ import unittest
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
-from demo.player import next_question
 from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.lash.job.kept import shims_taken
 from gurvo_core.lash.job.paper import lash_papers
 from gurvo_core.lash.job.sheet import lash_sheet
 from gurvo_core.ledger import STOCK, Gauge
 from gurvo_core.reading import read_document
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import family_copy_with_run

@@ -3,12 +3,12 @@
 import unittest
 from datetime import date, timedelta
 
-from demo.player import next_question
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, EntryRefused
 from gurvo_core.joints.job.kept import keep_trace
 from gurvo_core.joints.job.show import pull_lines
 from gurvo_core.ledger import Gauge
 from gurvo_core.reading import doubts_of, read_document
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.core.test_trace import pulled

@@ -10,8 +10,8 @@ from datetime import timedelta
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
-from demo.player import next_question
 from gurvo_core.errors import AskFirst, CoreError, EntryRefused
+from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
 from tests.engines import CODES, LITTLE_KNOWN, family_with_run

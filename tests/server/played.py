@@ -6,7 +6,8 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.test import TestCase
 
-from demo.player import answer, next_question
+from demo.player import answer
+from gurvo_core.walk import next_question
 from work import bridge, services
 from work.models import Engine
 

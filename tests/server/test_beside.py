@@ -9,9 +9,10 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from config.written_once import by_key, insert_one, update_one
-from demo.player import answer, next_question
+from demo.player import answer
 from engine.services import add_revision
 from gurvo_core.errors import CoreError
+from gurvo_core.walk import next_question
 from shop.gauges import all_gauges
 from shop.models import Gauge, GaugeUse
 from tests.engines import family_copy_with_run, quern_4_copy

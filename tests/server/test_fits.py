@@ -9,8 +9,9 @@ from django.contrib.auth.models import User
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
-from demo.player import answer, next_question
+from demo.player import answer
 from engine.services import add_revision
+from gurvo_core.walk import next_question
 from shop.gauges import shelf
 from shop.models import Gauge, StockItem, StockTaken
 from shop.stock import free_stock

@@ -8,8 +8,9 @@ from django.contrib.auth.models import User
 from django.utils import timezone
 
 from demo.documents import family_data
-from demo.player import answer, next_question
+from demo.player import answer
 from engine.services import add_revision
+from gurvo_core.walk import next_question
 from tests.server.cases import JSON, ShopCase
 from work import bridge, services
 from work.models import Engine, StepTime

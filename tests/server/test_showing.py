@@ -6,8 +6,9 @@ from unittest.mock import Mock, patch
 
 from django.contrib.auth.models import User
 
-from demo.player import answer, next_question
+from demo.player import answer
 from engine.services import add_revision
+from gurvo_core.walk import next_question
 from tests.engines import family_copy_with_run
 from tests.server.cases import ShopCase
 from work import bridge

@@ -1,0 +1,97 @@
+"""A robot that builds an engine by its run of work, entry by entry, through the one gate; with a clock of its own."""
+
+__all__ = ["BUILDER", "LEAD", "Robot"]
+
+from collections.abc import Mapping
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.errors import AskFirst, CoreError
+from gurvo_core.ledger import GAUGES, MAKER, NOW, Fact, Folded, LedgerEntry
+from gurvo_core.ledger.versions import ENTRY_VERSION
+from gurvo_core.walk.answers import Body, next_question, right_answer
+from gurvo_core.walk.shelf import ROBOT_SHELF, Shelf
+from gurvo_core.work import HOUSE, RULES_VERSION, BenchState
+
+BUILDER, LEAD = "builder", "lead"
+BEGINS = datetime(2026, 1, 5, 7, tzinfo=UTC)
+A_WHILE = timedelta(minutes=2)
+A_NIGHT = timedelta(hours=30)  # whatever cures or settles has done so
+BY_CLOCK = ("cures", "has rested")  # words of what is refused until time has gone by
+
+
+class Robot:
+    """One engine on its stand, with a builder, a lead, and a clock that needs no waiting."""
+
+    def __init__(self, document: EngineDocument, shelf: Shelf = ROBOT_SHELF) -> None:
+        self.document, self.shelf = document, shelf
+        self.folded: Folded = HOUSE.fold(document, ())
+        self.clock = BEGINS
+        self._shown: tuple[Folded, BenchState] | None = None
+
+    @property
+    def state(self) -> BenchState:
+        """What the bench shows."""
+        if self._shown is None or self._shown[0] is not self.folded:
+            self._shown = (self.folded, HOUSE.show(self.folded))
+        return self._shown[1]
+
+    def known(self, by: str) -> Mapping[Fact[Any], Any]:
+        """What a server hands in when an entry is judged."""
+        return {GAUGES: {gauge.id: gauge for gauge in self.shelf.gauges}, NOW: self.clock, MAKER: by}
+
+    def enter(self, kind: str, *, by: str = BUILDER, because: str = "", **body: Any) -> None:
+        """Make an entry; raises CoreError where it is refused."""
+        read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
+        self.clock += A_WHILE
+        HOUSE.check(self.folded, read, self.known(by), because=because, is_lead=by == LEAD)
+        read = HOUSE.signed(self.folded, HOUSE.settled(read, self.document, self.folded.entries), RULES_VERSION)
+        named, seq = HOUSE.gauges_named(read), len(self.folded.entries) + 1
+        gauges = tuple(gauge for gauge in self.shelf.gauges if gauge.id in named)
+        entry = LedgerEntry(id=UUID(int=seq), seq=seq, at=self.clock, by=by, body=read, because=because, gauges=gauges)
+        self.folded = HOUSE.apply(self.folded, entry)
+
+    def say(self, body: Body, because: str = "") -> None:
+        """Make an entry as whoever may make it; what only needs time is waited for."""
+        kind = HOUSE.kinds.get(body["kind"])
+        by = LEAD if kind is not None and (kind.by == "lead" or because) else BUILDER
+        try:
+            self.enter(**body, by=by, because=because)
+        except CoreError as refused:
+            if not any(word in str(refused) for word in BY_CLOCK):
+                raise
+            self.clock += A_NIGHT
+            self.enter(**body, by=by, because=because)
+
+    def answer_next(self) -> bool:
+        """Answer what is asked now, rightly; False where nothing can be answered."""
+        question = next_question(self.state)
+        if question is None:
+            return False
+        body = right_answer(self.state, question, self.document, self.shelf)
+        try:
+            self.say(body)
+        except AskFirst:
+            self.say(body, because="walked through")
+        return True
+
+    def walk(self, most: int = 5000) -> str:
+        """Go on until the record is signed; empty, or where it gets stuck and why."""
+        for _ in range(most):
+            asked = next_question(self.state)
+            try:
+                if not self.answer_next():
+                    break
+            except CoreError as refused:
+                return f"“{asked.title}” cannot be answered rightly: {refused}"
+        else:
+            return f"it goes on and on: “{asked.title}” is asked again and again"
+        return "" if self.state.signed else self._stuck()
+
+    def _stuck(self) -> str:
+        """Between which steps it is stuck: each that is open with what it waits for itself."""
+        waiting = [(one, next((q.blocked for q in one.questions if q.status == "open"), "")) for one in self.state.steps]
+        said = [f"“{one.title}” waits: {why}" for one, why in waiting if why]
+        return "; ".join(said[:3]) or "nothing is asked, and nothing is signed"
