@@ -58,7 +58,7 @@ class SlottedSprocket(Movable):
     """A sprocket with slots: any angle within its range."""
 
     kind: Literal["slotted_sprocket"]
-    range_deg: float = Field(gt=0, le=60, description="Crank degrees either way from mid-slot")
+    range_deg: float | None = Field(default=None, gt=0, le=60, description="Crank degrees either way from mid-slot; null = not known")
 
 
 class SprocketTeeth(Movable):

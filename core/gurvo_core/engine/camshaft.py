@@ -18,11 +18,11 @@ class Follower(Part):
     """How the lobes of one sort act, and from which side the follower meets them."""
 
     valve: Valve
-    kind: Literal["bucket", "finger", "rocker", "pushrod"]
+    kind: Literal["bucket", "finger", "rocker", "pushrod"] | None = None
     clock_deg: ClockDeg | None = Field(
         default=None, description="From the cam's axis towards the follower: there the nose points at full lift"
     )
-    ratio: float | None = Field(default=1, gt=0, le=4, description="Valve lift over lobe lift [-]")
+    ratio: float | None = Field(default=None, gt=0, le=4, description="Valve lift over lobe lift [-]")
 
 
 class Phaser(Part):
@@ -30,7 +30,7 @@ class Phaser(Part):
 
     name: Name
     travel_deg: float | None = Field(default=None, gt=0, le=120, description="Lost motion between its stops, crank degrees")
-    rests: Literal["advanced", "retarded"] = Field(description="On which stop it stands without oil pressure")
+    rests: Literal["advanced", "retarded"] | None = Field(default=None, description="On which stop it stands without oil pressure")
     pinned: bool = Field(default=True, description="Whether a pin holds it there")
 
 
@@ -43,7 +43,7 @@ class Lobe(Part):
     nose_deg: float | None = Field(
         default=None, ge=0, le=200, description="Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust"
     )
-    lash_mm: float | None = Field(default=0, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
+    lash_mm: float | None = Field(default=None, ge=0, le=3, description="Working lash at the valve [mm]; 0 with hydraulic lifters")
     place: str = Field(default="", max_length=40, description="Tells twin lobes of one valve sort apart, such as front and rear")
 
     @property

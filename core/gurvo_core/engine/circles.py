@@ -116,7 +116,8 @@ def _turn(speeds: Speeds, at: int, stage: Stage, wheels: dict[str, Sprocket]) ->
 
 
 def _loop_turns(speeds: Speeds, stage: LoopStage, wheels: dict[str, Sprocket]) -> Iterator[tuple[Sprocket, Fraction]]:
-    steps = [(wheels[step.wheel], 1 if step.side == "inside" else -1) for step in stage.path if step.wheel in wheels]
+    on_back = {step.wheel for step in stage.path if step.side == "back"}
+    steps = [(wheels[name], -1 if name in on_back else 1) for name in stage.wheel_ids if name in wheels]
     driving = next(((w, s) for w, s in steps if w.teeth is not None and w.shaft in speeds.turns), None)
     if driving is None or driving[0].teeth is None:
         return

@@ -27,12 +27,20 @@ class Cranktrain(Part):
     bore_mm: float | None = Field(default=None, gt=0, le=1000)
     stroke_mm: float | None = Field(default=None, gt=0, le=2000)
     rod_mm: float | None = Field(default=None, gt=0, le=4000, description="Rod length, centre to centre [mm]")
-    pin_offset_mm: float = Field(
-        default=0, ge=-200, le=200, description="Pin or cylinder axis offset, positive towards the major thrust side [mm]"
+    pin_offset_mm: float | None = Field(
+        default=None,
+        ge=-200,
+        le=200,
+        description="Pin or cylinder axis offset, positive towards the major thrust side; null = not known: worked with as none [mm]",
     )
     compression_height_mm: float | None = Field(default=None, gt=0, le=1000, description="Piston pin to crown [mm]")
     deck_height_mm: float | None = Field(default=None, gt=0, le=6000, description="Crank axis to deck, along the bore [mm]")
     gasket_mm: float | None = Field(default=None, ge=0, le=20, description="Head gasket, squeezed [mm]")
+
+    @property
+    def offset_mm(self) -> float:
+        """The offset of pin or cylinder axis that is worked with [mm]: none where none is known."""
+        return self.pin_offset_mm or 0.0
 
     @property
     def reach_mm(self) -> float | None:
@@ -45,7 +53,7 @@ class Cranktrain(Part):
         reach_mm = self.reach_mm
         if reach_mm is None:
             return 0.0
-        return -math.degrees(math.asin(max(-1.0, min(1.0, self.pin_offset_mm / reach_mm))))
+        return -math.degrees(math.asin(max(-1.0, min(1.0, self.offset_mm / reach_mm))))
 
     @property
     def deck_clearance_mm(self) -> float | None:
@@ -53,9 +61,9 @@ class Cranktrain(Part):
         reach_mm = self.reach_mm
         if self.compression_height_mm is None or self.deck_height_mm is None or reach_mm is None:
             return None
-        if not reach_mm > abs(self.pin_offset_mm):
+        if not reach_mm > abs(self.offset_mm):
             return None
-        top_mm = math.sqrt(reach_mm**2 - self.pin_offset_mm**2)  # throw and rod line up, but not along the bore
+        top_mm = math.sqrt(reach_mm**2 - self.offset_mm**2)  # throw and rod line up, but not along the bore
         return self.deck_height_mm - top_mm - self.compression_height_mm
 
 
@@ -64,6 +72,10 @@ class Bank(Part):
 
     id: Word
     name: Name
-    axis_deg: float = Field(default=0, ge=-180, le=180, description="Where its cylinders point: clockwise from straight up, from the front")
-    cylinders: tuple[CylinderNumber, ...] = Field(min_length=1, max_length=32, description="The maker's numbers, from the front")
+    axis_deg: float | None = Field(
+        default=None, ge=-180, le=180, description="Where its cylinders point: clockwise from straight up, from the front"
+    )
+    cylinders: tuple[CylinderNumber, ...] = Field(
+        default=(), max_length=32, description="The maker's numbers, from the front; empty = not known"
+    )
     cranktrain: Cranktrain = Cranktrain()

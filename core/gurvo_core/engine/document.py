@@ -1,8 +1,8 @@
-"""The engine document as a whole: ``gurvo-engine``, version 2.
+"""The engine document as a whole: ``gurvo-engine``, version 3.
 
 Numbering and running direction are data. Crank angles count from the firing TDC of the first cylinder in the firing order,
-growing in the running direction, 0 to 720. Only who the engine is, its running direction and its cylinders must be known; what is None or
-empty is not known, and whoever needs it says so. While the angle of the first timing position is not known, crank angles count from
+growing in the running direction, 0 to 720. Only who the engine is, its banks and its camshafts must be known; what is None or empty is
+not known, and whoever needs it says so. While the angle of the first timing position is not known, crank angles count from
 that position instead, and nothing is said of pistons.
 """
 
@@ -31,7 +31,7 @@ from gurvo_core.engine.upcast import upcast_document
 from gurvo_core.engine.valves import Spring, ValveHead
 from gurvo_core.engine.work import WorkStage
 
-FORMAT_VERSION = 2
+FORMAT_VERSION = 3
 CYCLE_DEG = 720.0
 CAM_TURNS = 0.5  # of a four-stroke's camshaft, for one of the crank
 
@@ -40,9 +40,11 @@ class EngineDocument(Part):
     """All that is known of an engine family, in one open file."""
 
     format: Literal["gurvo-engine"]
-    version: Literal[2]
+    version: Literal[3]
     identity: Identity
-    running_direction: Literal["clockwise", "counter-clockwise"] = Field(description="Seen from the front, the cam-drive end")
+    running_direction: Literal["clockwise", "counter-clockwise"] | None = Field(
+        default=None, description="Seen from the front, the cam-drive end; null = not known: asked before anything turns"
+    )
     banks: tuple[Bank, ...] = Field(min_length=1, max_length=8)
     throws: tuple[Throw, ...] = Field(default=(), max_length=32)
     firing_order: tuple[CylinderNumber, ...] = Field(default=(), max_length=32)
@@ -78,8 +80,9 @@ class EngineDocument(Part):
 
     @cached_property
     def cylinders(self) -> tuple[int, ...]:
-        """Every cylinder's number, growing."""
-        return tuple(sorted(number for bank in self.banks for number in bank.cylinders))
+        """Every cylinder's number, growing; of an engine whose banks do not name theirs the reference cylinder alone."""
+        known = sorted(number for bank in self.banks for number in bank.cylinders)
+        return tuple(known) or (self.reference_cylinder,)
 
     @cached_property
     def firing_deg(self) -> dict[int, float]:
@@ -96,8 +99,8 @@ class EngineDocument(Part):
 
     @cached_property
     def rotation_sign(self) -> int:
-        """+1 when the crank turns clockwise seen from the front, else -1."""
-        return 1 if self.running_direction == "clockwise" else -1
+        """+1 when the crank turns clockwise seen from the front, else -1; drawn clockwise while nobody knows."""
+        return -1 if self.running_direction == "counter-clockwise" else 1
 
     @cached_property
     def turns_clockwise(self) -> dict[str, float]:
@@ -115,7 +118,11 @@ class EngineDocument(Part):
 
     def is_known(self, position: TimingPosition) -> bool:
         """Whether a position's angle from the first cylinder's firing TDC is known."""
-        return position.after_tdc_deg is not None and (position.cylinder or self.reference_cylinder) in self.firing_deg
+        return (
+            position.offset_deg is not None
+            and position.stroke is not None
+            and (position.cylinder or self.reference_cylinder) in self.firing_deg
+        )
 
     def is_placed(self, position_id: str) -> bool:
         """Whether a position can be told from where crank angles count: its angle is known, or it is what they count from."""
@@ -136,8 +143,8 @@ class EngineDocument(Part):
         return self.origins[max(above, key=len)].is_ if above else None
 
     def bank_of(self, cylinder: int) -> Bank:
-        """The bank a cylinder stands in; the cross-checks made sure that it is there."""
-        return next(bank for bank in self.banks if cylinder in bank.cylinders)
+        """The bank a cylinder stands in; the first where no bank names its cylinders."""
+        return next((bank for bank in self.banks if cylinder in bank.cylinders), self.banks[0])
 
     def from_reference_deg(self, cylinder: int) -> float:
         """Crank turn from the reference cylinder's firing TDC to this one's [deg]."""
@@ -146,9 +153,9 @@ class EngineDocument(Part):
     def position_deg(self, position_id: str) -> float:
         """Crank angle of a timing position, 0 to 720 [deg]; 0 where it is not known, as it is from there that turns are counted."""
         position = self.position(position_id)
-        if position.after_tdc_deg is None or not self.is_known(position):
+        if position.offset_deg is None or not self.is_known(position):
             return 0.0
-        from_firing = position.after_tdc_deg + (CYCLE_DEG / 2 if position.stroke == "overlap" else 0.0)
+        from_firing = position.offset_deg + (CYCLE_DEG / 2 if position.stroke == "overlap" else 0.0)
         return (self.firing_deg[position.cylinder or self.reference_cylinder] + from_firing) % CYCLE_DEG
 
     def camshaft(self, camshaft_id: str) -> Camshaft | None:

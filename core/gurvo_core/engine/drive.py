@@ -17,6 +17,7 @@ __all__ = [
     "Shaft",
     "Sprocket",
     "Stage",
+    "TensionWindow",
     "Tensioner",
 ]
 
@@ -34,13 +35,15 @@ class Shaft(Part):
     id: Word
     name: Name
     kind: Literal["crank", "camshaft", "auxiliary", "pump", "idler", "tensioner", "balance"]
-    x_mm: float | None = Field(default=0, ge=-5000, le=5000)
-    y_mm: float | None = Field(default=0, ge=-5000, le=5000)
+    x_mm: float | None = Field(default=None, ge=-5000, le=5000)
+    y_mm: float | None = Field(default=None, ge=-5000, le=5000)
     position_matters: bool = Field(default=False, description="Whether it must stand in one place when the drive is laid")
 
     @property
     def place(self) -> tuple[float, float] | None:
-        """Right and up of the crank's axis [mm]; None while not known."""
+        """Right and up of the crank's axis [mm]; None while not known, the crank's own excepted."""
+        if self.kind == "crank" and self.x_mm is None and self.y_mm is None:
+            return (0.0, 0.0)
         return None if self.x_mm is None or self.y_mm is None else (self.x_mm, self.y_mm)
 
 
@@ -71,7 +74,9 @@ class MarkedLink(Part):
     id: Word
     name: Name
     meets: Word = Field(description="Id of the mark that it stands on")
-    to_next: float = Field(gt=0, le=1000, multiple_of=0.5, description="Links or teeth to the next marked one; halves allowed")
+    to_next: float | None = Field(
+        default=None, gt=0, le=1000, multiple_of=0.5, description="Links or teeth to the next marked one, halves allowed; null = not known"
+    )
     how: Literal["on", "astride", "help"] = Field(
         default="on", description="It stands on the mark, two of them stand astride it, or it is a help to the eye alone"
     )
@@ -84,27 +89,41 @@ class LoopCount(Part):
     name: Name
     from_mark: Word
     to_mark: Word
-    number: float = Field(gt=0, le=1000, multiple_of=0.5)
+    number: float | None = Field(default=None, gt=0, le=1000, multiple_of=0.5)
     counted: Literal["links", "pins", "teeth"]
     both_ends_counted: bool = Field(default=False, description="Whether the one on the first mark is counted too")
 
     @property
-    def apart(self) -> float:
-        """Pitches from one mark to the other."""
+    def apart(self) -> float | None:
+        """Pitches from one mark to the other; None while not known."""
+        if self.number is None:
+            return None
         return self.number - 1 if self.both_ends_counted else self.number
+
+
+class TensionWindow(Part):
+    """How tight a belt must be, as the book says it."""
+
+    least: float | None = Field(default=None, ge=0, le=100_000)
+    most: float | None = Field(default=None, gt=0, le=100_000)
+    unit: Literal["N", "Hz", "mm"] = Field(description="Newtons by gauge, hertz of a plucked span, or mm of sag")
 
 
 class Tensioner(Part):
     """What takes up the slack, and on which run."""
 
-    kind: Literal["hydraulic", "ratchet", "press_and_release", "oil_fed", "eccentric", "spring_then_lock", "manual"]
+    kind: Literal["hydraulic", "ratchet", "press_and_release", "oil_fed", "eccentric", "spring_then_lock", "manual"] | None = None
     name: Name
-    after: Word = Field(description="It works on the run that follows this wheel, the way the chain or belt travels")
+    after: Word | None = Field(default=None, description="It works on the run that follows this wheel, the way the chain or belt travels")
     shaft: Word | None = Field(default=None, description="Its own pulley's shaft, when it has one")
     fit: str = Field(default="", max_length=400)
     arm: str = Field(default="", max_length=400)
     prove: str = Field(default="", max_length=400)
     stroke_mm: float | None = Field(default=None, gt=0, le=200, description="How far its plunger may come out, from all the way in [mm]")
+    most_out_mm: float | None = Field(
+        default=None, gt=0, le=200, description="Plunger further out than this: chain and guides are worn [mm]"
+    )
+    tension: TensionWindow | None = Field(default=None, description="What a gauge or a plucked span must show")
 
 
 class LoopStage(Part):
@@ -115,15 +134,25 @@ class LoopStage(Part):
     name: Name
     pitch_mm: float | None = Field(default=None, gt=0, le=100)
     count: int | None = Field(default=None, ge=8, le=2000, description="Links of the chain or teeth of the belt")
-    path: tuple[PathStep, ...] = Field(min_length=2, max_length=32)
+    path: tuple[PathStep, ...] = Field(default=(), max_length=32, description="Empty = not known")
+    goes_over: tuple[Word, ...] = Field(
+        default=(), max_length=32, description="Where its way round is not known: ids of its wheels, the driving one first"
+    )
+    longest_mm: float | None = Field(default=None, gt=0, le=10_000, description="Wear limit: so long over as many pitches as are measured")
+    over_pitches: int | None = Field(default=None, ge=1, le=500, description="Over so many pitches the wear limit holds")
     marked: tuple[MarkedLink, ...] = Field(default=(), max_length=32, description="In the order in which they travel")
     counts: tuple[LoopCount, ...] = Field(default=(), max_length=16, description="Counted between marks, with or without marked links")
-    tensioner: Tensioner | None = None
+    tensioner: Tensioner | Literal["none"] | None = Field(default=None, description="none = there is none; null = not known")
+
+    @property
+    def tightened_by(self) -> Tensioner | None:
+        """Its tensioner; None where there is none, or none is known."""
+        return self.tensioner if isinstance(self.tensioner, Tensioner) else None
 
     @property
     def wheel_ids(self) -> tuple[str, ...]:
-        """Ids of its wheels, as its path names them."""
-        return tuple(step.wheel for step in self.path)
+        """Ids of its wheels, the driving one first: as its path names them, or in no order where that is not known."""
+        return tuple(step.wheel for step in self.path) or self.goes_over
 
     @property
     def counted_in(self) -> str:

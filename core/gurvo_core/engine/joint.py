@@ -9,7 +9,7 @@ from pydantic import Field
 from gurvo_core.engine.part import Name, Part, Sentence, Word
 from gurvo_core.units import Unit
 
-Surface = Literal["dry", "oiled", "moly", "assembly lube", "threadlocker", "sealant"]
+Surface = Literal["dry", "oiled", "moly", "assembly lube", "threadlocker", "sealant", "anti-seize"]
 Torque = Field(default=None, gt=0, le=5000)
 Turn = Field(default=None, gt=0, le=1080)
 
@@ -60,7 +60,7 @@ class OtherFigure(Part):
 class Draw(Part):
     """Drawn down evenly in small steps against something that pushes back, such as cam caps against the springs."""
 
-    turn_deg: float = Field(default=180, gt=0, le=720, description="Of each fastener a pass")
+    turn_deg: float | None = Field(default=None, gt=0, le=720, description="Of each fastener a pass; null = not known: a little at a time")
     gap_mm: float | None = Field(default=None, gt=0, le=60, description="How far it stands off; worked out for cam caps where left out")
     camshaft: Word | None = Field(default=None, description="Whose caps they are")
     position: Word | None = Field(default=None, description="Timing position at which they are drawn down")

@@ -14,14 +14,14 @@ class Pointer(Part):
 
     id: Word
     name: Name
-    clock_deg: ClockDeg = Field(description="Seen from the axis of the wheel whose mark meets it")
+    clock_deg: ClockDeg | None = Field(default=None, description="Seen from the axis of the wheel whose mark meets it; null = not known")
 
 
 class SeenAt(Part):
     """Where the same mark stands at one more timing position."""
 
     position: Word
-    clock_deg: ClockDeg
+    clock_deg: ClockDeg | None = None
 
 
 class Mark(Part):
@@ -31,9 +31,11 @@ class Mark(Part):
     name: Name
     wheel: Word
     kind: Literal["mark", "key", "dowel"] = "mark"
-    clock_deg: ClockDeg
+    clock_deg: ClockDeg | None = Field(default=None, description="Where it stands at its position; null = not known, it meets all the same")
     position: Word = Field(description="Id of the timing position at which it stands there")
-    meets: Word | None = Field(default=None, description="Id of the pointer, or of the mark on a meshing gear, that it meets")
+    meets: Word | None = Field(
+        default=None, description="Id of the pointer that it meets, or of the mark on a meshing gear or a neighbouring wheel that it faces"
+    )
     decides: bool = Field(default=False, description="Whether it decides (true), or only guides the eye (false)")
     seen: tuple[SeenAt, ...] = Field(default=(), max_length=8, description="The same mark at other positions")
     decoy: bool = Field(default=False, description="Looks like a mark and is none: for another engine, or for nothing")

@@ -43,6 +43,8 @@ class KitPart(Part):
     returns: bool = Field(default=False, description="Each goes back to the place it came from")
     places: tuple[Name, ...] = Field(default=(), max_length=64, description="Its places, by number and letter")
     lubricant: str = Field(default="", max_length=120)
+    way_round: str = Field(default="", max_length=200, description="Which way round it goes in")
+    told_by: str = Field(default="", max_length=200, description="How that is seen on it")
     only_in: Word | None = Field(default=None, description="Id of the option it belongs to")
 
 

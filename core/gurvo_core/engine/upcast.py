@@ -1,6 +1,8 @@
 """Engine documents of earlier versions, read as today's. Nothing here is ever taken away.
 
 Version 1 (November 2026): the kit had names and no ids, and steps were sentences alone.
+Version 2 (November 2026): what was left out had a figure of its own in some places; it is written down here, since in version 3 what is
+left out is not known.
 """
 
 __all__ = ["upcast_document"]
@@ -29,7 +31,39 @@ def _has_name(part: object) -> bool:
     return isinstance(part, Mapping) and "name" in part and "id" not in part
 
 
-_STEPS: dict[int, Callable[[Mapping[str, Any]], dict[str, Any]]] = {1: _from_1}
+# what version 2 took for granted where it was left out, by where it stands: * is every one of a list
+_TAKEN_FOR_GRANTED: tuple[tuple[str, str, object], ...] = (
+    ("banks.*", "axis_deg", 0),
+    ("banks.*.cranktrain", "pin_offset_mm", 0),
+    ("camshafts.*.followers.*", "ratio", 1),
+    ("camshafts.*.lobes.*", "lash_mm", 0),
+    ("drive.shafts.*", "x_mm", 0),
+    ("drive.shafts.*", "y_mm", 0),
+    ("timing_positions.*", "stroke", "firing"),
+    ("timing_positions.*", "after_tdc_deg", 0),
+    ("joints.*.stages.*.draw", "turn_deg", 180),
+)
+
+
+def _from_2(plain: Mapping[str, Any]) -> dict[str, Any]:
+    data: Any = dict(plain)
+    for path, key, granted in _TAKEN_FOR_GRANTED:
+        data = _granted(data, path.split("."), key, granted)
+    return {**data, "version": 3}
+
+
+def _granted(data: Any, path: list[str], key: str, granted: object) -> Any:
+    """The same with a key wherever a path leads and it was left out; what is no group or list is left for others to refuse."""
+    if not path:
+        return {key: granted, **data} if isinstance(data, Mapping) else data
+    if path[0] == "*":
+        return [_granted(one, path[1:], key, granted) for one in data] if isinstance(data, list | tuple) else data
+    if not isinstance(data, Mapping) or path[0] not in data:
+        return data
+    return {**data, path[0]: _granted(data[path[0]], path[1:], key, granted)}
+
+
+_STEPS: dict[int, Callable[[Mapping[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
 
 
 def upcast_document(data: object) -> object:
@@ -52,7 +86,7 @@ def upcast_document(data: object) -> object:
     Example
     -------
     >>> upcast_document({"version": 1, "kit": [{"name": "head bolts"}]})
-    {'version': 2, 'kit': [{'id': 'head-bolts', 'name': 'head bolts'}]}
+    {'version': 3, 'kit': [{'id': 'head-bolts', 'name': 'head bolts'}]}
     """
     if not isinstance(data, Mapping) or not isinstance(data.get("version"), int) or not isinstance(data.get("kit", []), list | tuple):
         return data

@@ -1,6 +1,6 @@
 """What is done: the stages of the work and their steps, what each needs and what it does."""
 
-__all__ = ["Need", "TightNeed", "TurnStop", "WorkStage", "WorkStep"]
+__all__ = ["Look", "Need", "TightNeed", "TurnStop", "WorkStage", "WorkStep"]
 
 from typing import Any, Literal
 
@@ -11,10 +11,12 @@ from gurvo_core.engine.part import CylinderNumber, Name, Part, Sentence, Word
 Does = Literal[
     "ready",
     "inspect",
+    "as_found",
     "fit",
     "put_on",
     "take_off",
     "plugs_out",
+    "plugs_in",
     "park",
     "lay",
     "tension",
@@ -73,6 +75,15 @@ class TurnStop(Part):
     see: tuple[Sentence, ...] = Field(default=(), max_length=12, description="What must be seen there, beside the marks that meet")
 
 
+class Look(Part):
+    """One thing looked at on an engine as it came in."""
+
+    id: Word
+    asks: Sentence = Field(description="Such as: How far is the plunger out?")
+    unit: str = Field(default="", max_length=12, description="Of a figure or count; left out where the answer is in words")
+    mark: Word | None = Field(default=None, description="Id of the mark that is looked at: meets, off, cannot be seen")
+
+
 class WorkStep(Part):
     """One thing that is done: what the builder is told, what it needs, and what it leaves until something else is done."""
 
@@ -103,7 +114,11 @@ class WorkStep(Part):
     working_minutes: float | None = Field(default=None, gt=0, le=600, description="seal: closed within [min]")
     cure_minutes: float | None = Field(default=None, gt=0, le=10000, description="seal: then left to cure [min]")
     seconds: float | None = Field(default=None, gt=0, le=600, description="prime: at most until pressure shows [s]")
-    way: Literal["running", "back"] | None = Field(default=None, description="park, turn_over: which way the book turns the crank")
+    way: Literal["running", "back", "either"] | None = Field(
+        default=None, description="Any step that turns something: which way the book turns it; the running way when left out"
+    )
+    tools: tuple[Name, ...] = Field(default=(), max_length=24, description="What is at hand before it is begun")
+    looks: tuple[Look, ...] = Field(default=(), max_length=24, description="as_found: what is looked at, counted or measured as it came in")
     oil_change_hours: float | None = Field(
         default=None, gt=0, le=2000, description="first_start: the early oil change, running hours after"
     )

@@ -69,7 +69,7 @@ def _numbering(document: EngineDocument) -> Iterator[Fault]:
 
 
 def _firing(document: EngineDocument) -> Iterator[Fault]:
-    if not document.firing_order or not document.throws:
+    if not document.firing_order or not document.throws or any(bank.axis_deg is None for bank in document.banks):
         return
     pins = {throw.cylinder: throw.pin_deg for throw in document.throws}
     first = document.firing_order[0]
@@ -77,7 +77,7 @@ def _firing(document: EngineDocument) -> Iterator[Fault]:
     def stands_deg(cylinder: int) -> float:
         """Where a pin has to stand for TDC, running way from straight up."""
         bank = document.bank_of(cylinder)
-        return document.rotation_sign * bank.axis_deg + bank.cranktrain.tdc_pin_angle_deg
+        return document.rotation_sign * (bank.axis_deg or 0.0) + bank.cranktrain.tdc_pin_angle_deg
 
     if abs(signed_deg(pins[first])) > FIRING_TOLERANCE_DEG:
         at = next(n for n, throw in enumerate(document.throws) if throw.cylinder == first)
@@ -99,10 +99,10 @@ def _firing(document: EngineDocument) -> Iterator[Fault]:
 def _rods(document: EngineDocument) -> Iterator[Fault]:
     for at, bank in enumerate(document.banks):
         train, path = bank.cranktrain, f"banks.{at}.cranktrain"
-        if train.rod_mm and train.stroke_mm and not train.rod_mm > train.stroke_mm / 2 + abs(train.pin_offset_mm):
+        if train.rod_mm and train.stroke_mm and not train.rod_mm > train.stroke_mm / 2 + abs(train.offset_mm):
             sentence = f"A rod of {train.rod_mm:g} mm cannot turn over with a stroke of {train.stroke_mm:g} mm."
             yield Fault(path=f"{path}.rod_mm", sentence=sentence)
-        if train.bore_mm and not abs(train.pin_offset_mm) < train.bore_mm / 2:
+        if train.bore_mm and not abs(train.offset_mm) < train.bore_mm / 2:
             yield Fault(path=f"{path}.pin_offset_mm", sentence="The pin offset must be less than half the bore.")
         clearance = train.deck_clearance_mm
         if clearance is not None and not -PROUD_AT_MOST_MM < clearance < (train.stroke_mm or 0.0) / 4:
@@ -117,7 +117,7 @@ def _positions(document: EngineDocument) -> Iterator[Fault]:
         if not document.is_known(position):
             continue
         path = f"timing_positions.{at}.after_tdc_deg"
-        if position.kind == "tdc" and position.after_tdc_deg != 0:
+        if position.kind == "tdc" and position.offset_deg != 0:
             yield Fault(path=path, sentence="At TDC this is 0; use the kind “offset” for a place away from it.")
         elif position.kind == "offset" and position.after_tdc_deg == 0:
             yield Fault(path=path, sentence="Say how many degrees after TDC (negative = before it), or use the kind “tdc”.")

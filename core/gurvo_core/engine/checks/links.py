@@ -128,11 +128,12 @@ def _drive_links(document: EngineDocument) -> Iterator[_Link]:
     for at, stage in enumerate(drive.stages):
         path = f"drive.stages.{at}"
         if isinstance(stage, LoopStage):
-            on_path = {step.wheel for step in stage.path}
+            on_path = set(stage.wheel_ids)
             yield from ((f"{path}.path.{n}.wheel", step.wheel, wheels, "wheel") for n, step in enumerate(stage.path))
-            if stage.tensioner:
-                yield f"{path}.tensioner.after", stage.tensioner.after, on_path, "a wheel of this path,"
-                yield f"{path}.tensioner.shaft", stage.tensioner.shaft, shafts, "shaft"
+            yield from ((f"{path}.goes_over.{n}", name, wheels, "wheel") for n, name in enumerate(stage.goes_over))
+            if stage.tightened_by:
+                yield f"{path}.tensioner.after", stage.tightened_by.after, on_path, "a wheel of this path,"
+                yield f"{path}.tensioner.shaft", stage.tightened_by.shaft, shafts, "shaft"
         else:
             for n, mesh in enumerate(stage.meshes):
                 yield f"{path}.meshes.{n}.driver", mesh.driver, wheels, "wheel"

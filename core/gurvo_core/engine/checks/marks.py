@@ -55,6 +55,8 @@ def _meetings(drive: Drive) -> Iterator[Fault]:
         path, within_deg = f"drive.marks.{at}.clock_deg", _half_tooth_deg(wheels.get(mark.wheel))
         if mark.meets in pointers:
             pointer = pointers[mark.meets]
+            if mark.clock_deg is None or pointer.clock_deg is None:
+                continue
             if abs(signed_deg(mark.clock_deg - pointer.clock_deg)) > within_deg:
                 sentence = f"{mark.name} stands at {mark.clock_deg:g}° but {pointer.name} at {pointer.clock_deg:g}°: they cannot meet."
                 yield Fault(path=path, sentence=sentence)
@@ -68,9 +70,11 @@ def _elsewhere(document: EngineDocument) -> Iterator[Fault]:
     for at, mark in enumerate(document.drive.marks):
         wheel = wheels.get(mark.wheel)
         turns = document.turns_clockwise.get(wheel.shaft) if wheel else None
-        if turns is None or not all(_told(document, one.position) for one in mark.stands):
+        if turns is None or mark.clock_deg is None or not all(_told(document, one.position) for one in mark.stands):
             continue
         for n, other in enumerate(mark.seen):
+            if other.clock_deg is None:
+                continue
             turned_deg = turns * (document.position_deg(other.position) - document.position_deg(mark.position))
             stands_deg = wrap_deg(mark.clock_deg + turned_deg)
             if abs(signed_deg(other.clock_deg - stands_deg)) > _half_tooth_deg(wheel):
@@ -86,10 +90,7 @@ def _told(document: EngineDocument, position_id: str) -> bool:
 def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Fault]:
     wheels, shafts = {wheel.id: wheel for wheel in drive.wheels}, {shaft.id: shaft for shaft in drive.shafts}
     pair = {mark.wheel, other.wheel}
-    meshing = [
-        mesh for stage in drive.stages if isinstance(stage, GearStage) for mesh in stage.meshes if {mesh.driver, mesh.driven} == pair
-    ]
-    if not meshing or mark.position != other.position:
+    if mark.position != other.position or not _neighbours(drive, pair):
         sentence = f"{mark.name} and {other.name} cannot meet: their gears do not mesh, or they are for different timing positions."
         yield Fault(path=f"drive.marks.{at}.meets", sentence=sentence)
         return
@@ -98,16 +99,31 @@ def _gear_marks(drive: Drive, at: int, mark: Mark, other: Mark) -> Iterator[Faul
         return
     right_mm, up_mm = (b - a for a, b in zip(here.place, there.place, strict=True))
     towards_deg = wrap_deg(math.degrees(math.atan2(right_mm, up_mm)))
-    if abs(signed_deg(mark.clock_deg - towards_deg)) > _half_tooth_deg(wheels.get(mark.wheel)):
-        sentence = f"{mark.name} stands at {mark.clock_deg:g}°, but the gears mesh at {towards_deg:.1f}°: the marks cannot meet there."
+    if mark.clock_deg is not None and abs(signed_deg(mark.clock_deg - towards_deg)) > _half_tooth_deg(wheels.get(mark.wheel)):
+        sentence = (
+            f"{mark.name} stands at {mark.clock_deg:g}°, but the {_what(drive, pair)} at {towards_deg:.1f}°: the marks cannot meet there."
+        )
         yield Fault(path=f"drive.marks.{at}.clock_deg", sentence=sentence)
+
+
+def _neighbours(drive: Drive, pair: set[str]) -> bool:
+    """Whether marks on two wheels can face each other: the wheels mesh, or one chain or belt goes over both."""
+    meshes = [{mesh.driver, mesh.driven} for stage in drive.stages if isinstance(stage, GearStage) for mesh in stage.meshes]
+    return pair in meshes or any(pair <= set(stage.wheel_ids) for stage in drive.stages if isinstance(stage, LoopStage))
+
+
+def _what(drive: Drive, pair: set[str]) -> str:
+    """How marks meet between two wheels."""
+    meshes = any({mesh.driver, mesh.driven} == pair for stage in drive.stages if isinstance(stage, GearStage) for mesh in stage.meshes)
+    return "gears mesh" if meshes else "axes lie"
 
 
 def _counts(drive: Drive, at: int, stage: LoopStage | GearStage) -> Iterator[Fault]:
     if not isinstance(stage, LoopStage) or not stage.marked:
         return
-    total = sum(link.to_next for link in stage.marked)
-    if stage.count is not None and total != stage.count:
+    known = [link.to_next for link in stage.marked if link.to_next is not None]
+    total, is_whole = sum(known), len(known) == len(stage.marked)
+    if stage.count is not None and (total != stage.count if is_whole else total >= stage.count):
         sentence = (
             f"The counts between the marks add up to {total:g} {stage.counted_in} round the loop, but {stage.name} has {stage.count}."
         )

@@ -47,7 +47,7 @@ def _wheels(drive: Drive) -> Iterator[Fault]:
     if len(cranks) != 1:
         yield Fault(path="drive.shafts", sentence=f"There must be one shaft of the kind “crank”, not {len(cranks)}.")
     for at, shaft in cranks:
-        if (shaft.x_mm, shaft.y_mm) != (0, 0):
+        if shaft.place != (0, 0):
             yield Fault(path=f"drive.shafts.{at}", sentence="Places count from the crank's axis, so the crank stands at 0, 0.")
     for at, wheel in enumerate(drive.wheels):
         if wheel.teeth is not None and wheel.diameter_mm is not None:
@@ -59,6 +59,9 @@ def _wheels(drive: Drive) -> Iterator[Fault]:
                 smooth = [name for name in (mesh.driver, mesh.driven) if name in wheels and wheels[name].diameter_mm is not None]
                 if smooth:
                     yield Fault(path=f"drive.stages.{at}.meshes.{n}", sentence=f"Gear {smooth[0]} needs its teeth to mesh.")
+        elif len(stage.wheel_ids) < 2:
+            sentence = f"{stage.name} goes over at least two wheels: list its path, or what it goes over where the way round is not known."
+            yield Fault(path=f"drive.stages.{at}.path", sentence=sentence)
         elif len(set(stage.wheel_ids)) != len(stage.wheel_ids):
             yield Fault(path=f"drive.stages.{at}.path", sentence=f"{stage.name} goes round one wheel twice; list each wheel once.")
 
