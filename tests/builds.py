@@ -59,6 +59,14 @@ class Build:
             "step_done", step=step, answers={key.replace("_", "-"): text for key, text in answers.items()}, by=by, because=because
         )
 
+    def turned(self, step, stop, *, off=None, by=BUILDER, **more):
+        """A stop of turning over at which all meets, or one mark is off."""
+        asked = next(one for shown in self.state.steps for one in shown.questions if one.key == step)
+        looks = [off if off and off["of"] == one.of else {"of": one.of, "saw": "meets"} for one in asked.looks]
+        tools = [one.of for one in asked.looks if one.kind == "tool" and not (off and off["of"] == one.of)]
+        body = {"step": step, "stop": stop, "saw": "off" if off else "meets", "looks": looks, "went_in": tools, **more}
+        return self.enter("turn_seen", by=by, **body)
+
     def answer(self, question):
         """Answer as somebody careful; wait where a sealant has to cure, or a joint to rest."""
         body = answer(self.state, question, self.engine)

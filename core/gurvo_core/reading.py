@@ -12,6 +12,7 @@ from typing import Any
 import pyjson5
 
 from gurvo_core.bounds import figures_out_of_reach, key_given_twice, too_much
+from gurvo_core.brackets import unmatched_bracket
 from gurvo_core.drive import drive_doubts, drive_faults
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.checks import find_faults
@@ -76,6 +77,9 @@ def _plain(text: str) -> Any:
 
 def _where(text: str, error: Exception) -> str:
     """Say what is wrong with a text and in which line, as far as the reader tells."""
+    bracket = unmatched_bracket(text)
+    if bracket:
+        return f"This is no JSON or JSON5: {bracket}."
     said = str(error.args[0] if error.args else error).rstrip(".")
     place = next((int(word) for word in said.replace(",", " ").split() if word.isdigit()), None)
     if place is None or place > len(text):

@@ -6,10 +6,10 @@ straight up as seen from the front, and
 Sentences that hold words typed by a person are not of this grammar and are never parsed.
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "say", "within"]
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "listed", "say", "within"]
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from gurvo_core.errors import FigureError
@@ -30,28 +30,15 @@ class Reader:
 
 
 def within(words: str) -> str:
-    """Return words as they stand within a sentence: their first letter small.
+    """Words as they stand within a sentence: their first letter small, but of what is written in capitals, such as TDC or N·m."""
+    first = words.partition(" ")[0]
+    is_sign = len(first) > 1 and not first[1].isalpha()  # such as N·m or M10
+    return words if is_sign or any(letter.isupper() for letter in first[1:]) else words[:1].lower() + words[1:]
 
-    Parameters
-    ----------
-    words : str
-        A name or a sentence, as it begins one.
 
-    Returns
-    -------
-    words : str
-        All else as it was.
-
-    Source
-    ------
-    House wording.
-
-    Example
-    -------
-    >>> within("Intake cam A"), within("")
-    ('intake cam A', '')
-    """
-    return words[:1].lower() + words[1:]
+def listed(names: Sequence[str]) -> str:
+    """Names one after another, as one would say them."""
+    return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + (names[-1] if names else "")
 
 
 def at_place(name: str) -> str:

@@ -146,7 +146,7 @@ def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest"
     tag = f"twin-{row.pk}-{RULES_VERSION}-{phasers}"
     if (same := unchanged(request, tag)) is not None:
         return same
-    return json_answer(twin_json(row.pk, places_of(document_of(row.pk), {}, phasers)), tag=tag, packed_for=request)
+    return json_answer(twin_json(document_of(row.pk), places_of(document_of(row.pk), {}, phasers)), tag=tag, packed_for=request)
 
 
 @router.get(
@@ -158,7 +158,7 @@ def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest"
 def words(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest") -> list[str]:
     """Say in a sentence what is to be seen at every degree of a cycle."""
     row = _revision(code, number)
-    return words_of(row.pk, places_of(document_of(row.pk), {}, phasers))
+    return words_of(document_of(row.pk), places_of(document_of(row.pk), {}, phasers))
 
 
 @router.get(
@@ -176,4 +176,4 @@ def snapshot(
 ) -> Snapshot:
     """Say everything that is to be seen at one crank angle."""
     row = _revision(code, number)
-    return snapshot_of(row.pk, crank_deg, places_of(document_of(row.pk), {}, phasers))
+    return snapshot_of(document_of(row.pk), crank_deg, places_of(document_of(row.pk), {}, phasers))

@@ -7,6 +7,7 @@ from functools import lru_cache
 from engine.models import Revision
 from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.same import Same
 from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
 
 # frozen, so that it can be kept by: where each camshaft stands
@@ -40,18 +41,26 @@ def places_of(document: EngineDocument, measured: Mapping[str, CamPlace], phaser
     return frozenset(places_with_phasers(document, measured, phasers).items())
 
 
-@lru_cache(maxsize=64)
-def twin_json(revision_id: int, places: Places) -> str:
-    """Return the twin of a revision as it is sent."""
-    return show_twin(document_of(revision_id), dict(places)).model_dump_json()
+def twin_json(document: EngineDocument, places: Places) -> str:
+    """Return the twin of a document as it is sent."""
+    return _twin_json(Same(document), places)
 
 
 @lru_cache(maxsize=64)
-def words_of(revision_id: int, places: Places) -> list[str]:
+def _twin_json(of: Same, places: Places) -> str:
+    return show_twin(of.document, dict(places)).model_dump_json()
+
+
+def words_of(document: EngineDocument, places: Places) -> list[str]:
     """Return the big sentence of every degree."""
-    return twin_words(document_of(revision_id), dict(places))
+    return _words_of(Same(document), places)
 
 
-def snapshot_of(revision_id: int, crank_deg: float, places: Places) -> Snapshot:
+@lru_cache(maxsize=64)
+def _words_of(of: Same, places: Places) -> list[str]:
+    return twin_words(of.document, dict(places))
+
+
+def snapshot_of(document: EngineDocument, crank_deg: float, places: Places) -> Snapshot:
     """Return everything that is to be seen at one crank angle."""
-    return snapshot_at(document_of(revision_id), crank_deg, dict(places))
+    return snapshot_at(document, crank_deg, dict(places))

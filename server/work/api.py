@@ -12,9 +12,11 @@ from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
-from engine.bridge import Places, document_of, places_of, snapshot_of, twin_json, words_of
+from engine.bridge import Places, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
+from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import CoreError
+from gurvo_core.found.job import as_next_revision
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.motion import Snapshot
@@ -137,18 +139,20 @@ def joint_traces_csv(request: HttpRequest, serial: str, step: str) -> HttpRespon
     )
 
 
-def _places(engine: Engine, phasers: Phasers) -> Places:
-    measured = bridge.ledger_of(engine).folded.facts.get(CAM_PLACES) or {}
-    return places_of(document_of(engine.revision_id), measured, phasers)
+def _drawn(serial: str, phasers: Phasers) -> tuple[EngineDocument, Places]:
+    """The engine's document with what was found at the bench, and where its camshafts stand."""
+    folded = bridge.ledger_of(engine_of(serial)).folded
+    return folded.document, places_of(folded.document, folded.facts.get(CAM_PLACES) or {}, phasers)
 
 
 @router.get("/{serial}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
 def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
     """Hand out the twin with the camshafts where they were measured."""
     engine = engine_of(serial)
-    places = _places(engine, phasers)
-    tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}"
-    return unchanged(request, tag) or json_answer(twin_json(engine.revision_id, places), tag=tag, packed_for=request)
+    document, places = _drawn(serial, phasers)
+    found = [(one.fact.pointer, one.fact.value) for one in bridge.ledger_of(engine).folded.states["found"].found.values()]
+    tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}-{found}"
+    return unchanged(request, tag) or json_answer(twin_json(document, places), tag=tag, packed_for=request)
 
 
 @router.get(
@@ -156,8 +160,7 @@ def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpRe
 )
 def words(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> list[str]:
     """Say in a sentence what is to be seen at every degree of a cycle."""
-    engine = engine_of(serial)
-    return words_of(engine.revision_id, _places(engine, phasers))
+    return words_of(*_drawn(serial, phasers))
 
 
 @router.get("/{serial}/snapshot", response={200: Snapshot, **refusals(401, 404, 422)}, operation_id="engine_snapshot", summary="One angle")
@@ -165,8 +168,8 @@ def snapshot(
     request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)], phasers: Phasers = "rest"
 ) -> Snapshot:
     """Say everything that is to be seen at one crank angle, with the camshafts where they were measured."""
-    engine = engine_of(serial)
-    return snapshot_of(engine.revision_id, crank_deg, _places(engine, phasers))
+    document, places = _drawn(serial, phasers)
+    return snapshot_of(document, crank_deg, places)
 
 
 def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str, turn: str = "") -> HttpResponseBase:
@@ -190,14 +193,18 @@ def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     "/{serial}/measured.json",
     response={200: None, **refusals(401, 404, 409)},
     operation_id="measured_document",
-    summary="Its document with the cams' measured card",
+    summary="Its document with what was found and measured",
 )
 def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over the engine's document with what was measured of cams without a card: the lead may take it in as the next revision."""
-    timing = bridge.ledger_of(engine_of(serial)).folded.states["timing"]
-    plain = with_measured_card(timing, f"measured on {serial}")
-    if plain is None:
-        raise Conflict("No cam without a card has been measured on both flanks yet.")
+    """Hand over the engine's document with what was found at the bench, and measured of cams without a card, for the next revision."""
+    folded = bridge.ledger_of(engine_of(serial)).folded
+    note = f"measured on {serial}"
+    found = as_next_revision(folded.base, folded.states["found"], note)
+    carded = with_measured_card(folded.states["timing"], note)
+    if found is None and carded is None:
+        raise Conflict("Nothing that the book leaves open was found yet, and no cam without a card measured on both flanks.")
+    plain = {**(found or {}), **(carded or {})}
+    plain["origins"] = {**(found or {}).get("origins", {}), **(carded or {}).get("origins", {})}
     text = json.dumps(plain, ensure_ascii=False, indent=1)
     return download(text.encode(), "application/json", f"{serial}-measured.json")
 

@@ -146,7 +146,7 @@ def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
         entries.append(to_entry(row, engine, entries))
         head = row.digest
     folded, one_more = ledger.folded, len(entries) == len(ledger.entries) + 1
-    folded = HOUSE.apply(folded, entries[-1]) if one_more else HOUSE.fold(folded.document, entries)
+    folded = HOUSE.apply(folded, entries[-1]) if one_more else HOUSE.fold(folded.base, entries)
     return replace(ledger, folded=folded, head=head, misfit=words, is_summed=False)
 
 

@@ -104,6 +104,7 @@ class EngineSummary(models.Model):
     left_minutes = models.FloatField(default=0, help_text="Work that is left, as far as it is known [min]")
     loose_ends = models.PositiveIntegerField(default=0)
     verdict = models.CharField(max_length=16, blank=True)
+    proof = models.CharField(max_length=80, blank=True, default="")
     signed = models.BooleanField(default=False)
     clock = models.CharField(max_length=200, blank=True, help_text="What runs by the clock and ends first")
     clock_at = models.DateTimeField(null=True)

@@ -37,6 +37,7 @@ SHOWN = (
     "chain",
     "beads",
     "verdict",
+    "proof",
 )
 NAMES = ("revision__family", "revision__family__name", "builder__first_name", "builder__username")
 COLUMNS = (*OWN, *NAMES, *WORKED_OUT_AT, *(f"summary__{name}" for name in SHOWN))

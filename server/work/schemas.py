@@ -85,6 +85,7 @@ class FloorRow(BaseModel):
     left_minutes: float
     loose_ends: int
     verdict: Verdict | None
+    proof: str
     signed: bool
     clock: str = Field(description="What runs by the clock and ends first; empty when nothing does")
     clock_at: AwareDatetime | None
@@ -140,7 +141,7 @@ class EngineHead(Schema):
     whereabouts: Whereabouts
     aside_because: str
     ready_at: AwareDatetime | None = Field(description="When it will be done, by the work that is left")
-    running_direction: Literal["clockwise", "counter-clockwise"]
+    running_direction: Literal["clockwise", "counter-clockwise"] | None
     cautions: list[str]
     may_record: bool
     may_sign: bool

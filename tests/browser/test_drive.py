@@ -29,7 +29,7 @@ class LayCase(RunCase):
     def test_by_keyboard_a_wrong_count_is_seen_tried_put_back_and_laid_again(self):
         self.says(self.outcome, "One tooth is")
         self.says(self.outcome, "15°")
-        self.type("62,5", "Enter", "66.5", "Enter", "2")
+        self.type("0", "62,5", "Enter", "66.5", "Enter", "2")
         self.says(self.outcome, "left camshaft and right camshaft late by one tooth")
         self.says(self.outcome, "The marks look right now. The crankshaft turns 15° before the cam follows.")
         self.page.keyboard.press("ArrowRight")
@@ -52,7 +52,7 @@ class LayCase(RunCase):
         self.recorded(before + 1)
 
     def test_a_count_that_cannot_be_is_said_beside_the_drawing(self):
-        self.type("190")
+        self.type("0", "190")
         self.says(self.alert, "The whole belt has 190 teeth")
 
 

@@ -73,8 +73,9 @@ class WrongWaysTests(unittest.TestCase):
 
     def test_right_counts_with_slack_left_are_not_right_yet(self):
         view = look("tarn-f4", "belt", counted={"line-crank": "63.5", "line-left": "66.5"}, slack_left=True)
-        self.assertEqual((view.figure, view.is_right), ("0°", False))
+        self.assertEqual((view.figure, view.is_right), ("15°", False))  # a tooth of slack, as far as anybody knows
         self.assertIn("bring it over first", view.says)
+        self.assertIn("ends behind", view.off_words)
 
     def test_right_is_right(self):
         view = look("tarn-f4", "belt", counted={"line-crank": "63.5", "line-left": "66.5", "line-right": "60"})

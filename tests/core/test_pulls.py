@@ -145,15 +145,13 @@ class RunTests(PullCase):
         self.ready("head-65", angle_by=None)
         self.assertEqual(next_question(self.build.state).key, "head-65:1.1.1")
 
-    def test_a_bolt_found_loose_opens_its_stage_and_what_stands_on_it(self):
+    def test_a_bolt_found_loose_opens_its_own_joint_and_undoes_nothing_else(self):
         self.build = at_the_head("setup")
         self.refused("say how it was found", "bolt", step="head-angle", fastener="7", found="loose")
         self.build.enter("bolt", step="head-angle", fastener="7", found="loose", note="by the click, at 40")
-        opened = {end.title for end in self.build.state.loose_ends if end.title.startswith("Open again")}
-        for step in ("Head bolts, the quarter turn", "Rocker shaft bolts, a little at a time"):
-            self.assertIn(f"Open again: {step}", opened)
+        self.assertEqual(self.build.end_count("Open again: Head bolts to the second stage, middle outward and"), 1)
         status = {step.key: step.status for step in self.build.state.steps}
-        self.assertEqual((status["wheel"], status["pushrods-in"]), ("open", "open"))
+        self.assertEqual((status["head-angle"], status["pushrods-in"]), ("open", "done"))
 
     def test_a_step_that_was_done_as_a_whole_before_stays_done(self):
         """Ledgers from before a joint had figures: the step was said to be done, and is."""

@@ -231,10 +231,11 @@ class TapeTests(unittest.TestCase):
             act("turn", to="330"),
             act("revision", number=2, reason="newer"),
             act("engine_moved", builder="bo", stand=4),
+            act("cam_word", camshaft="cam", reason="degreed before it came here"),
         ):
             ledger.add(body)
             titles.append(HOUSE.tape_line(ledger.entries[-1], None).title)
-        kinds = {kind.name for room in HOUSE.rooms if room.name not in ("run", "joints", "fits", "lash") for kind in room.kinds}
+        kinds = {kind.name for room in HOUSE.rooms if room.name not in ("run", "found", "joints", "fits", "lash") for kind in room.kinds}
         self.assertEqual({entry.body.kind for entry in ledger.entries}, {*kinds, "strike"})
         wanted = ["Wheel set up", "Positive stop, before TDC", "Wheel zero taken over", "Piston stop", "Intake opens, 1.00 mm", "Note"]
         more = [

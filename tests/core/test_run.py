@@ -52,14 +52,13 @@ class WholeBuildTests(RunCase):
 class ProvenTests(RunCase):
     def test_plates_and_pin_must_go_in_again_and_are_asked_for_one_by_one(self):
         build = Build("brae-v8").to("turn")
-        build.enter("turn_seen", step="turn", stop=1, saw="meets")
+        build.turned("turn", 1)
         question = next_question(build.state)
-        self.assertEqual([one.value for one in question.goes_in], ["crank-pin", "plate-a", "plate-b"])
-        self.assertIn("at the flywheel end", question.goes_in[0].detail)
-        meets = {"step": "turn", "stop": 2, "saw": "meets"}
-        self.refused("try plate on the cams of bank b", lambda: build.enter("turn_seen", **meets, went_in=["crank-pin", "plate-a"]))
-        build.enter("turn_seen", **meets, went_in=["crank-pin", "plate-a", "plate-b"])
-        self.assertIn("Plate b went in", HOUSE.tape_line(build.folded.entries[-1], None).detail)
+        self.assertEqual([one.of for one in question.looks if one.kind == "tool"], ["crank-pin", "plate-a", "plate-b"])
+        self.refused("try plate on the cams of bank b", lambda: build.turned("turn", 2, went_in=["crank-pin", "plate-a"]))
+        self.refused("not go in: then they do not meet", lambda: build.turned("turn", 2, off={"of": "plate-a", "saw": "tool"}, saw="meets"))
+        build.turned("turn", 2)
+        self.assertIn("plate on the cams of bank B", HOUSE.tape_line(build.folded.entries[-1], None).detail)
 
     def test_the_one_dummy_tensioner_is_moved_over_and_a_plate_is_no_counter_hold(self):
         build = Build("brae-v8").to("wrench-a")
@@ -106,7 +105,7 @@ class ForgottenTests(RunCase):
         build = Build("wick-1")
         build.done("new", cam_chain="missing", base_and_head_gaskets="new")
         self.assertEqual(build.ends(), ["Missing: cam chain"])
-        build.play()
+        build.play("new")  # it is asked for again once nothing else can be done
         self.refused("cam chain not on the bench yet", lambda: build.done("chain-on"))
         build.done("new", cam_chain="new", base_and_head_gaskets="new")
         build.play("wire-off")
@@ -198,12 +197,13 @@ class ForgottenTests(RunCase):
 
     def test_marks_that_are_off_hold_back_the_covers_until_they_meet(self):
         build = Build("wick-1").to("turn")
-        build.enter("turn_seen", step="turn", stop=1, saw="off", teeth=1, way="behind")
-        end = build.end("Marks off by a tooth, behind")
+        build.turned("turn", 1, off={"of": "rotor-line", "saw": "off", "teeth": 1, "way": "behind"})
+        end = build.end("off by a tooth, behind")
         self.assertIn("Chain over its sprocket", end.until)
-        build.enter("step_opened", step="chain-on", reason="a tooth behind")
+        self.assertEqual(next_question(build.state).key, "wire-on")  # what laying it again needs, and then that
+        build.to("chain-on")
         build.play("chain-proven")
-        self.assertFalse([title for title in build.ends() if "Marks off" in title])
+        self.assertFalse([title for title in build.ends() if "off by" in title])
 
     def test_marks_not_seen_again_since_the_drive_was_touched(self):
         build = Build("wick-1").to("chain-proven")
@@ -266,15 +266,13 @@ class BadInputTests(RunCase):
     def test_more_teeth_than_any_wheel_has(self):
         build = Build("wick-1").to("turn")
         most = max(wheel.teeth for wheel in build.engine.drive.wheels)
-        self.refused(
-            f"the largest has {most}", lambda: build.enter("turn_seen", step="turn", stop=1, saw="off", teeth=most + 1, way="ahead")
-        )
-        self.refused("which way", lambda: build.enter("turn_seen", step="turn", stop=1, saw="off", teeth=1))
+        off = {"of": "rotor-line", "saw": "off", "way": "ahead"}
+        self.refused(f"the largest has {most}", lambda: build.turned("turn", 1, off={**off, "teeth": most + 1}))
 
     def test_a_stop_seen_by_somebody_else_meanwhile(self):
         build = Build("wick-1").to("turn")
-        build.enter("turn_seen", step="turn", stop=1, saw="meets")
-        self.refused("stop 2 of 2 is next", lambda: build.enter("turn_seen", step="turn", stop=1, saw="meets"))
+        build.turned("turn", 1)
+        self.refused("stop 2 of 2 is next", lambda: build.turned("turn", 1))
 
     def test_a_step_recorded_from_an_old_screen(self):
         build = Build("wick-1")
@@ -315,7 +313,8 @@ def odd_entries(build, chance):
             {"kind": "step_opened", "step": step, "reason": "undone"},
             {"kind": "thing", "thing": thing.id, "on": chance.random() < 0.5, "place": (thing.places or ("",))[0]},
             {"kind": "turn_seen", "step": "turn", "stop": 1, "saw": chance.choice(["hard_stop", "springy"])},
-            {"kind": "turn_seen", "step": "turn", "stop": 1, "saw": "off", "teeth": 1, "way": "ahead"},
+            {"kind": "turn_seen", "step": "turn", "stop": 1, "saw": "off", "looks": [{"of": "rotor-line", "saw": "less"}]},
+            {"kind": "trouble", "step": step, "what": "noise", "note": "ticks"},
             {"kind": "step_done", "step": step, "answers": {}},
             {"kind": "sign_off"},
         ]

@@ -106,11 +106,11 @@ class FaultTests(unittest.TestCase):
 
 
 class UpcastTests(unittest.TestCase):
-    def test_a_document_of_version_1_is_read_as_version_2_with_ids_in_its_kit(self):
+    def test_a_document_of_version_1_is_read_as_todays_with_ids_in_its_kit(self):
         old = json.loads(FROZEN.read_text("utf-8"))["document"]
         self.assertEqual(old["version"], 1)
         document = EngineDocument.model_validate(old)
-        self.assertEqual(document.version, 2)
+        self.assertEqual(document.version, 3)
         self.assertEqual([part.name for part in document.kit], [part["name"] for part in old["kit"]])
         self.assertFalse(has_run(document))
 
@@ -118,6 +118,6 @@ class UpcastTests(unittest.TestCase):
         parts = [{"name": "head bolts"}, {"name": "Head bolts"}, {"name": "…"}]
         new = upcast_document({"version": 1, "kit": parts, "other": 1})
         self.assertEqual([part["id"] for part in new["kit"]], ["head-bolts", "head-bolts-2", "part"])
-        self.assertEqual((new["version"], new["other"]), (2, 1))
+        self.assertEqual((new["version"], new["other"]), (3, 1))
         for data in (None, [], {"version": "1"}, {"version": 1, "kit": "bolts"}, {"version": 9}):
             self.assertEqual(upcast_document(data), data)

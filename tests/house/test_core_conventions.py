@@ -57,7 +57,8 @@ def used_elsewhere(module):
 
 def is_a_figure(function):
     """Whether it works out a figure: formulas say what they are, their units and their source, however short they are."""
-    return any(word in str(inspect.signature(function).return_annotation) for word in ("float", "ndarray", "Estimate"))
+    said = inspect.signature(function).return_annotation
+    return said is float or any(word in str(said) for word in ("ndarray", "Estimate")) or str(said) == "float | None"
 
 
 def sections(text):

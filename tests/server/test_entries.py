@@ -77,7 +77,7 @@ class EntryTests(ShopCase):
             ({**stop("before", "41"), "approach": "sideways"}, "entry.approach", "must be"),
             ({"kind": "guess"}, "entry", "kind"),
             (lift("intake", "opening", "16", "before TDC"), "entry.kind", "true TDC first"),
-            ({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": 500}, "entry.zero_deg", "less than or equal to 180"),
+            ({"kind": "wheel_zero", "method": "positive_stop", "zero_deg": 500}, "entry.zero_deg", "must be at most 180"),
         ]
         for body, field, words in tries:
             with self.subTest(field=field, words=words):
@@ -204,7 +204,7 @@ class VersionTests(ShopCase):
         setup = {key: value for key, value in SETUP.items() if key != "kind"}
         self.must({"kind": "decision", "decision": {"subject": "setup", **setup}}, version=1)
         self.assertEqual((Entry.objects.get().kind, Entry.objects.get().version), ("wheel_setup", 2))
-        self.refused(self.enter({"kind": "note", "text": "x"}, version=3), 422, "version", "less than or equal to 2")
+        self.refused(self.enter({"kind": "note", "text": "x"}, version=3), 422, "version", "must be at most 2")
 
     def test_an_entry_is_judged_on_the_revision_that_holds_at_that_moment(self):
         """The bench was fetched before the lead moved the engine on."""

@@ -10,7 +10,7 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 
 from demo.documents import family_data
-from engine.bridge import twin_json
+from engine.bridge import _twin_json
 from engine.models import Family, Revision
 from engine.services import add_revision
 from gurvo_core.engine.reading import MAX_FAULTS
@@ -111,7 +111,7 @@ class CheckTests(FamiliesCase):
         self.assertEqual(words[450].split(";")[0], "one turn and 90° on from the flywheel pin's hole")
         self.assertEqual(self.client.get(f"{at}/revisions/1/snapshot?crank_deg=90").json()["lobes"][0]["lift_mm"], None)
         out = self.client.get(f"{at}/revisions/1/document.json").json()
-        self.assertIsNone(out["drive"]["shafts"][1]["x_mm"])
+        self.assertNotIn("x_mm", out["drive"]["shafts"][1])  # what is left out is not known
         self.assertEqual(read_document(out), read_document(plain))
         self.refused(self.send("", text=json.dumps(out), remark=""), 409, "text", "the same as revision 1")
 
@@ -139,7 +139,7 @@ class RevisionTests(FamiliesCase):
         self.assertEqual(self.client.get("/api/families/quern-4/revisions/1").json()["revision"], 1)
         changes = self.client.get("/api/families/quern-4/difference?before=1&after=2").json()
         self.assertEqual(len(changes), 1)
-        self.refused(self.client.get("/api/families/quern-4/difference?before=0&after=2"), 422, "before", "greater than or equal to 1")
+        self.refused(self.client.get("/api/families/quern-4/difference?before=0&after=2"), 422, "before", "must be at least 1")
         self.refused(self.client.get("/api/families/quern-4/difference?before=1&after=9"), 404, "", "nothing here")
         self.refused(self.client.get("/api/families/nobody"), 404, "", "nothing here")
         with self.assertRaises(TypeError):
@@ -177,12 +177,12 @@ class RevisionTests(FamiliesCase):
 
 class TwinTests(FamiliesCase):
     def test_a_family_twin_is_worked_out_once_for_its_revision(self):
-        twin_json.cache_clear()
+        _twin_json.cache_clear()
         for _ in range(3):
             answer = self.client.get("/api/families/quern-4/revisions/1/twin")
             self.assertEqual(len(answer.json()["frames"]["cylinders"][0]["drop_um"]), 720)
             self.assertEqual(len(self.client.get("/api/families/quern-4/revisions/1/twin/words").json()), 720)
-        self.assertEqual(twin_json.cache_info().misses, 1)
+        self.assertEqual(_twin_json.cache_info().misses, 1)
 
     def test_one_angle_and_what_cannot_be_one(self):
         stand = self.client.get("/api/families/quern-4/revisions/1/snapshot?crank_deg=690").json()

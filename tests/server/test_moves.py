@@ -113,7 +113,7 @@ class AfterTests(ShopCase):
 
     def test_a_card_is_handed_out_once_it_is_measured(self):
         at = "/api/engines/W-1/measured.json"
-        self.refused(self.client.get(at), 409, "", "No cam without a card has been measured")
+        self.refused(self.client.get(at), 409, "", "no cam without a card measured")
         add_revision({**family_data("wick-1"), "cam_card": []}, by=None)
         self.sign_in("lena")
         self.must({"kind": "revision", "number": 2, "reason": "the card was another engine's"}, serial="W-1")

@@ -93,7 +93,7 @@ class FloorTests(ShopCase):
         for query, serials in finds.items():
             with self.subTest(query=query):
                 self.assertEqual([row["serial"] for row in self.client.get(f"/api/engines?{query}").json()["rows"]], serials)
-        self.refused(self.client.get("/api/engines?page=0"), 422, "page", "greater than or equal to 1")
+        self.refused(self.client.get("/api/engines?page=0"), 422, "page", "must be at least 1")
 
     def test_a_summary_of_other_rules_is_worked_out_anew(self):
         EngineSummary.objects.update(rules=1, waits_for="something of old")
@@ -172,9 +172,9 @@ class PutOnStandTests(ShopCase):
     def test_refusals(self):
         self.refused(self.put(stand=1), 409, "stand", "Stand 1 holds T-1")
         self.refused(self.put(serial="t-1"), 409, "serial", "already")
-        self.refused(self.put(serial="no spaces"), 422, "serial", "pattern")
+        self.refused(self.put(serial="no spaces"), 422, "serial", "no spaces")
         self.refused(self.put(family="none"), 422, "family", "no family none")
-        self.refused(self.put(stand=0), 422, "stand", "greater than or equal to 1")
+        self.refused(self.put(stand=0), 422, "stand", "must be at least 1")
         self.sign_in("vi")
         self.refused(self.put(), 403, "", "may look but not record")
 
@@ -187,7 +187,7 @@ class TapeTests(ShopCase):
         self.assertEqual((bench["entries"], len(bench["tape"]), bench["tape"][0]["detail"]), (70, 60, "note 69"))
         older = self.client.get("/api/engines/T-1/entries?before=11").json()
         self.assertEqual([line["seq"] for line in older], list(range(10, 0, -1)))
-        self.refused(self.client.get("/api/engines/T-1/entries?before=0"), 422, "before", "greater than or equal to 1")
+        self.refused(self.client.get("/api/engines/T-1/entries?before=0"), 422, "before", "must be at least 1")
 
 
 class HandOverTests(ShopCase):

@@ -97,7 +97,7 @@ def _moved(document: EngineDocument, loop: LoopStage, lowered_mm: Mapping[str | 
         overhead = cam is not None and all(follower.kind != "pushrod" for follower in cam.followers)
         if cam is not None and overhead and (mm := lowered_mm.get(cam.bank, lowered_mm.get(None, 0.0))):
             bank = next((one for one in document.banks if one.id == cam.bank), document.banks[0])
-            towards = math.radians(bank.axis_deg)
+            towards = math.radians(bank.axis_deg or 0.0)
             x_mm, y_mm = circle.x_mm - mm * math.sin(towards), circle.y_mm - mm * math.cos(towards)
             circles.append(replace(circle, x_mm=x_mm, y_mm=y_mm))
         else:
@@ -198,11 +198,12 @@ def tensioner_travel_mm(path: LoopPath, after: str, excess_mm: float) -> float:
 
 def _travel_mm(document: EngineDocument, loop: LoopStage, path: LoopPath, longer_percent: float) -> float | None:
     """What the tensioner takes up in all; one with a pulley of its own is put against the run that the others leave."""
-    if loop.tensioner is None or loop.count is None or loop.pitch_mm is None:
+    after = loop.tightened_by.after if loop.tightened_by else None
+    if after is None or loop.count is None or loop.pitch_mm is None:
         return None
     bare = bare_path(document, loop, (wrap.circle for wrap in path.wraps))
-    if bare is None or all(run.after != loop.tensioner.after for run in bare.runs):
+    if bare is None or all(run.after != after for run in bare.runs):
         return None
     free_mm = sum(run.length_mm for run in bare.runs)
     excess_mm = (loop.count - bare.pitches) * loop.pitch_mm + longer_percent / 100 * free_mm
-    return tensioner_travel_mm(bare, loop.tensioner.after, excess_mm)
+    return tensioner_travel_mm(bare, after, excess_mm)

@@ -43,9 +43,9 @@ def drive_doubts(document: EngineDocument) -> list[Fault]:
 
 def _tensioners(document: EngineDocument) -> Iterator[Fault]:
     for at, stage in enumerate(document.drive.stages):
-        if isinstance(stage, LoopStage) and stage.tensioner and stage.tensioner.after in _pulling(document, stage):
-            path, name = f"drive.stages.{at}.tensioner.after", stage.tensioner.name
-            sentence = f"{name} works on the run that {stage.path[0].wheel} pulls; a tensioner works on the slack one. Look at “after”."
+        if isinstance(stage, LoopStage) and stage.tightened_by and stage.tightened_by.after in _pulling(document, stage):
+            path, name = f"drive.stages.{at}.tensioner.after", stage.tightened_by.name
+            sentence = f"{name} works on the run that {stage.wheel_ids[0]} pulls; a tensioner works on the slack one. Look at “after”."
             yield Fault(path=path, sentence=sentence)
 
 
@@ -64,6 +64,8 @@ def _marks(document: EngineDocument) -> Iterator[Fault]:
     drive = document.drive
     for (_, one), (at, other) in combinations(enumerate(drive.marks), 2):
         if (one.wheel, one.position) != (other.wheel, other.position) or one.decoy or other.decoy:
+            continue
+        if one.clock_deg is None or other.clock_deg is None:
             continue
         apart_deg = abs(signed_deg(one.clock_deg - other.clock_deg))
         if one.kind == other.kind and apart_deg < SAME_PLACE_DEG:
@@ -94,7 +96,7 @@ def _untouched(document: EngineDocument) -> Iterator[Fault]:
         for link in stage.marked:
             at, mark = marks[link.meets]
             wrap = wraps.get(mark.wheel)
-            if wrap is None or mark.meets is not None:
+            if wrap is None or mark.meets is not None or mark.clock_deg is None:
                 continue
             middle_deg = wrap.from_clock_deg + (1 if wrap.circle.clockwise else -1) * wrap.wrap_deg / 2
             off_deg = abs(signed_deg(mark.clock_deg - middle_deg)) - wrap.wrap_deg / 2

@@ -155,7 +155,7 @@ def _wheel(document: EngineDocument, wheel: Sprocket, stage: Stage | None) -> Dr
             clock_deg=float(mark_clock_deg(document, mark, 0.0, {})),
         )
         for mark in document.drive.marks
-        if mark.wheel == wheel.id and document.is_placed(mark.position)
+        if mark.wheel == wheel.id and mark.clock_deg is not None and document.is_placed(mark.position)
     ]
     return DrawnWheel(
         id=wheel.id,
@@ -195,11 +195,13 @@ def _place(point: Point) -> Place:
 
 
 def _tensioner(stage: LoopStage, loop: LoopPath) -> DrawnTensioner | None:
-    if stage.tensioner is None or stage.tensioner.shaft is not None:  # one with a pulley is drawn as that
+    if stage.tightened_by is None or stage.tightened_by.shaft is not None:  # one with a pulley is drawn as that
         return None
-    run = next(run for run in loop.runs if run.after == stage.tensioner.after)
+    run = next((run for run in loop.runs if run.after == stage.tightened_by.after), None)
+    if run is None:
+        return None  # on which run it works is not known
     x_mm, y_mm = ((a + b) / 2 for a, b in zip(run.start, run.end, strict=True))
-    return DrawnTensioner(name=stage.tensioner.name, kind=stage.tensioner.kind, x_mm=x_mm, y_mm=y_mm)
+    return DrawnTensioner(name=stage.tightened_by.name, kind=stage.tightened_by.kind, x_mm=x_mm, y_mm=y_mm)
 
 
 def _pointers(document: EngineDocument, wheels: list[DrawnWheel], box: Box) -> list[DrawnPointer]:
@@ -207,7 +209,7 @@ def _pointers(document: EngineDocument, wheels: list[DrawnWheel], box: Box) -> l
     by_id, drawn = {wheel.id: wheel for wheel in wheels}, []
     for pointer in document.drive.pointers:
         mark = next((mark for mark in document.drive.marks if mark.meets == pointer.id), None)
-        if mark is None:
+        if mark is None or pointer.clock_deg is None:
             continue
         wheel, towards = by_id[mark.wheel], math.radians(pointer.clock_deg)
         out_mm = wheel.radius_mm + POINTER_GAP * max(box.right_mm - box.left_mm, box.top_mm - box.bottom_mm)

@@ -66,7 +66,7 @@ def _length(stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
         return
     has = f"{stage.name} has {stage.count} {stage.counted_in}"
     round_it = f"the way round its wheels is {loop.pitches:.1f}"
-    if sum(link.to_next for link in stage.marked) == stage.count and abs(stage.count - loop.pitches) > TOO_SHORT:
+    if sum(link.to_next or 0 for link in stage.marked) == stage.count and abs(stage.count - loop.pitches) > TOO_SHORT:
         has = f"{stage.name} was counted: {stage.count} {stage.counted_in}"
         if not 0 <= stage.count / loop.pitches - 1 <= MAX_SLACK:
             yield Fault(path=f"{path}.path", sentence=f"{has}, but {round_it}: move the shaft that stands out of place.")
@@ -85,7 +85,7 @@ def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: st
     for n, link in enumerate(stage.marked):
         here, there = marks[link.meets], marks[stage.marked[(n + 1) % len(stage.marked)].meets]
         passed = _taut_way(stage, loop, here, there)
-        if passed is not None and abs(passed - link.to_next) > COUNT_WITHIN:
+        if passed is not None and link.to_next is not None and abs(passed - link.to_next) > COUNT_WITHIN:
             counted = f"From {here.name} to {there.name} {link.to_next:g} {stage.counted_in} are counted"
             sentence = f"{counted}, but the way is {passed:.1f}: they cannot meet."
             yield Fault(path=f"{path}.marked.{n}.to_next", sentence=sentence)
@@ -97,7 +97,7 @@ def _bare_counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, pat
     for n, count in enumerate(stage.counts):
         here, there = marks[count.from_mark], marks[count.to_mark]
         passed = _taut_way(stage, loop, here, there) if here.position == there.position else None
-        if passed is not None and abs(passed - count.apart) > COUNT_WITHIN:
+        if passed is not None and count.apart is not None and abs(passed - count.apart) > COUNT_WITHIN:
             sentence = f"{count.name}: {count.number:g} {count.counted} are counted, which leaves {count.apart:g} between the marks; "
             yield Fault(path=f"{path}.counts.{n}.number", sentence=f"{sentence}the way is {passed:.1f}: they cannot meet.")
 
@@ -105,9 +105,9 @@ def _bare_counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, pat
 def _taut_way(stage: LoopStage, loop: LoopPath, here: Mark, there: Mark) -> float | None:
     """Pitches from one mark to another; None where a mark is not on the loop, or the tensioner's run, which may hold slack, is passed."""
     places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
-    if any(mark.wheel not in places for mark in (here, there)):
+    if any(mark.wheel not in places or mark.clock_deg is None for mark in (here, there)):
         return None
-    slack_after = stage.tensioner.after if stage.tensioner and stage.tensioner.shaft is None else None
+    slack_after = stage.tightened_by.after if stage.tightened_by and stage.tightened_by.shaft is None else None
     passed, over = _between(loop, places, here, there)
     return None if slack_after in over else passed
 
@@ -129,7 +129,8 @@ def _between(loop: LoopPath, places: Mapping[str, int], here: Mark, there: Mark)
 def _into(loop: LoopPath, at: int, mark: Mark) -> float:
     """Pitches from where the loop meets a wheel to one of its marks; negative before it."""
     wrap = loop.wraps[at]
-    turned = (mark.clock_deg - wrap.from_clock_deg if wrap.circle.clockwise else wrap.from_clock_deg - mark.clock_deg) % 360
+    stands_deg = mark.clock_deg or 0.0
+    turned = (stands_deg - wrap.from_clock_deg if wrap.circle.clockwise else wrap.from_clock_deg - stands_deg) % 360
     if turned > 180 + wrap.wrap_deg / 2:
         turned -= 360  # just before the loop touches
     return wrap.pitches * turned / wrap.wrap_deg if wrap.wrap_deg else 0.0

@@ -99,7 +99,7 @@ def _bearing(document: EngineDocument, loop: LoopStage, path: LoopPath) -> dict[
     found = {}
     for tie, (begin, end) in enumerate(zip(places, [*places[1:], places[0] + len(wheels)], strict=True)):
         between = [place % len(wheels) for place in range(begin, end)]
-        own = [place for place in between if loop.tensioner and wheels[place] == loop.tensioner.after]
+        own = [place for place in between if loop.tightened_by and wheels[place] == loop.tightened_by.after]
         found[own[0] if own else max(between, key=lambda place: path.runs[place].length_mm)] = tie
     return found
 

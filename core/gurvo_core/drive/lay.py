@@ -14,12 +14,23 @@ from gurvo_core.drive.rig import Rig, laid_rig, ties_with
 from gurvo_core.drive.schools import Laying, School, schools_of
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import CoreError, GeometryError
-from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, shaft_name, teeth_words
+from gurvo_core.motion.laid import (
+    check_counts,
+    counted_spans,
+    crank_deg_a_pitch,
+    laid_shafts,
+    laid_words,
+    loads_of,
+    shaft_name,
+    teeth_words,
+)
 from gurvo_core.motion.slack import slack_after, turn_one
 from gurvo_core.motion.twin import Shown
+from gurvo_core.sentence import listed, within
 from gurvo_core.units import read_figure
 
 OFF_DEG = 0.05
+MIN_LOADS = 2
 EACH_WAY = 1.0  # links or teeth each way in the table
 
 
@@ -126,6 +137,8 @@ def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around:
     'intake cam late by one tooth'
     """
     counted = _figures(loop, asked.counted)
+    if crank_deg_a_pitch(document, loop) is None or len(loads_of(document, loop)) < MIN_LOADS:
+        return _in_words(document, loop, asked)
     rig = laid_rig(document, loop, counted, slack_left=asked.slack_left)
     moved = turn_one(ties_with(document, rig, loop, around.laid), rig.driving, asked.turned_deg).moved_deg if asked.turned_deg else {}
     slack = [slack_after(tie, moved) for tie in rig.ties]
@@ -144,6 +157,40 @@ def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around:
         schools=_schools(document, loop, around),
         not_known=[*_not_known(loop, rig, slack), *_anywhere(document, loop)],
     )
+
+
+def _in_words(document: EngineDocument, loop: LoopStage, asked: LayAsked) -> LayView:
+    """What can be said without any teeth known: which shaft takes slack up, and what falls behind."""
+    driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
+    driven = [document.drive.shaft(document.drive.wheel(name).shaft) for name in loop.wheel_ids[1:]]
+    late = listed(list(dict.fromkeys(within(shaft.name) for shaft in driven if shaft.kind == "camshaft"))) or "what it drives"
+    pulled = f"Pull the run that the {driver} pulls tight; all slack goes {_slack_goes(loop)}."
+    left = f"The marks may look right now. The {driver} takes the slack up first, {late} only then: it ends behind."
+    return LayView(
+        loop=loop.id,
+        is_counted=asked.slack_left,
+        is_right=False,
+        one_is="How much a tooth is",
+        figure="",
+        off_deg=0.0,
+        off_words=f"once it takes up, {late} falls behind" if asked.slack_left else _what_to_do(loop),
+        says=left if asked.slack_left else pulled,
+        shafts=[],
+        table_of="",
+        table=[],
+        runs=[],
+        turned_deg=0.0,
+        turned_words="",
+        turned=[],
+        schools=[],
+        not_known=[f"No teeth of {within(loop.name)} are known: counted, it is said in degrees too."],
+    )
+
+
+def _slack_goes(loop: LoopStage) -> str:
+    if loop.tensioner == "none":
+        return "to the other run, where there is no tensioner: there must be next to none"
+    return f"to the run of {within(loop.tightened_by.name)}" if loop.tightened_by else "to the other run"
 
 
 def _what_to_do(loop: LoopStage) -> str:
@@ -177,11 +224,16 @@ def _outcome(document: EngineDocument, loop: LoopStage, rig: Rig, asked: LayAske
         "is_counted": is_said,
         "is_right": abs(worst) < OFF_DEG and not asked.slack_left,
         "one_is": f"One {loop.counted_one} is",
-        "figure": f"{round(abs(worst) if is_said else pitch_deg, 1):g}°",
+        "figure": f"{round(_shown_deg(rig, worst, asked) if is_said else pitch_deg, 1):g}°",
         "off_deg": round(worst, 2),
         "off_words": _off_words(document, loop, rig, worst) if is_said else _what_to_do(loop),
         "says": _says(document, rig, asked) if is_said else "What a wrong count would do is said here, before anything is turned.",
     }
+
+
+def _shown_deg(rig: Rig, worst_deg: float, asked: LayAsked) -> float:
+    """How far something ends off; with slack left where the counts are right, how far the driving shaft goes before the rest follows."""
+    return rig.assumed_deg if asked.slack_left and abs(worst_deg) < OFF_DEG else abs(worst_deg)
 
 
 def _figures(loop: LoopStage, typed: Mapping[str, str]) -> dict[str, float]:
@@ -209,6 +261,8 @@ def _schools(document: EngineDocument, loop: LoopStage, around: Around) -> list[
 
 def _off_words(document: EngineDocument, loop: LoopStage, rig: Rig, worst_deg: float) -> str:
     """Who ends off, and by how many teeth."""
+    if abs(worst_deg) < OFF_DEG and rig.assumed_deg:
+        return "until the slack is taken up; then it ends behind"
     if abs(worst_deg) < OFF_DEG:
         return "everything on its marks"
     cams = [shaft for shaft, own in rig.after_deg.items() if abs(own - worst_deg) < OFF_DEG and shaft != rig.driving]
@@ -258,18 +312,18 @@ def _shafts(document: EngineDocument, loop: LoopStage, rig: Rig) -> list[ShaftLa
 
 def _table(document: EngineDocument, loop: LoopStage, counted: Mapping[str, float]) -> tuple[str, list[CountRow]]:
     """One less and one more than the book, of the first count that is off, or the first of all."""
-    spans = counted_spans(loop)
-    if not spans:
+    spans = [(span, span.book) for span in counted_spans(loop) if span.book is not None]
+    if not spans or crank_deg_a_pitch(document, loop) is None:
         return "", []
-    about = next((span for span in spans if span.key in counted and counted[span.key] != span.book), spans[0])
+    about, book = next(((span, book) for span, book in spans if counted.get(span.key, book) != book), spans[0])
     rows = []
-    for number in (about.book - EACH_WAY, about.book, about.book + EACH_WAY):
+    for number in (book - EACH_WAY, book, book + EACH_WAY):
         if number <= 0:
             continue
         off = laid_shafts(document, loop, {about.key: number})
         said = laid_words(document, off).removeprefix("once the slack is taken up, ") or "everything on its marks"
         is_typed = counted.get(about.key) == number
-        rows.append(CountRow(counted=number, words=said, is_book=number == about.book, is_typed=is_typed))
+        rows.append(CountRow(counted=number, words=said, is_book=number == book, is_typed=is_typed))
     return about.label, rows
 
 

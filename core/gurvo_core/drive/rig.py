@@ -86,7 +86,7 @@ def bare_path(document: EngineDocument, loop: LoopStage, circles: Iterable[Circl
     >>> len(bare_path(engine, loop, circles_of(engine, loop)).runs)
     2
     """
-    pulley = loop.tensioner.shaft if loop.tensioner else None
+    pulley = loop.tightened_by.shaft if loop.tightened_by else None
     left = [one for one in circles if pulley is None or document.drive.wheel(one.name).shaft != pulley]
     try:
         return tangent_loop(left, loop.pitch_mm or 0.0)
@@ -265,9 +265,9 @@ def _everywhere(loads: list[tuple[str, str]], known: Mapping[str, float]) -> dic
 
 def _slack_tie(loop: LoopStage, loads: list[tuple[str, str]]) -> int:
     """Between which loads the tensioner works; the run after the driving wheel where there is none."""
-    if loop.tensioner is None or loop.tensioner.after not in loop.wheel_ids:
+    if loop.tightened_by is None or loop.tightened_by.after not in loop.wheel_ids:
         return 0
     wheels = list(loop.wheel_ids)
-    reach = wheels.index(loop.tensioner.after)
+    reach = wheels.index(loop.tightened_by.after)
     before = [place for place, (wheel, _) in enumerate(loads) if wheels.index(wheel) <= reach]
     return before[-1] if before else 0

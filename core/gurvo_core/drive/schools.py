@@ -13,6 +13,7 @@ from gurvo_core.motion.laid import crank_deg_a_pitch, loads_of, shaft_name
 from gurvo_core.motion.slack import Tie, slack_after, turn_one
 from gurvo_core.motion.spring import spring_way
 from gurvo_core.motion.twin import Shown
+from gurvo_core.sentence import within
 
 TAKEN_UP_DEG = 0.01
 CRANK_ON_TEETH = (3, 4)
@@ -117,7 +118,7 @@ def _all_held(laying: Laying) -> Iterator[School]:
 
 def _crank_on(laying: Laying) -> Iterator[School]:
     """With a spring that gives way, turning on draws the pulled run tight and lets the spring have the rest."""
-    tensioner, driving = laying.loop.tensioner, laying.rig.driving
+    tensioner, driving = laying.loop.tightened_by, laying.rig.driving
     if tensioner is None or tensioner.kind != "spring_then_lock":
         return
     low, high = CRANK_ON_TEETH
@@ -131,7 +132,7 @@ def _crank_on(laying: Laying) -> Iterator[School]:
         shafts=[driving],
         why=f"{holder} holds the {laying.name(driving)}; take it off first" if holder else "the spring takes up what the turn frees",
         steps=[
-            f"Lay it with everything on its marks; {tensioner.name.lower()} loose, its spring hooked.",
+            f"Lay it with everything on its marks; {within(tensioner.name)} loose, its spring hooked.",
             f"Turn the {laying.name(driving)} on by {low} to {high} {laying.loop.counted_in} ({by}): the pulled run is drawn tight.",
             "Tighten the lock, then look at both runs.",
         ],
@@ -249,5 +250,5 @@ def _tried(laying: Laying, ties: Sequence[Tie], moved: Mapping[str, float]) -> s
 
 
 def _helps(document: EngineDocument) -> Collection[str]:
-    things = [thing.name.lower() for thing in document.things if thing.kind in HELPS]
+    things = [within(thing.name) for thing in document.things if thing.kind in HELPS]
     return [f"What keeps it in its teeth meanwhile is put on and comes off again: {', '.join(things)}."] if things else []

@@ -37,7 +37,7 @@ def stage_is_known(document: EngineDocument, stage: Stage) -> bool:
     Returns
     -------
     known : bool
-        True where pitch or module, every wheel's size and every shaft's place are known.
+        True where its way round, pitch or module, every wheel's size and every shaft's place are known.
 
     Source
     ------
@@ -49,6 +49,8 @@ def stage_is_known(document: EngineDocument, stage: Stage) -> bool:
     True
     """
     wheels = [document.drive.wheel(name) for name in stage.wheel_ids]
+    if isinstance(stage, LoopStage) and not stage.path:
+        return False
     unit = stage.pitch_mm if isinstance(stage, LoopStage) else stage.module_mm
     return unit is not None and all(_is_known(wheel) and document.drive.shaft(wheel.shaft).place for wheel in wheels)
 
@@ -143,7 +145,8 @@ def _placed(drive: Drive, way: int) -> Places:
 
 def _place_loop(drive: Drive, stage: LoopStage, way: int, places: Places) -> None:
     """Its wheels round a circle that begins at the one that stands already, away from the crank; those on its back along the runs."""
-    steps = [(drive.wheel(step.wheel), step.side == "back") for step in stage.path]
+    on_back = {step.wheel for step in stage.path if step.side == "back"}
+    steps = [(drive.wheel(name), name in on_back) for name in stage.wheel_ids]
     begin = next((n for n, (wheel, _) in enumerate(steps) if wheel.shaft in places), 0)
     steps = steps[begin:] + steps[:begin]
     base = steps[0][0].shaft

@@ -78,7 +78,7 @@ def changed_view(document: EngineDocument, asked: ChangedAsked) -> ChangedView:
     longer = {stage.id: asked.longer_percent for stage in loops if stage.kind == "chain"}
     changed = changed_loops(document, {None: asked.skimmed_mm - asked.gasket_mm}, longer)
     as_new = {one.loop: one.travel_mm for one in changed_loops(document, {}, {})}
-    tensioner = {stage.id: stage.tensioner.name for stage in loops if stage.tensioner}
+    tensioner = {stage.id: stage.tightened_by.name for stage in loops if stage.tightened_by}
     return ChangedView(
         cams=[
             ChangedCam(name=document.drive.shaft(cam.camshaft).name, advance_deg=round(cam.advance_deg, 2), words=_words(cam.advance_deg))

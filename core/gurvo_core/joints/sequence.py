@@ -186,7 +186,7 @@ def draw_passes(document: EngineDocument, joint: Joint, stage: JointStage) -> in
     """
     draw = stage.draw
     gap_mm = (draw.gap_mm if draw else None) or max(loaded_cylinders(document, joint).values(), default=None)
-    if draw is None or gap_mm is None or not joint.thread:
+    if draw is None or gap_mm is None or draw.turn_deg is None or not joint.thread:
         return DRAW_PASSES
     return max(1, math.ceil(round(gap_mm / (read_thread(joint.thread).pitch_mm * draw.turn_deg / 360), 6)))
 

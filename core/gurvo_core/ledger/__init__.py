@@ -4,8 +4,11 @@ Lies under every room's job and knows none of them.
 """
 
 __all__ = [
+    "CAMS_DEGREED",
+    "CAM_PROOFS",
     "CURRENT_STEP",
     "DONE_ELSEWHERE",
+    "DRIVE_TOUCHED",
     "GAUGES",
     "GAUGE_UNIT",
     "MAKER",
@@ -13,6 +16,7 @@ __all__ = [
     "NOW",
     "PLAN",
     "PLUGS_OUT",
+    "PROOF_TO_COME",
     "STEPS_DONE",
     "STOCK",
     "TYPED",
@@ -21,6 +25,7 @@ __all__ = [
     "Basis",
     "Beside",
     "Body",
+    "CamProof",
     "Doing",
     "Fact",
     "Facts",
@@ -53,6 +58,7 @@ from gurvo_core.ledger.changed import changed
 from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.kept import Beside, kept_last, kept_with
+from gurvo_core.ledger.proof import CAM_PROOFS, CAMS_DEGREED, DRIVE_TOUCHED, PROOF_TO_COME, CamProof
 from gurvo_core.ledger.room import (
     CURRENT_STEP,
     DONE_ELSEWHERE,

@@ -76,7 +76,8 @@ class Folded:
     """A ledger, and what stands in it for each room."""
 
     rooms: Rooms
-    document: EngineDocument
+    base: EngineDocument  # as its family has it
+    document: EngineDocument  # the same with what was found at the bench
     entries: tuple[LedgerEntry, ...]
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
     states: States
@@ -162,10 +163,22 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     ()
     """
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
+    base, document = document, _filled(rooms, document, entries, struck)
     run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
     place = Places().joined(entry.id for entry in entries)
     halts = tuple(Halt(states) for states in run[: len(entries) // HALT + 1])
-    return Folded(rooms=rooms, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place)
+    return Folded(
+        rooms=rooms, base=base, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place
+    )
+
+
+def _filled(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> EngineDocument:
+    """The document with what entries write into it; each room reads that one from the first entry on."""
+    kinds = {kind.name for room in rooms for kind in room.kinds if kind.fills}
+    standing = [entry for entry in entries if entry.body.kind in kinds and entry.id not in struck]
+    for room in rooms if standing else ():
+        document = room.fill(document, standing) if room.fill else document
+    return document
 
 
 def _run(rooms: Rooms, states: States, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> list[States]:
@@ -227,6 +240,8 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     >>> len(apply(fold((), quern_4(), []), entry).entries)
     1
     """
+    if _refills(folded, entry):
+        return fold(folded.rooms, folded.base, (*folded.entries, entry))
     before = folded
     if isinstance(entry.body, Strike):
         before = replace(folded, struck={**folded.struck, entry.body.strikes: entry})
@@ -239,6 +254,14 @@ def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     halts = before.halts if len(entries) % HALT else (*before.halts, Halt(states))
     place = folded.place.joined([entry.id])
     return replace(before, entries=entries, states=states, halts=halts, place=place)
+
+
+def _refills(folded: Folded, entry: LedgerEntry) -> bool:
+    """Whether an entry, or the one it strikes, writes something into the document."""
+    place = folded.place.get(entry.body.strikes) if isinstance(entry.body, Strike) else None
+    of = folded.entries[place] if place is not None else entry
+    found = find_kind(folded.rooms, of.body.kind)
+    return found is not None and found[1].fills
 
 
 def _without(folded: Folded, struck: UUID) -> Folded:

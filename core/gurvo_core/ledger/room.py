@@ -181,6 +181,7 @@ class StepNews:
     step: str
     is_done: bool
     because: str = ""
+    alone: bool = False  # whether what stands on it stays as it is: one bolt pulled again undoes no cover
 
 
 @dataclass(frozen=True)
@@ -278,6 +279,7 @@ class LooseEnd:
     ends_with: Body | None = None  # the entry that ends it, where no step asks for it
     ends_as: str = ""  # what its button says
     waived_with: Body | None = None  # the entry by which the lead does without; he says why
+    waived_as: str = "Waive it"  # what its button says
     is_after: bool = False  # of what comes after hand-over: it holds nothing back and is not counted
 
 
@@ -325,6 +327,7 @@ class Kind(Generic[B, S]):
     stays: str = ""  # why it can never be struck
     asks_stock: bool = False  # whether it is judged by what is in stock
     confirmed: bool = False  # whether its maker shows once more who he is
+    fills: bool = False  # whether it writes something into the document: all is folded anew with it
     settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
 
     @cached_property
@@ -343,6 +346,8 @@ class Room(Generic[S]):
     kinds: tuple[Kind[Any, S], ...]
     steps: tuple[Step, ...] = ()  # what a document that lists no steps gets
     asks: Mapping[str, Callable[[S, Step, Facts], Asked]] = field(default_factory=dict)
+    asks_first: Callable[[S, Step, Facts], Sequence[Question]] | None = None  # before whatever a step asks, of any room's steps
+    fill: Callable[[EngineDocument, Sequence[LedgerEntry]], EngineDocument] | None = None  # the document with what stands written in
     blocks: Callable[[S, Step, Facts], str] | None = None  # why a step that another room asks for cannot be done yet
     questions: tuple[type[Question], ...] = ()
     facts: Callable[[S, Facts], Mapping[Fact[Any], Any]] = _no_figures

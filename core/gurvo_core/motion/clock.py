@@ -84,7 +84,7 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
 
     Source
     ------
-    Its clock position at its timing position, turned on with its shaft.
+    Its clock position at its timing position, turned on with its shaft; whoever asks has made sure that it is known.
 
     Example
     -------
@@ -100,7 +100,7 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
         place = places.get(cam.id)
         # what stands on a phaser's body stays with the chain
         on_deg = on_deg + (place.advance_deg if place and mark.on == "body" else advance_of(cam, place))
-    return _clock(mark.clock_deg + document.turns_clockwise.get(shaft, 0.0) * on_deg)
+    return _clock((mark.clock_deg or 0.0) + document.turns_clockwise.get(shaft, 0.0) * on_deg)
 
 
 def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:

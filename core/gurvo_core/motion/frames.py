@@ -56,7 +56,7 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCr
     train = document.bank_of(cylinder or document.reference_cylinder).cranktrain
     if train.stroke_mm is None or train.rod_mm is None:
         return None
-    return SliderCrank(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.pin_offset_mm)
+    return SliderCrank(throw_mm=train.stroke_mm / 2, rod_mm=train.rod_mm, pin_offset_mm=train.offset_mm)
 
 
 def timed_cylinders(document: EngineDocument) -> tuple[int, ...]:

@@ -36,7 +36,7 @@ class Span:
     label: str
     from_mark: str
     to_mark: str
-    book: float
+    book: float | None  # None = the book does not say how many: they are counted all the same
     unit: str
     is_closing: bool = False  # from the last marked link to the first: what is left, which need not be counted
 
@@ -114,8 +114,8 @@ def loads_of(document: EngineDocument, loop: LoopStage) -> list[tuple[str, str]]
     >>> [shaft for _, shaft in loads_of(family("tarn-f4"), family("tarn-f4").drive.stages[0])]
     ['crank', 'cam-left', 'cam-right']
     """
-    wheels = [document.drive.wheel(step.wheel) for step in loop.path]
-    toothed = [(wheel, document.drive.shaft(wheel.shaft)) for wheel in wheels if wheel.teeth]
+    wheels = [document.drive.wheel(name) for name in loop.wheel_ids]
+    toothed = [(wheel, document.drive.shaft(wheel.shaft)) for wheel in wheels if not wheel.diameter_mm]
     placed = [(wheel.id, shaft.id) for wheel, shaft in toothed if shaft.kind in PLACED or shaft.position_matters]
     return placed if len(placed) > 1 else [(wheel.id, shaft.id) for wheel, shaft in toothed]
 
@@ -144,8 +144,8 @@ def crank_deg_a_pitch(document: EngineDocument, stage: LoopStage) -> float | Non
     >>> round(crank_deg_a_pitch(quern_4(), quern_4().drive.stages[0]), 2)  # 21 teeth
     17.14
     """
-    for step in stage.path:
-        wheel = document.drive.wheel(step.wheel)
+    for name in stage.wheel_ids:
+        wheel = document.drive.wheel(name)
         turns = document.turns_clockwise.get(wheel.shaft)
         if wheel.teeth and turns:
             return 360 / wheel.teeth / abs(turns)
@@ -180,7 +180,7 @@ def check_counts(loop: LoopStage, counted: Mapping[str, float]) -> Iterator[tupl
     words = words or "a belt is counted in whole or half teeth; {0:g} is neither"
     spans = {span.key: span for span in counted_spans(loop)}
     for key, number in counted.items():
-        halves = 0.5 if spans[key].book % 1 else step  # a book that counts half links has its reason
+        halves = 0.5 if (spans[key].book or 0) % 1 else step  # a book that counts half links has its reason
         if number <= 0:
             yield key, f"at least one {loop.counted_one} lies between two marks; {number:g} cannot be"
         elif abs(number / halves - round(number / halves)) > SAME:
@@ -223,7 +223,7 @@ def laid_shafts(document: EngineDocument, loop: LoopStage, counted: Mapping[str,
     >>> laid_shafts(engine, engine.drive.stages[0], {"line-crank": 64.5})
     {'crank': 0.0, 'cam-left': 15.0, 'cam-right': 15.0}
     """
-    pitch_deg, spans = crank_deg_a_pitch(document, loop), counted_spans(loop)
+    pitch_deg, spans = crank_deg_a_pitch(document, loop), [span for span in counted_spans(loop) if span.book is not None]
     if pitch_deg is None or not spans:
         return {}
     shaft_of = {mark.id: document.drive.wheel(mark.wheel).shaft for mark in document.drive.marks}
@@ -234,7 +234,7 @@ def laid_shafts(document: EngineDocument, loop: LoopStage, counted: Mapping[str,
 
 
 def _driving(document: EngineDocument, loop: LoopStage) -> str:
-    return document.drive.wheel(loop.path[0].wheel).shaft
+    return document.drive.wheel(loop.wheel_ids[0]).shaft
 
 
 def _placed(
@@ -251,7 +251,8 @@ def _placed(
             break
         waiting.remove(span)
         here, there = ends[span.key]
-        on_deg = (counted.get(span.key, span.book) - span.book) * pitch_deg
+        book = span.book or 0.0
+        on_deg = (counted.get(span.key, book) - book) * pitch_deg
         if here in off and there in off:
             if span.key in counted and abs(off[there] - off[here] - on_deg) > SAME:
                 rule = f"{span.label} of {counted[span.key]:g} contradicts the other counts: count again from the first mark"

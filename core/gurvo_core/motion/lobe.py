@@ -196,8 +196,8 @@ def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float
     Example
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
     >>> max_valve_lift_mm(table, shaft, lobe)
     6.0
     """

@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Any
 
 from gurvo_core.engine import EngineDocument, Need, WorkStep
+from gurvo_core.run.looks import position_of
 
 ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")  # seen to by the rooms of their crafts
 REPORTED = ("tighten", "measure", "lash")  # done entry by entry in a room of their own, which says when they are
@@ -83,6 +84,38 @@ class Plan:
     def of_loop(self) -> Mapping[str, tuple[WorkStep, ...]]:
         """The steps that lay or tension each loop."""
         return _grouped(("loop", *DRIVE), self.steps)
+
+    @cached_property
+    def _positions(self) -> Mapping[str, str | None]:
+        steps = tuple(one.step for one in self.steps)
+        return {step.id: position_of(step, steps[:n]) for n, step in enumerate(steps)}
+
+    def position_at(self, step_id: str) -> str | None:
+        """The timing position at which the engine stands in a step, as far as the run says."""
+        return self._positions.get(step_id)
+
+    @cached_property
+    def first_turn(self) -> str:
+        """The first step that turns something, where none before it takes the plugs out; empty where the run or the wheel sees to that."""
+        for one in self.steps:
+            if one.step.does == "plugs_out":
+                return ""
+            if one.step.does in ("park", "turn_over", "find_tdc", "set_up_wheel", "degree"):
+                return one.step.id if not one.is_elsewhere else ""
+        return ""
+
+    @cached_property
+    def asks_plugs(self) -> bool:
+        """Whether the run asks for the plugs, in a step of its own or before the first turn."""
+        return bool(self.first_turn) or any(one.step.does == "plugs_out" for one in self.steps)
+
+    @cached_property
+    def touching(self) -> frozenset[str]:
+        """Ids of the steps that touch the drive: laying, a tensioner fitted or armed, bolts that a turn by hand proves."""
+        proven = {name for one in self.steps if one.step.does == "turn_over" for name in one.stands_on}
+        pulled = {one.step.id for one in self.steps if one.step.does == "tighten" and one.step.id in proven}
+        own = {one.step.id for one in self.steps if one.step.does == "lay" or (one.step.does == "tension" and one.step.how_far != "proven")}
+        return frozenset(own | pulled)
 
     @cached_property
     def laying_out(self) -> tuple[WorkStep, ...]:
@@ -267,16 +300,22 @@ def _before(document: EngineDocument, steps: list[WorkStep], earlier: list[WorkS
     return []
 
 
+def _holds_a_shaft(step: WorkStep) -> bool:
+    """Whether bolts are pulled against a shaft that is held: a sprocket's own, which a turn by hand proves."""
+    return step.does == "tighten" and any(need.given[0] == "held" for need in step.needs)
+
+
 def _implied(earlier: list[WorkStep], step: WorkStep) -> list[str]:
     """Ids of earlier steps that nobody has to write down: a joint is fitted before it is tightened, a chain laid before it is
-    tensioned, TDC found before a cam is degreed, a thing put on before it comes off; a turn by hand proves what was laid before it.
+    tensioned, TDC found before a cam is degreed, a thing put on before it comes off; a turn by hand
+    proves what was laid, and which sprockets were tightened, before it.
     """
     if step.does == "tighten":
         return [other.id for other in earlier if other.joint == step.joint and other.does in ("fit", "tighten")]
     if step.does == "tension":
         return [other.id for other in earlier if other.loop == step.loop and other.does in DRIVE]
     if step.does == "turn_over":
-        return [other.id for other in earlier if other.does in DRIVE]
+        return [other.id for other in earlier if other.does in DRIVE or _holds_a_shaft(other)]
     if step.does == "take_off":
         return [o.id for o in earlier if o.does == "put_on" and (o.thing, o.place) == (step.thing, step.place)][-1:]
     before = {"find_tdc": ("set_up_wheel",), "degree": ("set_up_wheel", "find_tdc")}.get(step.does, ())

@@ -177,6 +177,8 @@ def _holes_that_meet(circles: HoleCircles, steps: int) -> tuple[int, int]:
 
 
 def _slotted_moves(sprocket: SlottedSprocket, advance_deg: float, moved_deg: float) -> list[Move]:
+    if sprocket.range_deg is None:
+        return []  # how far its slots reach is not known
     effect_deg = max(-sprocket.range_deg - moved_deg, min(sprocket.range_deg - moved_deg, -advance_deg))
     if abs(effect_deg) < SAME_DEG:
         return []

@@ -89,7 +89,7 @@ def nose_deg(lobe: Lobe) -> float:
 
     Example
     -------
-    >>> nose_deg(Lobe(cylinder=1, valve="exhaust", profile="p", nose_deg=110))
+    >>> nose_deg(Lobe(cylinder=1, valve="exhaust", profile="p", nose_deg=110, lash_mm=0))
     250.0
     """
     if lobe.nose_after_overlap_deg is None:
@@ -130,8 +130,8 @@ def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm:
     Example
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
     >>> round(profile_event_deg(table, shaft, lobe, 3.0, "closing"), 6)
     528.0
     """
@@ -169,8 +169,8 @@ def lift_slope_mm_per_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift
     Example
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
     >>> round(lift_slope_mm_per_deg(table, shaft, lobe, 3.0, "closing"), 3)
     0.05
     """
@@ -212,8 +212,8 @@ def nose_half_width_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, resolu
     Example
     -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180},), lobes=(lobe,))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
     >>> nose_half_width_deg(table, shaft, lobe, 0.01) > 1
     True
     """

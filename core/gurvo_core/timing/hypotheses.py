@@ -146,7 +146,7 @@ def _one_cam(document: EngineDocument, stage: Stage, off: tuple[int, str], off_d
     if isinstance(stage, GearStage):
         return
     own = [shaft for _, shaft in loads_of(document, stage) if document.camshaft(shaft) is not None]
-    if len(own) < 2 or document.drive.wheel(stage.path[0].wheel).shaft in own:
+    if len(own) < 2 or document.drive.wheel(stage.wheel_ids[0]).shaft in own:
         return
     for cam in own:
         hung = [other for other in document.drive.stages if document.drive.wheel(other.wheel_ids[0]).shaft == cam]

@@ -25,12 +25,9 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
     """The entry that answers a question rightly, with the gauges that are at hand."""
     maker = {
         "step_done": _step,
-        "turn_seen": lambda _state, asked, *_rest: {
-            "step": asked.step,
-            "stop": asked.stop,
-            "saw": "meets",
-            "went_in": [one.value for one in asked.goes_in],
-        },
+        "turn_seen": _turn,
+        "plugs": lambda *_args: {"out": True},
+        "found": lambda _state, asked, *_rest: {"pointer": asked.pointer},
         "hold_point": lambda _state, asked, *_rest: {"step": asked.step, "remark": "looked at, as it should be"},
         "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
         "variant": lambda _state, asked, *_rest: {"group": asked.group_id, "option": asked.options[0].value},
@@ -66,11 +63,23 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
         "lash_reading": _lash_reading,
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
     }[question.kind]
-    return {"kind": question.kind, **maker(state, question, document, shelf)}
+    kind = "not_known" if question.kind == "found" else question.kind
+    return {"kind": kind, **maker(state, question, document, shelf)}
 
 
 def _step(_state: Any, question: Any, document: EngineDocument, _shelf: Shelf) -> Body:
-    return {"step": question.step, "answers": {field.key: _field(field, question, document) for field in question.fields if field.needed}}
+    answers = {field.key: _field(field, question, document) for field in question.fields if field.needed}
+    return {"step": question.step, "answers": answers, "looks": _looks(question)}
+
+
+def _looks(question: Any) -> list[Body]:
+    """Everything meets."""
+    return [{"of": one.of, "saw": "meets"} for one in question.looks]
+
+
+def _turn(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
+    went_in = [one.of for one in question.looks if one.kind == "tool"]
+    return {"step": question.step, "stop": question.stop, "saw": "meets", "went_in": went_in, "looks": _looks(question)}
 
 
 def _field(field: Any, question: Any, document: EngineDocument) -> str:
@@ -153,7 +162,8 @@ def _tdc(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -
 
 
 def _lift(state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
-    words = in_words(question.expected_deg + state.timing.tdc.zero_deg)
+    zero_deg = state.timing.tdc.zero_deg if state.timing.tdc else 0.0  # the lead may have left true TDC out
+    words = in_words(question.expected_deg + zero_deg)
     figure, side = words.split("° ") if "°" in words else ("0", f"after {words[-3:]}")
     where = {"camshaft": question.camshaft, "cylinder": question.cylinder, "valve": question.valve, "flank": question.flank}
     lift = {"text": f"{question.field.asked_mm:g}", "unit": "mm"}

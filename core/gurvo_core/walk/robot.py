@@ -2,6 +2,7 @@
 
 __all__ = ["BUILDER", "LEAD", "Robot"]
 
+from collections import Counter
 from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -18,6 +19,7 @@ from gurvo_core.work import HOUSE, RULES_VERSION, BenchState
 BUILDER, LEAD = "builder", "lead"
 BEGINS = datetime(2026, 1, 5, 7, tzinfo=UTC)
 A_WHILE = timedelta(minutes=2)
+ENOUGH = 3
 A_NIGHT = timedelta(hours=30)  # whatever cures or settles has done so
 BY_CLOCK = ("cures", "has rested")  # words of what is refused until time has gone by
 
@@ -30,6 +32,7 @@ class Robot:
         self.folded: Folded = HOUSE.fold(document, ())
         self.clock = BEGINS
         self._shown: tuple[Folded, BenchState] | None = None
+        self._ends: Counter[str] = Counter()  # how often each loose end was ended so
 
     @property
     def state(self) -> BenchState:
@@ -56,7 +59,8 @@ class Robot:
     def say(self, body: Body, because: str = "") -> None:
         """Make an entry as whoever may make it; what only needs time is waited for."""
         kind = HOUSE.kinds.get(body["kind"])
-        by = LEAD if kind is not None and (kind.by == "lead" or because) else BUILDER
+        is_lead = body["kind"] == "strike" or because or (kind is not None and kind.by == "lead")
+        by = LEAD if is_lead else BUILDER
         try:
             self.enter(**body, by=by, because=because)
         except CoreError as refused:
@@ -89,6 +93,63 @@ class Robot:
         else:
             return f"it goes on and on: “{asked.title}” is asked again and again"
         return "" if self.state.signed else self._stuck()
+
+    def carry(self, most: int = 4000) -> str:
+        """Go on from whatever stands until the record is signed, by what is offered: answers, what ends a loose end, the lead's word.
+
+        Empty, or why nobody can.
+        """
+        for _ in range(most):
+            if self.state.signed:
+                return ""
+            if not (self._answered() or self._ended() or self._left_out()):
+                return self._stuck()
+        return "it goes on and on"
+
+    def _answered(self) -> bool:
+        """Answer what is asked; where the right answer is refused, what is offered beside it."""
+        question = next_question(self.state)
+        before = len(self.folded.entries)
+        try:
+            return self.answer_next()
+        except CoreError:
+            if len(self.folded.entries) > before:
+                return True
+        step, fastener = getattr(question, "step", None), getattr(question, "fastener", None)
+        ways: list[Body] = []
+        if fastener:
+            ways.append({"kind": "bolt", "step": step, "fastener": fastener, "found": "replaced", "note": "a new one"})
+        if step:
+            ways.append({"kind": "step_skipped", "step": step, "reason": "walked through"})
+        return any(self._tried(body) for body in ways)
+
+    def _ended(self) -> bool:
+        """End or waive a loose end that no step asks for."""
+        for end in self.state.loose_ends:
+            if end.ends_with and not end.is_after and self._ends[end.title] < ENOUGH and self._tried(dict(end.ends_with)):
+                self._ends[end.title] += 1  # what is put on again right after is ended once more, and then left out
+                return True
+        for end in self.state.loose_ends:
+            if end.waived_with and not end.is_after and self._tried({**end.waived_with, "reason": "walked through"}):
+                return True
+        return False
+
+    def _left_out(self) -> bool:
+        """The lead leaves out what holds everything."""
+        steps = {one.key.partition(":")[0] for one in self.state.stuck} | {one.key for one in self.state.steps if one.status != "done"}
+        known = [one.step.id for one in self.folded.states["run"].plan.steps if one.step.id in steps]
+        is_out = any(self._tried({"kind": "step_skipped", "step": step, "reason": "walked through"}) for step in known)
+        if is_out:
+            self._ends.clear()  # what was asked for again and again no longer is
+        return is_out
+
+    def _tried(self, body: Body) -> bool:
+        """Make an entry as the lead, with a reason where one is asked for; whether it was taken."""
+        try:
+            self.enter(**body, by=LEAD, because="walked through")
+        except CoreError:
+            return False
+        return True
 
     def _stuck(self) -> str:
         """Between which steps it is stuck: each that is open with what it waits for itself."""

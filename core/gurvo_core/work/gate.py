@@ -8,6 +8,7 @@ from typing import Any
 
 from gurvo_core.errors import AskFirst, EntryRefused
 from gurvo_core.ledger import Body, Doing, Fact, Folded, Kind, Room, Strike, find_kind, kept_with
+from gurvo_core.sentence import within
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
 
@@ -50,7 +51,7 @@ def held_back(folded: Folded, doing: Doing) -> list[str]:
 def _all_held_back(folded: Folded) -> dict[str, list[str]]:
     """Why, by what would be done: it is asked of everything that may be done, after every entry."""
     found: dict[str, list[str]] = {}
-    ends = ((f"{end.title.lower()}: {end.until}", end.holds_back) for end in folded.loose_ends if end.holds_back)
+    ends = ((f"{within(end.title)}: {end.until}", end.holds_back) for end in folded.loose_ends if end.holds_back)
     for reason, held in chain(ends, ((hold.reason, hold.holds_back) for hold in folded.holds)):
         for doing in held:
             found.setdefault(doing, []).append(reason)

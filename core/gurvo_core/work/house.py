@@ -36,8 +36,8 @@ from gurvo_core.ledger import (
 )
 from gurvo_core.ledger.versions import upcast
 from gurvo_core.work.gate import check_entry, permission_of
-from gurvo_core.work.hand_over import SIGNED, SignOff
-from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Summary, TapeLine
+from gurvo_core.work.hand_over import SIGNED, SignOff, proof_words
+from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Stuck, Summary, TapeLine
 from gurvo_core.work.steps import Steps
 
 SENT_AT_ONCE = timedelta(minutes=1)
@@ -164,6 +164,7 @@ class House:
                 ends_with=_plain(end.ends_with),
                 ends_as=end.ends_as or "It is off",
                 waived_with=_plain(end.waived_with),
+                waived_as=end.waived_as,
                 is_after=end.is_after,
                 holds_back=end.kept_from or ", ".join(sorted(end.holds_back)),
                 until=end.until,
@@ -177,6 +178,7 @@ class House:
             steps=steps,
             current=current.key if current else None,
             waits_for=_waits_for(current, folded.facts.get(SIGNED) is not None),
+            stuck=[] if current or folded.facts.get(SIGNED) is not None else list(_stuck(steps)),
             permission=permission_of(folded),
             loose_ends=ends,
             warnings=warnings,
@@ -212,6 +214,7 @@ class House:
             left_minutes=sum(room.left(folded.states[room.name], folded.facts) for room in self.rooms if room.left),
             loose_ends=sum(not end.clears and not end.is_after for end in shown.loose_ends),
             verdict=next(filter(None, verdicts), None),
+            proof=proof_words(folded.facts),
             signed=shown.signed,
             clock=clock.title if clock else "",
             clock_at=clock.ends_at if clock else None,
@@ -251,7 +254,7 @@ class House:
         )
 
 
-def _plain(body: Body | None) -> dict[str, str | bool] | None:
+def _plain(body: Body | None) -> dict[str, str | bool | int] | None:
     return body.model_dump(exclude_none=True) if body else None
 
 
@@ -259,6 +262,13 @@ def _entry_at(folded: Folded, seq: int) -> LedgerEntry | None:
     """The entry at a place in the ledger; None for what no entry left."""
     at = bisect_left(folded.entries, seq, key=attrgetter("seq"))
     return folded.entries[at] if seq and at < len(folded.entries) else None
+
+
+def _stuck(steps: Sequence[StepView]) -> Iterator[Stuck]:
+    """The open steps with what keeps each; those that only wait for another of them come last."""
+    waiting = [(step, next((one for one in step.questions if one.status == "open"), None)) for step in steps if step.status != "done"]
+    said = [Stuck(key=one.key, title=step.title, why=one.blocked) for step, one in waiting if one is not None]
+    yield from sorted(said, key=lambda one: one.why.endswith("first"))
 
 
 def _waits_for(current: StepView | None, shown_signed: bool) -> str:

@@ -1,6 +1,6 @@
 """The shapes of what the bench shows of all rooms together; each room's own view is one typed field beside these."""
 
-__all__ = ["BenchState", "LooseEndView", "Permission", "StepView", "StruckBy", "Summary", "TapeLine"]
+__all__ = ["BenchState", "LooseEndView", "Permission", "StepView", "StruckBy", "Stuck", "Summary", "TapeLine"]
 
 from datetime import datetime
 from typing import Literal
@@ -32,13 +32,22 @@ class LooseEndView(View):
     by: str  # by whom
     ends_at: datetime | None  # of one that runs by the clock
     clears: bool  # whether it is over by itself then
-    ends_with: dict[str, str | bool] | None  # the entry that ends it, where no step asks for it
+    ends_with: dict[str, str | bool | int] | None  # the entry that ends it, where no step asks for it
     ends_as: str  # what its button says
-    waived_with: dict[str, str | bool] | None  # the entry by which the lead does without, but for his reason
+    waived_with: dict[str, str | bool | int] | None  # the entry by which the lead does without, but for his reason
+    waived_as: str  # what its button says
     is_after: bool  # it comes after hand-over and holds nothing back
     holds_back: str
     until: str
     stops_turning: bool
+
+
+class Stuck(View):
+    """A step that waits while nothing can be done: what keeps it, and what is asked there."""
+
+    key: str  # of its question
+    title: str
+    why: str
 
 
 class Permission(View):
@@ -58,6 +67,7 @@ class BenchState(View):
     steps: list[StepView]
     current: str | None
     waits_for: str
+    stuck: list[Stuck]  # what keeps everything, where nothing can be answered
     permission: Permission
     loose_ends: list[LooseEndView]
     warnings: list[str]
@@ -76,6 +86,7 @@ class Summary(View):
     left_minutes: float
     loose_ends: int
     verdict: Literal["in", "out", "can't tell", "no limit known"] | None
+    proof: str  # by what the cams are told to stand right; empty while one of them is not
     signed: bool
     clock: str  # what runs by the clock and ends first
     clock_at: datetime | None

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cached_property, partial
 from typing import Any, get_args
 
-from gurvo_core.ledger import PLAN, Asked, Beside, Doing, Facts, Folded, Room, Step, kept_last
+from gurvo_core.ledger import PLAN, Asked, Beside, Doing, Facts, Folded, Question, Room, Step, kept_last
 from gurvo_core.work.gate import held_back
 from gurvo_core.work.state import StepStatus, StepView
 
@@ -69,6 +69,11 @@ class Steps:
         return layout
 
     @cached_property
+    def _first(self) -> tuple[tuple[Room[Any], Callable[[Any, Step, Facts], Sequence[Question]]], ...]:
+        """Rooms that ask something before a step, whatever room it is of."""
+        return tuple((room, room.asks_first) for room in self.rooms if room.asks_first)
+
+    @cached_property
     def _blocking(self) -> tuple[tuple[Room[Any], Callable[[Any, Step, Facts], str]], ...]:
         """Rooms that may hold back a step of another."""
         return tuple((room, room.blocks) for room in self.rooms if room.blocks)
@@ -108,6 +113,9 @@ class Steps:
         now, facts, found = folded.states[room.name], folded.facts, []
         for step in steps:
             asked = room.asks[step.does](now, step, facts)
+            first = [question for other, asks in self._first for question in asks(folded.states[other.name], step, facts)]
+            if first:
+                asked = Asked(questions=[*first, *asked.questions], note=asked.note)
             shut = asked.views.get(_SHUT)  # most steps of a long run: each is made once for what is asked in it
             if shut is None and asked.is_shut:
                 shut = asked.views[_SHUT] = _AskedStep(step, asked, asked.said)

@@ -5,7 +5,6 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 from django.utils.safestring import SafeString, mark_safe
 
-from engine.bridge import document_of
 from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.work import TapeLine
@@ -21,6 +20,7 @@ from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
+from work.record.proof import proof_on_paper
 from work.record.turns import STOPPED
 
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
@@ -59,8 +59,9 @@ def as_pdf(engine: Engine) -> bytes:
         "work/record.html",
         {
             "engine": engine,
-            "document": document_of(engine.revision_id),
+            "document": ledger.folded.document,
             "timing": timing,
+            **proof_on_paper(ledger, state, _said),
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),
             "joints": on_paper(ledger.folded.states["joints"]),

@@ -6,6 +6,8 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 from engine.bridge import document_of
+from gurvo_core.run.job.fields import stage_words
+from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import say
 from press.pdf import pdf_of
 from work import bridge
@@ -21,13 +23,31 @@ def as_check_sheet(engine: Engine) -> bytes:
 def check_sheet_page(engine: Engine) -> str:
     """The same as a page of HTML."""
     ledger = bridge.ledger_of(engine)
-    holds = {one.step.id for one in ledger.folded.states["run"].plan.steps if one.step.hold_point}
+    plan = ledger.folded.states["run"].plan
+    holds = {one.step.id for one in plan.steps if one.step.hold_point}
     steps = [
-        {"stage": step.stage, "title": say(step.title, ON_PAPER), "done": step.status == "done", "hold": step.key in holds}
+        {
+            "stage": step.stage,
+            "title": say(step.title, ON_PAPER),
+            "done": step.status == "done",
+            "hold": step.key in holds,
+            "more": _beside(plan, step.key),
+        }
         for step in ledger.shown.steps
     ]
-    kit = [part for part in document_of(engine.revision_id).kit if part.only_in is None or part.only_in in _options(engine)]
-    return render_to_string("work/check_sheet.html", {"engine": engine, "steps": steps, "kit": kit, "printed": timezone.localtime()})
+    kit = [part for part in ledger.folded.document.kit if part.only_in is None or part.only_in in _options(engine)]
+    tools = dict.fromkeys(tool for one in plan.steps for tool in one.step.tools)
+    shown = {"engine": engine, "steps": steps, "kit": kit, "tools": list(tools), "printed": timezone.localtime()}
+    return render_to_string("work/check_sheet.html", shown)
+
+
+def _beside(plan: Plan, step_id: str) -> str:
+    """How tight, and with which tools, as the document says it."""
+    planned = plan.by_id.get(step_id)
+    if planned is None:
+        return ""
+    tight = stage_words(plan, planned.step) if planned.step.does == "tighten" else ""
+    return " · ".join(filter(None, [tight, ", ".join(planned.step.tools)]))
 
 
 def as_first_start(engine: Engine) -> bytes:

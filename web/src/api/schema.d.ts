@@ -340,8 +340,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Its document with the cams' measured card
-         * @description Hand over the engine's document with what was measured of cams without a card: the lead may take it in as the next revision.
+         * Its document with what was found and measured
+         * @description Hand over the engine's document with what was found at the bench, and measured of cams without a card, for the next revision.
          */
         get: operations["measured_document"];
         put?: never;
@@ -1296,16 +1296,15 @@ export interface components {
             /**
              * Axis Deg
              * @description Where its cylinders point: clockwise from straight up, from the front
-             * @default 0
              */
-            axis_deg: number;
+            axis_deg?: number | null;
             /**
              * @default {
              *       "bore_mm": null,
              *       "compression_height_mm": null,
              *       "deck_height_mm": null,
              *       "gasket_mm": null,
-             *       "pin_offset_mm": 0,
+             *       "pin_offset_mm": null,
              *       "rod_mm": null,
              *       "stroke_mm": null
              *     }
@@ -1313,7 +1312,8 @@ export interface components {
             cranktrain: components["schemas"]["Cranktrain"];
             /**
              * Cylinders
-             * @description The maker's numbers, from the front
+             * @description The maker's numbers, from the front; empty = not known
+             * @default []
              */
             cylinders: number[];
             /** Id */
@@ -1406,6 +1406,8 @@ export interface components {
             /** Current */
             current: string | null;
             fits?: components["schemas"]["FitsView"] | null;
+            found?: components["schemas"]["FoundView"] | null;
+            hand_over?: components["schemas"]["HandOverView"] | null;
             joints?: components["schemas"]["JointsView"] | null;
             lash?: components["schemas"]["LashView"] | null;
             /** Loose Ends */
@@ -1416,6 +1418,8 @@ export interface components {
             signed: boolean;
             /** Steps */
             steps: components["schemas"]["Step"][];
+            /** Stuck */
+            stuck: components["schemas"]["Stuck"][];
             timing?: components["schemas"]["TimingView"] | null;
             /** Waits For */
             waits_for: string;
@@ -1651,6 +1655,26 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * CamWord
+         * @description The lead says that a camshaft stands right, though nothing that was looked at says so.
+         */
+        CamWord: {
+            /**
+             * Called
+             * @description What the camshaft was called; completed when it is taken
+             */
+            called?: string | null;
+            /** Camshaft */
+            camshaft: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cam_word";
+            /** Reason */
+            reason: string;
         };
         /**
          * Camshaft
@@ -2144,10 +2168,9 @@ export interface components {
             gasket_mm?: number | null;
             /**
              * Pin Offset Mm
-             * @description Pin or cylinder axis offset, positive towards the major thrust side [mm]
-             * @default 0
+             * @description Pin or cylinder axis offset, positive towards the major thrust side; null = not known: worked with as none [mm]
              */
-            pin_offset_mm: number;
+            pin_offset_mm?: number | null;
             /**
              * Rod Mm
              * @description Rod length, centre to centre [mm]
@@ -2220,10 +2243,9 @@ export interface components {
             position?: string | null;
             /**
              * Turn Deg
-             * @description Of each fastener a pass
-             * @default 180
+             * @description Of each fastener a pass; null = not known: a little at a time
              */
-            turn_deg: number;
+            turn_deg?: number | null;
         };
         /**
          * DrawnLoop
@@ -2494,10 +2516,9 @@ export interface components {
             reference_cylinder: number;
             /**
              * Running Direction
-             * @description Seen from the front, the cam-drive end
-             * @enum {string}
+             * @description Seen from the front, the cam-drive end; null = not known: asked before anything turns
              */
-            running_direction: "clockwise" | "counter-clockwise";
+            running_direction?: ("clockwise" | "counter-clockwise") | null;
             sides?: components["schemas"]["Sides"] | null;
             /**
              * Springs
@@ -2538,7 +2559,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 2;
+            version: 3;
         };
         /**
          * EngineHead
@@ -2585,11 +2606,8 @@ export interface components {
             ready_at: string | null;
             /** Revision */
             revision: number;
-            /**
-             * Running Direction
-             * @enum {string}
-             */
-            running_direction: "clockwise" | "counter-clockwise";
+            /** Running Direction */
+            running_direction: ("clockwise" | "counter-clockwise") | null;
             /** Serial */
             serial: string;
             /** Stand */
@@ -2636,7 +2654,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
              * @description Tag of the bench its maker has: only what changes is sent
@@ -3532,6 +3550,8 @@ export interface components {
             loose_ends: number;
             /** Promised */
             promised: string | null;
+            /** Proof */
+            proof: string;
             /** Purpose */
             purpose: string;
             /** Serial */
@@ -3562,22 +3582,159 @@ export interface components {
              * @description From the cam's axis towards the follower: there the nose points at full lift
              */
             clock_deg?: number | null;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "bucket" | "finger" | "rocker" | "pushrod";
+            /** Kind */
+            kind?: ("bucket" | "finger" | "rocker" | "pushrod") | null;
             /**
              * Ratio
              * @description Valve lift over lobe lift [-]
-             * @default 1
              */
-            ratio: number | null;
+            ratio?: number | null;
             /**
              * Valve
              * @enum {string}
              */
             valve: "intake" | "exhaust";
+        };
+        /**
+         * FoundFact
+         * @description Something that the book leaves open, found at the bench.
+         */
+        FoundFact: {
+            /**
+             * Called
+             * @description What it was called; completed when it is taken
+             */
+            called?: string | null;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "counted" | "measured" | "read off" | "told";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Pointer
+             * @description Where it belongs in the document, by ids
+             */
+            pointer: string;
+            /**
+             * Value
+             * @description As typed, or the answer that was chosen
+             */
+            value: string;
+        };
+        /**
+         * FoundLine
+         * @description One thing that was found.
+         */
+        FoundLine: {
+            /** Book */
+            book: string;
+            /** By */
+            by: string;
+            /** Called */
+            called: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "counted" | "measured" | "read off" | "told";
+            /** Pointer */
+            pointer: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * FoundOption
+         * @description One answer to choose from.
+         */
+        FoundOption: {
+            /** Detail */
+            detail: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * FoundQuestion
+         * @description Something the book leaves open, asked of whoever has the thing in his hand.
+         */
+        FoundQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Hows */
+            hows: ("counted" | "measured" | "read off" | "told")[];
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Options */
+            options: components["schemas"]["FoundOption"][];
+            /** Pointer */
+            pointer: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Typed
+             * @enum {string}
+             */
+            typed: "count" | "figure" | "clock" | "choice" | "words";
+            /** Unit */
+            unit: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * FoundView
+         * @description All that was found on this engine.
+         */
+        FoundView: {
+            /** Count */
+            count: number;
+            /** Facts */
+            facts: components["schemas"]["FoundLine"][];
         };
         /**
          * GaugeHistory
@@ -3702,6 +3859,14 @@ export interface components {
             module_mm?: number | null;
             /** Name */
             name: string;
+        };
+        /**
+         * HandOverView
+         * @description What proves each camshaft.
+         */
+        HandOverView: {
+            /** Proofs */
+            proofs: components["schemas"]["ProofView"][];
         };
         /**
          * HardStopQuestion
@@ -4001,7 +4166,7 @@ export interface components {
              * Head State
              * @description The same under the head; as the thread when left out
              */
-            head_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            head_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize") | null;
             /**
              * Held By
              * @description What holds against the wrench
@@ -4067,7 +4232,7 @@ export interface components {
              * Thread State
              * @description How the thread is left, as the figure presumes
              */
-            thread_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            thread_state?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize") | null;
             /**
              * Waist Mm
              * @description Diameter of the shank where it is less than the thread's
@@ -4166,7 +4331,7 @@ export interface components {
              * @description How threads and heads are left
              * @enum {string}
              */
-            threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+            threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize";
             /**
              * Wrench
              * @description The wrench it is pulled with; left out where none has a scale
@@ -4225,7 +4390,7 @@ export interface components {
             /** Step */
             step: string;
             /** Threads */
-            threads: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant") | null;
+            threads: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize") | null;
             /** Title */
             title: string;
             /**
@@ -4425,6 +4590,18 @@ export interface components {
              * @default false
              */
             returns: boolean;
+            /**
+             * Told By
+             * @description How that is seen on it
+             * @default
+             */
+            told_by: string;
+            /**
+             * Way Round
+             * @description Which way round it goes in
+             * @default
+             */
+            way_round: string;
         };
         /**
          * Lash
@@ -5334,9 +5511,8 @@ export interface components {
             /**
              * Lash Mm
              * @description Working lash at the valve [mm]; 0 with hydraulic lifters
-             * @default 0
              */
-            lash_mm: number | null;
+            lash_mm?: number | null;
             /**
              * Nose Deg
              * @description Crank degrees of the nose from the overlap TDC: after it for intake, before it for exhaust
@@ -5412,6 +5588,51 @@ export interface components {
             position: string;
         };
         /**
+         * Look
+         * @description One thing looked at on an engine as it came in.
+         */
+        Look: {
+            /**
+             * Asks
+             * @description Such as: How far is the plunger out?
+             */
+            asks: string;
+            /** Id */
+            id: string;
+            /**
+             * Mark
+             * @description Id of the mark that is looked at: meets, off, cannot be seen
+             */
+            mark?: string | null;
+            /**
+             * Unit
+             * @description Of a figure or count; left out where the answer is in words
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * LookView
+         * @description A mark, coloured link or tool that is looked at by its name.
+         */
+        LookView: {
+            /** Asks */
+            asks: string;
+            /** Beside */
+            beside: string;
+            /** Clock Deg */
+            clock_deg: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mark" | "link" | "tool" | "own";
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+        };
+        /**
          * LoopCount
          * @description Links, pins or teeth that are counted from one mark to another along the loop, the way it travels.
          */
@@ -5434,7 +5655,7 @@ export interface components {
             /** Name */
             name: string;
             /** Number */
-            number: number;
+            number?: number | null;
             /** To Mark */
             to_mark: string;
         };
@@ -5454,6 +5675,12 @@ export interface components {
              * @default []
              */
             counts: components["schemas"]["LoopCount"][];
+            /**
+             * Goes Over
+             * @description Where its way round is not known: ids of its wheels, the driving one first
+             * @default []
+             */
+            goes_over: string[];
             /** Id */
             id: string;
             /**
@@ -5462,6 +5689,11 @@ export interface components {
              */
             kind: "belt" | "chain";
             /**
+             * Longest Mm
+             * @description Wear limit: so long over as many pitches as are measured
+             */
+            longest_mm?: number | null;
+            /**
              * Marked
              * @description In the order in which they travel
              * @default []
@@ -5469,11 +5701,24 @@ export interface components {
             marked: components["schemas"]["MarkedLink"][];
             /** Name */
             name: string;
-            /** Path */
+            /**
+             * Over Pitches
+             * @description Over so many pitches the wear limit holds
+             */
+            over_pitches?: number | null;
+            /**
+             * Path
+             * @description Empty = not known
+             * @default []
+             */
             path: components["schemas"]["PathStep"][];
             /** Pitch Mm */
             pitch_mm?: number | null;
-            tensioner?: components["schemas"]["Tensioner"] | null;
+            /**
+             * Tensioner
+             * @description none = there is none; null = not known
+             */
+            tensioner?: components["schemas"]["Tensioner"] | "none" | null;
         };
         /**
          * LooseEndView
@@ -5492,7 +5737,7 @@ export interface components {
             ends_at: string | null;
             /** Ends With */
             ends_with: {
-                [key: string]: string | boolean;
+                [key: string]: string | boolean | number;
             } | null;
             /** Holds Back */
             holds_back: string;
@@ -5506,9 +5751,11 @@ export interface components {
             title: string;
             /** Until */
             until: string;
+            /** Waived As */
+            waived_as: string;
             /** Waived With */
             waived_with: {
-                [key: string]: string | boolean;
+                [key: string]: string | boolean | number;
             } | null;
         };
         /**
@@ -5523,9 +5770,9 @@ export interface components {
             alike?: string | null;
             /**
              * Clock Deg
-             * @description Clockwise from straight up (12 o'clock), seen from the front [deg]
+             * @description Where it stands at its position; null = not known, it meets all the same
              */
-            clock_deg: number;
+            clock_deg?: number | null;
             /**
              * Decides
              * @description Whether it decides (true), or only guides the eye (false)
@@ -5548,7 +5795,7 @@ export interface components {
             kind: "mark" | "key" | "dowel";
             /**
              * Meets
-             * @description Id of the pointer, or of the mark on a meshing gear, that it meets
+             * @description Id of the pointer that it meets, or of the mark on a meshing gear or a neighbouring wheel that it faces
              */
             meets?: string | null;
             /** Name */
@@ -5575,6 +5822,34 @@ export interface components {
             shown_by?: ("letter" | "hole" | "dot" | "line" | "groove" | "key") | null;
             /** Wheel */
             wheel: string;
+        };
+        /**
+         * MarkLook
+         * @description What was seen of one mark, coloured link or tool, by its id.
+         */
+        MarkLook: {
+            /**
+             * Name
+             * @description What it was called; completed when it is taken
+             */
+            name?: string | null;
+            /** Of */
+            of: string;
+            /**
+             * Saw
+             * @enum {string}
+             */
+            saw: "meets" | "off" | "less" | "tool" | "unseen";
+            /**
+             * Teeth
+             * @description Off by so many, where they were counted
+             */
+            teeth?: number | null;
+            /**
+             * Way
+             * @description Which way it is off
+             */
+            way?: ("ahead" | "behind") | null;
         };
         /**
          * MarkSeen
@@ -5639,9 +5914,29 @@ export interface components {
             name: string;
             /**
              * To Next
-             * @description Links or teeth to the next marked one; halves allowed
+             * @description Links or teeth to the next marked one, halves allowed; null = not known
              */
-            to_next: number;
+            to_next?: number | null;
+        };
+        /**
+         * MarksTaken
+         * @description The lead takes marks that do not meet as they are.
+         */
+        MarksTaken: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "marks_taken";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
         };
         /**
          * Mesh
@@ -5820,6 +6115,24 @@ export interface components {
             tight?: components["schemas"]["TightNeed"] | null;
         };
         /**
+         * NotKnown
+         * @description Asked, and not known: the work goes on without it.
+         */
+        NotKnown: {
+            /**
+             * Called
+             * @description What it was called; completed when it is taken
+             */
+            called?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "not_known";
+            /** Pointer */
+            pointer: string;
+        };
+        /**
          * Note
          * @description A remark.
          */
@@ -5934,6 +6247,30 @@ export interface components {
             torque_nm?: number | null;
         };
         /**
+         * OwnMark
+         * @description A mark of one's own: paint put on before it comes apart, counted on the old belt, moved over to the new one.
+         */
+        OwnMark: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own_mark";
+            /**
+             * Meets
+             * @description What it meets
+             * @default
+             */
+            meets: string;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * PartPlaces
          * @description A part that is fitted, and the places it has, by number and letter.
          */
@@ -5944,6 +6281,11 @@ export interface components {
             places: string[];
             /** Returns */
             returns: boolean;
+            /**
+             * Way Round
+             * @default
+             */
+            way_round: string;
         };
         /**
          * PastedIn
@@ -6126,9 +6468,8 @@ export interface components {
             /**
              * Rests
              * @description On which stop it stands without oil pressure
-             * @enum {string}
              */
-            rests: "advanced" | "retarded";
+            rests?: ("advanced" | "retarded") | null;
             /**
              * Travel Deg
              * @description Lost motion between its stops, crank degrees
@@ -6215,15 +6556,77 @@ export interface components {
             u_hz: number;
         };
         /**
+         * Plugs
+         * @description Plugs or injectors out and the stand locked, or back in, where the run of work has no step for it.
+         */
+        Plugs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plugs";
+            /** Out */
+            out: boolean;
+        };
+        /**
+         * PlugsQuestion
+         * @description Whether the plugs are out, where the run of work has no step for it.
+         */
+        PlugsQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plugs";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
          * Pointer
          * @description A notch, edge or arrow that stands still.
          */
         Pointer: {
             /**
              * Clock Deg
-             * @description Seen from the axis of the wheel whose mark meets it
+             * @description Seen from the axis of the wheel whose mark meets it; null = not known
              */
-            clock_deg: number;
+            clock_deg?: number | null;
             /** Id */
             id: string;
             /** Name */
@@ -6366,6 +6769,22 @@ export interface components {
             read?: components["schemas"]["TraceRead"] | null;
             /** Rows */
             rows: number;
+        };
+        /**
+         * ProofView
+         * @description How one camshaft is told to stand right.
+         */
+        ProofView: {
+            /** By */
+            by: ("degreed" | "marks" | "lock" | "counts" | "word") | null;
+            /** Camshaft */
+            camshaft: string;
+            /** Name */
+            name: string;
+            /** Who */
+            who: string;
+            /** Words */
+            words: string;
         };
         /**
          * Pull
@@ -6703,6 +7122,8 @@ export interface components {
             marks: components["schemas"]["MarkSeen"][];
             /** Positions */
             positions: components["schemas"]["PositionPlace"][];
+            /** Shafts */
+            shafts: components["schemas"]["ShaftName"][];
         };
         /**
          * School
@@ -6748,11 +7169,8 @@ export interface components {
          * @description Where the same mark stands at one more timing position.
          */
         SeenAt: {
-            /**
-             * Clock Deg
-             * @description Clockwise from straight up (12 o'clock), seen from the front [deg]
-             */
-            clock_deg: number;
+            /** Clock Deg */
+            clock_deg?: number | null;
             /** Position */
             position: string;
         };
@@ -6888,16 +7306,10 @@ export interface components {
              * @default false
              */
             position_matters: boolean;
-            /**
-             * X Mm
-             * @default 0
-             */
-            x_mm: number | null;
-            /**
-             * Y Mm
-             * @default 0
-             */
-            y_mm: number | null;
+            /** X Mm */
+            x_mm?: number | null;
+            /** Y Mm */
+            y_mm?: number | null;
         };
         /**
          * ShaftFrames
@@ -6925,6 +7337,16 @@ export interface components {
             now_words: string;
             /** Shaft */
             shaft: string;
+        };
+        /**
+         * ShaftName
+         * @description A shaft by its id and name.
+         */
+        ShaftName: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * ShaftTurned
@@ -7274,9 +7696,9 @@ export interface components {
             name: string;
             /**
              * Range Deg
-             * @description Crank degrees either way from mid-slot
+             * @description Crank degrees either way from mid-slot; null = not known
              */
-            range_deg: number;
+            range_deg?: number | null;
         };
         /**
          * Snapshot
@@ -7425,7 +7847,7 @@ export interface components {
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -7450,6 +7872,12 @@ export interface components {
              * @enum {string}
              */
             kind: "step_done";
+            /**
+             * Looks
+             * @description What was seen of each mark, link and tool
+             * @default []
+             */
+            looks: components["schemas"]["MarkLook"][];
             /**
              * Note
              * @default
@@ -7507,10 +7935,20 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Looks
+             * @default []
+             */
+            looks: components["schemas"]["LookView"][];
             /** Loop */
             loop: string | null;
             /** Minutes */
             minutes: number | null;
+            /**
+             * Moves
+             * @default false
+             */
+            moves: boolean;
             /** Next Step */
             next_step: string | null;
             /** Parts */
@@ -7531,10 +7969,20 @@ export interface components {
             /** Title */
             title: string;
             /**
+             * Tools
+             * @default []
+             */
+            tools: string[];
+            /**
              * Waits
              * @default
              */
             waits: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
         };
         /**
          * StepSkipped
@@ -7731,6 +8179,18 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Stuck
+         * @description A step that waits while nothing can be done: what keeps it, and what is asked there.
+         */
+        Stuck: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
         };
         /**
          * Suspect
@@ -7951,6 +8411,22 @@ export interface components {
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
+         * TensionWindow
+         * @description How tight a belt must be, as the book says it.
+         */
+        TensionWindow: {
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
+            /**
+             * Unit
+             * @description Newtons by gauge, hertz of a plucked span, or mm of sag
+             * @enum {string}
+             */
+            unit: "N" | "Hz" | "mm";
+        };
+        /**
          * Tensioner
          * @description What takes up the slack, and on which run.
          */
@@ -7959,7 +8435,7 @@ export interface components {
              * After
              * @description It works on the run that follows this wheel, the way the chain or belt travels
              */
-            after: string;
+            after?: string | null;
             /**
              * Arm
              * @default
@@ -7970,11 +8446,13 @@ export interface components {
              * @default
              */
             fit: string;
+            /** Kind */
+            kind?: ("hydraulic" | "ratchet" | "press_and_release" | "oil_fed" | "eccentric" | "spring_then_lock" | "manual") | null;
             /**
-             * Kind
-             * @enum {string}
+             * Most Out Mm
+             * @description Plunger further out than this: chain and guides are worn [mm]
              */
-            kind: "hydraulic" | "ratchet" | "press_and_release" | "oil_fed" | "eccentric" | "spring_then_lock" | "manual";
+            most_out_mm?: number | null;
             /** Name */
             name: string;
             /**
@@ -7992,6 +8470,8 @@ export interface components {
              * @description How far its plunger may come out, from all the way in [mm]
              */
             stroke_mm?: number | null;
+            /** @description What a gauge or a plucked span must show */
+            tension?: components["schemas"]["TensionWindow"] | null;
         };
         /**
          * Thing
@@ -8130,9 +8610,8 @@ export interface components {
             /**
              * After Tdc Deg
              * @description Crank degrees after that TDC; negative = before it; null = not known: turns are counted from it
-             * @default 0
              */
-            after_tdc_deg: number | null;
+            after_tdc_deg?: number | null;
             /**
              * Bank
              * @description The bank it is for; left out when for the whole engine
@@ -8155,11 +8634,9 @@ export interface components {
             name: string;
             /**
              * Stroke
-             * @description Which TDC of that cylinder it counts from
-             * @default firing
-             * @enum {string}
+             * @description Which TDC of that cylinder it counts from; null = not known
              */
-            stroke: "firing" | "overlap";
+            stroke?: ("firing" | "overlap") | null;
         };
         /**
          * TimingView
@@ -8283,6 +8760,34 @@ export interface components {
             value_mm: number;
         };
         /**
+         * TroubleTold
+         * @description A dead stop, a stiffness or a noise while something was moved: nothing goes on before it is looked into.
+         */
+        TroubleTold: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trouble";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Step */
+            step: string;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "dead_stop" | "stiff" | "noise";
+        };
+        /**
          * Turn
          * @description The crank has been turned to a place in the cycle.
          */
@@ -8312,6 +8817,8 @@ export interface components {
              * @default
              */
             blocked: string;
+            /** Cautions */
+            cautions: string[];
             /** Crank Deg */
             crank_deg: number | null;
             /**
@@ -8319,8 +8826,6 @@ export interface components {
              * @default
              */
             doing: string;
-            /** Goes In */
-            goes_in: components["schemas"]["FieldOption"][];
             /**
              * Group
              * @default
@@ -8340,6 +8845,8 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /** Looks */
+            looks: components["schemas"]["LookView"][];
             /** Marks */
             marks: components["schemas"]["MarkSeen"][];
             /** Of */
@@ -8357,6 +8864,10 @@ export interface components {
             stop: number;
             /** Title */
             title: string;
+            /** Tools */
+            tools: string[];
+            /** Turned Ask */
+            turned_ask: string;
             /** Turns */
             turns: number;
             /** Turns In All */
@@ -8377,6 +8888,12 @@ export interface components {
              * @enum {string}
              */
             kind: "turn_seen";
+            /**
+             * Looks
+             * @description What was seen of each mark and tool
+             * @default []
+             */
+            looks: components["schemas"]["MarkLook"][];
             /**
              * Note
              * @default
@@ -8432,6 +8949,42 @@ export interface components {
              * @description Crank turns from where it began
              */
             turns: number;
+        };
+        /**
+         * TurnedAlone
+         * @description One shaft turned by itself: a cam by its hexagon with nothing on it, the crank a little to meet a link.
+         */
+        TurnedAlone: {
+            /**
+             * How Far
+             * @description How far, or to what, as one says it
+             * @default
+             */
+            how_far: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shaft_turned";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Shaft */
+            shaft: string;
+            /**
+             * Then
+             * @enum {string}
+             */
+            then: "stands" | "snapped" | "dead_stop";
+            /**
+             * Title
+             * @description What the shaft was called; completed when it is taken
+             */
+            title?: string | null;
+            /** Way */
+            way?: ("running" | "back") | null;
         };
         /**
          * Twin
@@ -8946,7 +9499,7 @@ export interface components {
              * Does
              * @enum {string}
              */
-            does: "ready" | "inspect" | "fit" | "put_on" | "take_off" | "plugs_out" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "lash" | "seal" | "prime" | "first_start" | "do";
+            does: "ready" | "inspect" | "as_found" | "fit" | "put_on" | "take_off" | "plugs_out" | "plugs_in" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "lash" | "seal" | "prime" | "first_start" | "do";
             /**
              * Fits
              * @description measure: ids of fits
@@ -8971,6 +9524,12 @@ export interface components {
              * @description fit: a joint left finger tight; tighten: the joint
              */
             joint?: string | null;
+            /**
+             * Looks
+             * @description as_found: what is looked at, counted or measured as it came in
+             * @default []
+             */
+            looks: components["schemas"]["Look"][];
             /**
              * Loop
              * @description lay, tension: id of a chain, belt or gear stage of the drive
@@ -9038,15 +9597,21 @@ export interface components {
              */
             thing?: string | null;
             /**
+             * Tools
+             * @description What is at hand before it is begun
+             * @default []
+             */
+            tools: string[];
+            /**
              * Until
              * @description Left so on purpose until this step
              */
             until?: string | null;
             /**
              * Way
-             * @description park, turn_over: which way the book turns the crank
+             * @description Any step that turns something: which way the book turns it; the running way when left out
              */
-            way?: ("running" | "back") | null;
+            way?: ("running" | "back" | "either") | null;
             /**
              * Why
              * @default

@@ -3,20 +3,21 @@ import type { Schemas } from '../api/client';
 
 export type LengthUnit = Schemas['Person']['length_unit'];
 export type SeenFrom = Schemas['Person']['seen_from'];
-type Running = Schemas['EngineHead']['running_direction'];
+type Running = NonNullable<Schemas['EngineHead']['running_direction']>;
 
 export interface Voice {
   unit: LengthUnit;
   factor: Schemas['UnitFactor'];
   seenFrom: SeenFrom;
-  running: Running;
+  /** null while nobody knows which way the engine runs. */
+  running: Running | null;
 }
 
 const OTHER: Record<Running, Running> = { clockwise: 'counter-clockwise', 'counter-clockwise': 'clockwise' };
 
 /** Whether crank angles grow clockwise in a drawing seen from this side. */
 export function growsClockwise(voice: Pick<Voice, 'seenFrom' | 'running'>): boolean {
-  return (voice.running === 'clockwise') === (voice.seenFrom === 'front');
+  return (voice.running !== 'counter-clockwise') === (voice.seenFrom === 'front');
 }
 
 /** A length in the reader's unit. */
@@ -42,6 +43,8 @@ const TOKENS = {
   fine: (value: string, voice: Voice) => sayFine(Number(value), voice.factor),
   clock: (value: string, voice: Voice) => sayClock(Number(value), voice.seenFrom),
   turn: (value: string, voice: Voice) => {
+    if (voice.running === null)
+      return value === 'against' ? 'against the way the engine runs' : 'the way the engine runs';
     const running: Running = growsClockwise(voice) ? 'clockwise' : 'counter-clockwise';
     return `${value === 'against' ? OTHER[running] : running} seen from the ${voice.seenFrom}`;
   },

@@ -56,7 +56,8 @@ export function driveFacts(document: Document): Fact[] {
   const stages = document.drive.stages.map((stage): Fact => {
     if (stage.kind === 'gears') return [stage.name, `gears, module ${known(stage.module_mm)}`];
     const what = stage.kind === 'chain' ? 'links' : 'teeth';
-    const tensioner = stage.tensioner ? ` · ${stage.tensioner.name}` : '';
+    const tensioner =
+      stage.tensioner === 'none' ? ' · no tensioner' : stage.tensioner ? ` · ${stage.tensioner.name}` : '';
     return [
       stage.name,
       `${listed([
@@ -79,9 +80,9 @@ export function holdingFacts(document: Document): Fact[] {
     ],
   );
   const tensioners = drive.stages.flatMap((stage): Fact[] => {
-    if (stage.kind === 'gears' || !stage.tensioner) return [];
+    if (stage.kind === 'gears' || !stage.tensioner || stage.tensioner === 'none') return [];
     const { name, kind, fit, arm, prove } = stage.tensioner;
-    return [[name, [kind.replaceAll('_', ' '), fit, arm, prove].filter(Boolean).join(' · ')]];
+    return [[name, [kind?.replaceAll('_', ' ') ?? 'kind not known', fit, arm, prove].filter(Boolean).join(' · ')]];
   });
   return [...locks, ...tensioners];
 }
@@ -96,7 +97,8 @@ export function jointFacts(document: Document): Fact[] {
     const words = one.stages.filter((stage) => typeof stage === 'string');
     if (words.length < one.stages.length) return [];
     const notes = [...words, one.lubrication, one.one_time ? 'new every time' : ''].filter(Boolean);
-    const count = one.fasteners == null ? '' : `, ${one.fasteners} × ${one.thread}`;
+    const count =
+      one.fasteners == null ? ', count not known' : `, ${one.fasteners}${one.thread ? ` × ${one.thread}` : ''}`;
     return [[`${one.name}${count}`, notes.join(' · ')]];
   });
 }

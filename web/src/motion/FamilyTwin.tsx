@@ -31,7 +31,7 @@ export function FamilyTwin() {
       <Turned
         code={code}
         number={data.revision}
-        running={data.document.running_direction}
+        running={data.document.running_direction ?? null}
         toDocument={() => navigate({ to: '/families/$code', params: { code }, search: revision ? { revision } : {} })}
       />
     </div>

@@ -1,6 +1,8 @@
-/** The front of an engine with its crank standing at one angle. */
+/** The front of an engine with its crank standing at one angle; it takes the room that is there. */
+import { useElementSize } from '@mantine/hooks';
 import { useMemo } from 'react';
 import type { Schemas } from '../api/client';
+import classes from './FrontAt.module.css';
 import { FrontDrawing, type Laid } from './FrontDrawing';
 import { Turning } from './turning';
 
@@ -14,5 +16,19 @@ interface FrontAtProps {
 
 export function FrontAt({ twin, crankDeg, seenFrom, lit, laid }: FrontAtProps) {
   const turning = useMemo(() => new Turning(crankDeg), [crankDeg]);
-  return <FrontDrawing twin={twin} cylinder={undefined} turning={turning} seenFrom={seenFrom} lit={lit} laid={laid} />;
+  const { ref, width, height } = useElementSize();
+  return (
+    <div ref={ref} className={classes.room}>
+      <FrontDrawing
+        twin={twin}
+        cylinder={undefined}
+        turning={turning}
+        seenFrom={seenFrom}
+        lit={lit}
+        laid={laid}
+        room={{ width, height }}
+      />
+      {!twin.drawing.is_to_scale && <span className={classes.sketch}>sketch, not to scale</span>}
+    </div>
+  );
 }

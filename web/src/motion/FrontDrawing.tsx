@@ -10,6 +10,7 @@ import { evenly, type Turning, useAngle } from './turning';
 type Wheel = Schemas['DrawnWheel'];
 type Turned = Schemas['Sweep'];
 
+const LETTERS_PX = 14;
 const STILL: Turned = { begin_deg: 0, end_deg: 0 };
 
 export interface FrontDrawingProps {
@@ -21,6 +22,8 @@ export interface FrontDrawingProps {
   lit?: string[];
   /** A loop that does not lie as it should, and shafts that stand off their places for it. */
   laid?: Laid | undefined;
+  /** How many pixels the drawing has, where it is known: its letters are never smaller than they can be read. */
+  room?: { width: number; height: number };
 }
 
 /** How a loop lies: its runs, taut or slack, and how far shafts are turned from where they belong, clockwise. */
@@ -36,7 +39,7 @@ interface Turner {
   turned: Turned;
 }
 
-export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid }: FrontDrawingProps) {
+export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid, room }: FrontDrawingProps) {
   const { box, wheels } = twin.drawing;
   const turners = useRef(new Map<string, Turner>());
   const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
@@ -48,7 +51,9 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
       node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
   });
   // letters come out alike on a wide drawing and a tall one
-  const size = Math.max((box.right_mm - box.left_mm) / 42, (box.top_mm - box.bottom_mm) / 25);
+  const [wide, high] = [box.right_mm - box.left_mm, box.top_mm - box.bottom_mm];
+  const mmAPixel = room?.width && room.height ? Math.max(wide / room.width, high / room.height) : 0;
+  const size = Math.max(wide / 42, high / 25, LETTERS_PX * mmAPixel);
   const turnOf = (shaft: string): Turned => {
     const turned = twin.frames.shafts.find((one) => one.shaft === shaft)?.turned ?? STILL;
     const off = laid?.turned.find((one) => one.shaft === shaft)?.clock_deg ?? 0;

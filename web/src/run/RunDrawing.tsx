@@ -16,7 +16,9 @@ const LayDrawing = later<LayDrawingProps>(async () => (await import('../drive/pa
 
 export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const { engine } = bench;
-  const of = { code: engine.family_code, number: engine.revision };
+  const found = bench.state.found?.count ?? 0;
+  // with something found at the bench the engine has a drawing of its own
+  const of = found ? { serial: engine.serial, cams: found } : { code: engine.family_code, number: engine.revision };
   const twin = useQuery(twinQuery(of, 'rest')).data;
   const run = bench.state.run;
   const named = run?.positions.find((one) => one.position === positionOf(question));
@@ -35,6 +37,7 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
       </div>
       <div className={classes.beside}>
         {turned && <Turned question={turned} />}
+        {(step ?? turned)?.tools.length ? <Tools tools={(step ?? turned)?.tools ?? []} /> : null}
         {step?.thing && <p className={classes.thing}>{step.thing}</p>}
         {step && <PartsDrawing parts={step.parts} />}
         {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
@@ -42,6 +45,18 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
         <Cautions question={step} />
       </div>
     </div>
+  );
+}
+
+/** What is at hand before it is begun. */
+function Tools({ tools }: { tools: string[] }) {
+  return (
+    <section className={classes.tools} aria-label="At hand">
+      <header>At hand</header>
+      {tools.map((one) => (
+        <p key={one}>{one}</p>
+      ))}
+    </section>
   );
 }
 

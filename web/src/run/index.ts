@@ -3,18 +3,23 @@ import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 import { isLaid } from './asked';
 import { HardStopInput } from './inputs/HardStopInput';
 import { HoldInput } from './inputs/HoldInput';
+import { PlugsInput } from './inputs/PlugsInput';
 import { StepInput } from './inputs/StepInput';
 import { TurnInput } from './inputs/TurnInput';
 import { VariantChoice } from './inputs/VariantChoice';
 import { RunDrawing } from './RunDrawing';
 
-export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant'> = {
+export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant' | 'plugs'> = {
   step_done: {
     Input: StepInput,
-    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')],
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose'), keyHint('0', 'all meet')],
     also: (question) => (isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
   },
-  turn_seen: { Input: TurnInput, keys: [keyHint('Enter', 'record'), keyHint('1-4', 'choose')] },
+  turn_seen: {
+    Input: TurnInput,
+    keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose'), keyHint('0', 'all meet')],
+  },
+  plugs: { Input: PlugsInput, keys: [keyHint('Enter', 'confirm')] },
   hold_point: { Input: HoldInput, keys: [keyHint('Enter', 'sign')] },
   hard_stop: { Input: HardStopInput, keys: [keyHint('Enter', 'record')] },
   variant: { Input: VariantChoice, keys: [keyHint('1-9', 'choose')] },

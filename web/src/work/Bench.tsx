@@ -23,6 +23,7 @@ import { LooseEnds } from './LooseEnds';
 import { NoteDialog } from './NoteDialog';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
+import { Stuck } from './Stuck';
 import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
@@ -74,6 +75,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [noting, setNoting] = useState(false);
   const [changing, setChanging] = useState(false);
   const [placing, setPlacing] = useState(false);
+  const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
   const record = useRecord(engine.serial, person.username);
@@ -89,6 +91,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     voice,
     openNote: () => setNoting(true),
     changePerson: () => setChanging(true),
+    showWhole: () => setWhole(!whole),
   });
   const actions: KeyAction[] = engine.may_record
     ? [
@@ -122,21 +125,21 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         {...(engine.may_record ? { move: () => setPlacing(true) } : {})}
       />
       <RunOfWork engine={engine} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
-      <main className={classes.centre}>
-        <div>
+      <main className={classes.centre} data-whole={whole}>
+        <div hidden={whole}>
           <h1>
             {question
               ? say(question.ask, voice)
               : state.signed
                 ? 'Signed. Nothing is left to do here.'
-                : 'Nothing can be done just now.'}
+                : 'Everything waits: this is what holds it.'}
           </h1>
           <p className={classes.hint}>
             {question
               ? say(question.hint, voice)
               : state.signed
                 ? 'The record can be handed over with the engine.'
-                : 'Every open step waits for another; look at them on the left.'}
+                : 'Go to one of them and do what it waits for; the lead may leave it out there, with a reason.'}
           </p>
           {state.warnings.map((warning) => (
             <p key={warning} className={classes.warning}>
@@ -144,8 +147,11 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             </p>
           ))}
         </div>
+        {!question && <Stuck stuck={state.stuck} voice={voice} onChoose={setChosen} />}
         <Drawing bench={bench} question={question} voice={voice} />
-        {question && engine.may_record && <Answer key={question.key} {...{ bench, question, voice, answering }} />}
+        {question && engine.may_record && !whole && (
+          <Answer key={question.key} {...{ bench, question, voice, answering }} />
+        )}
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
       </main>
       <aside className={classes.side}>
@@ -195,6 +201,7 @@ interface BenchKeysInput {
   voice: Voice;
   openNote: () => void;
   changePerson: () => void;
+  showWhole: () => void;
 }
 
 function useBenchKeys({
@@ -205,6 +212,7 @@ function useBenchKeys({
   voice,
   openNote,
   changePerson,
+  showWhole,
 }: BenchKeysInput): KeyAction[] {
   const like = useLikings();
   const turnRound = useTurnRound();
@@ -222,6 +230,7 @@ function useBenchKeys({
     { keys: ['ArrowUp'], label: 'question before', quiet: true, run: () => move(-1) },
     { keys: ['f'], label: 'front / flywheel', run: turnRound },
     { keys: ['l'], label: 'mm / inch', run: () => like({ length_unit: NEXT_UNIT[voice.unit] }) },
+    { keys: ['z'], label: 'drawing alone', quiet: true, run: showWhole },
     { keys: ['m'], label: 'note', quiet: true, run: openNote },
     { keys: ['h'], label: 'who is here', run: changePerson },
     { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },

@@ -157,6 +157,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               </span>
               <span className={classes.waits}>
                 {row.broken || row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
+                {row.proof && row.proof !== 'degreed' && <small className={classes.proof}>{row.proof}</small>}
                 {row.clock_at && <FloorClock row={row} endsAt={row.clock_at} />}
                 {row.after && <After row={row} />}
                 {row.whereabouts === 'set aside' && <small>set aside: {row.aside_because}</small>}

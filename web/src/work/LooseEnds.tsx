@@ -84,14 +84,14 @@ function Ending({ end, maySign, onEnd }: EndingProps) {
     return (
       <form className={classes.waive} onSubmit={waive}>
         <TextInput
-          aria-label="Why is it waived?"
-          placeholder="Why is it waived?"
+          aria-label="Why?"
+          placeholder="Why?"
           autoFocus
           value={reason}
           onChange={(event) => setReason(event.currentTarget.value)}
         />
         <Button type="submit" variant="default" disabled={!reason.trim()}>
-          Waive it
+          {end.waived_as}
         </Button>
       </form>
     );
@@ -100,7 +100,7 @@ function Ending({ end, maySign, onEnd }: EndingProps) {
       {end.ends_with && (
         <UnstyledButton onClick={() => onEnd(end.title, entry(end.ends_with))}>{end.ends_as}</UnstyledButton>
       )}
-      {end.waived_with && maySign && <UnstyledButton onClick={() => setReason('')}>Waive it</UnstyledButton>}
+      {end.waived_with && maySign && <UnstyledButton onClick={() => setReason('')}>{end.waived_as}</UnstyledButton>}
     </div>
   );
 }

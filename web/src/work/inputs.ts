@@ -1,14 +1,17 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
 import { fitDrawings, fitInputs } from '../fits';
+import { foundInputs } from '../found';
 import { jointDrawings, jointInputs } from '../joints';
 import { lashDrawings, lashInputs } from '../lash';
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
 import { runDrawings, runInputs } from '../run';
-import { TimingDrawing, timingDrawings, timingInputs } from '../timing';
+import { timingDrawings, timingInputs } from '../timing';
+import { ProofDrawing } from './ProofDrawing';
 import { SignOff } from './SignOff';
 
 export const INPUTS: Inputs<Kind> = {
   ...runInputs,
+  ...foundInputs,
   ...jointInputs,
   ...fitInputs,
   ...lashInputs,
@@ -22,5 +25,5 @@ export const DRAWINGS: Drawings<Does> = {
   ...fitDrawings,
   ...lashDrawings,
   ...timingDrawings,
-  sign: TimingDrawing,
+  sign: ProofDrawing,
 };

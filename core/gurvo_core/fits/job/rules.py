@@ -14,6 +14,7 @@ from gurvo_core.fits.places import FitSpot
 from gurvo_core.fits.settle import is_too_coarse
 from gurvo_core.fits.slips import size_slip, temperature_slip
 from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STOCK, Facts, Gauge, Objection, may_be_done, need
+from gurvo_core.sentence import within
 from gurvo_core.uncertainty import COVERAGE, root_sum_square
 
 Objections = Iterator[Objection]
@@ -30,7 +31,7 @@ def check_ready(now: FitsState, body: FitsReady, facts: Facts) -> Objections:
         yield Objection("fit", NO_SUCH)
         return
     yield from may_be_done(body.step, facts, ONCE_DONE)
-    yield from need(body.as_asked or not side.condition, "as_asked", f"first: {(side.condition or '').rstrip('.').lower()}")
+    yield from need(body.as_asked or not side.condition, "as_asked", f"first: {within((side.condition or '').rstrip('.'))}")
     for text, field in ((body.part_c, "part_c"), (body.gauge_c, "gauge_c")):
         warmth = typed_c(text, field)
         if warmth is not None:

@@ -5,6 +5,7 @@ __all__ = ["fit_view", "limits_words", "loose_ends_of", "says_of", "view_of"]
 from collections.abc import Iterator, Mapping
 
 from gurvo_core.fits.job.book import PlacedFit
+from gurvo_core.fits.job.entries import FitDecided
 from gurvo_core.fits.job.state import FitsState, PlaceStands
 from gurvo_core.fits.job.view import FitsView, FitView, PlaceView, SideView
 from gurvo_core.fits.places import FitPlace
@@ -38,7 +39,17 @@ def loose_ends_of(now: FitsState, _facts: Facts) -> Iterator[LooseEnd]:
             title = f"{fit.names_place(place)} {'is out' if verdict == 'out' else 'cannot be told'}"
             since = max((one.seq for spot in fit.at_place[place] for one in now.of_fit(name).get(spot.key, ())), default=0)
             until = "another part goes in, or the lead accepts it" if verdict == "out" else "it is read finer, or the lead accepts it"
-            yield LooseEnd(title=title, since=since, holds_back=LATE, until=until, kept_from="start, hand over")
+            step = next((name_of for name_of, one in now.book.steps.items() if name in one.fits), None)
+            body = {"kind": "fit_decided", "step": step, "fit": name, "place": place, "decision": "accepted"}
+            yield LooseEnd(
+                title=title,
+                since=since,
+                holds_back=LATE,
+                until=until,
+                kept_from="start, hand over",
+                waived_with=FitDecided.model_validate(body) if step else None,
+                waived_as="Accept it",
+            )
 
 
 def view_of(now: FitsState, facts: Facts) -> FitsView:

@@ -11,6 +11,7 @@ from gurvo_core.joints.job.state import JointsState, Ready
 from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion
 from gurvo_core.joints.sequence import ALL, Figures, Item
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, kept_with
+from gurvo_core.sentence import within
 
 AHEAD = 3  # pulls that a screen is told of, so that it need not wait for the next
 ORDINALS = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth", "Ninth", "Tenth", "Eleventh", "Twelfth")
@@ -110,7 +111,7 @@ def _pull(now: JointsState, joint: PulledJoint, step: Step, item: Item, ready: R
         hint=_hint(joint, item, figures, now),
         status="open",
         group="",
-        waits=f"{joint.joint.name.lower()} to be pulled",
+        waits=f"{within(joint.joint.name)} to be pulled",
         blocked="",
         doing="tighten",
         later=False,

@@ -85,6 +85,10 @@ class JointBook:
         step = self.steps.get(step_id)
         return self.joints[step.joint] if step is not None and step.joint else None
 
+    def step_of(self, joint: str, item: Item) -> str | None:
+        """The step in which a pull is made."""
+        return next((step for step, one in self.steps.items() if one.joint == joint and item in self.segment(step)), None)
+
     def segment(self, step_id: str) -> tuple[Item, ...]:
         """The pulls of one step: from the stage after the one an earlier step ends at, to its own."""
         return self._segments.get(step_id, ())

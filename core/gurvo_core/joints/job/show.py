@@ -6,6 +6,7 @@ from collections.abc import Container, Iterator
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job.book import PulledJoint
+from gurvo_core.joints.job.entries import BoltFound, PullDecided
 from gurvo_core.joints.job.judged import TURNED, Judgement, window_of
 from gurvo_core.joints.job.pulled import Pulled
 from gurvo_core.joints.job.said import about_joint, window_words
@@ -26,7 +27,19 @@ def loose_ends_of(now: JointsState, facts: Facts) -> Iterator[LooseEnd]:
             if decision is not None and decision.decision == "accepted":
                 continue
             until = "take it out and look, or let the lead decide" if decision is None else "the lead accepts it, or it is pulled anew"
-            yield LooseEnd(title=one.title, since=one.seq, holds_back=LATE, until=until, kept_from="start, hand over")
+            item = one.item
+            step = now.book.step_of(name, item)
+            about = {"stage": item.stage, "turn": item.turn, "fastener": item.fastener}
+            accepted = PullDecided.model_validate({"kind": "pull_decided", "step": step, "decision": "accepted", **about}) if step else None
+            yield LooseEnd(
+                title=one.title,
+                since=one.seq,
+                holds_back=LATE,
+                until=until,
+                kept_from="start, hand over",
+                waived_with=accepted,
+                waived_as="Accept it",
+            )
     for step, left in now.left.items():
         joint = now.book.joint_of(step)
         if joint is not None and step not in (facts.get(STEPS_DONE) or ()):
@@ -34,10 +47,19 @@ def loose_ends_of(now: JointsState, facts: Facts) -> Iterator[LooseEnd]:
                 title=f"{joint.joint.name} left as it is", since=left.seq, holds_back=LATE, until=left.until, kept_from="start, hand over"
             )
     for name, spent in now.spent.items():
-        since = max((seq for step, (seq, _) in now.opened.items() if now.book.steps[step].joint == name), default=0)
+        since = max((one.seq for step, one in now.opened.items() if now.book.steps[step].joint == name), default=0)
         for fastener in sorted(spent):
             title = f"{now.book.joints[name].called(fastener)} must be new"
-            yield LooseEnd(title=title, since=since, holds_back=LATE, until="put in a new one and say so", kept_from="start, hand over")
+            step = next((step for step, planned in now.book.steps.items() if planned.joint == name), None)
+            yield LooseEnd(
+                title=title,
+                since=since,
+                holds_back=LATE,
+                until="put in a new one and say so",
+                kept_from="start, hand over",
+                ends_with=BoltFound(kind="bolt", step=step, fastener=fastener, found="replaced") if step else None,
+                ends_as="A new one is in",
+            )
 
 
 def view_of(now: JointsState, facts: Facts) -> JointsView:

@@ -1,9 +1,10 @@
 """What stands at the joints: every pull, what was looked at before, what was decided. Frozen; made anew by every entry that changes it."""
 
-__all__ = ["Decision", "JointsState", "Left", "Pulled", "Ready", "begin_joints", "next_item"]
+__all__ = ["NEVER", "Decision", "JointsState", "Left", "Opened", "Pulled", "Ready", "begin_joints", "next_item"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job.book import JointBook, book_of
@@ -43,6 +44,17 @@ class Left:
     until: str
 
 
+class Opened(NamedTuple):
+    """A step open again: since which entry, why, and whether only its own bolts are pulled again."""
+
+    seq: int
+    because: str
+    alone: bool = False
+
+
+NEVER = Opened(0, "")
+
+
 @dataclass(frozen=True, kw_only=True)
 class JointsState:
     """All that stands."""
@@ -56,7 +68,7 @@ class JointsState:
     judged: Mapping[str, tuple[Judgement, ...]] = field(default_factory=dict)  # by joint
     spent: Mapping[str, frozenset[str]] = field(default_factory=dict)  # one-time fasteners that have been pulled and are out, by joint
     complete: frozenset[str] = frozenset()  # steps
-    opened: Mapping[str, tuple[int, str]] = field(default_factory=dict)  # steps open again: since which entry, and why
+    opened: Mapping[str, Opened] = field(default_factory=dict)  # steps open again
 
     def of_joint(self, joint_id: str) -> Mapping[str, Pulled]:
         """The pulls of a joint."""

@@ -9,7 +9,7 @@ from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
 from gurvo_core.joints.job.figures import per_set_of, typed_angle_deg, typed_torque_nm
 from gurvo_core.joints.job.judged import TURNED, judge_joint
-from gurvo_core.joints.job.state import Decision, JointsState, Left, Pulled, Ready
+from gurvo_core.joints.job.state import NEVER, Decision, JointsState, Left, Opened, Pulled, Ready
 from gurvo_core.joints.sequence import ALL, Item
 from gurvo_core.ledger import LedgerEntry, StepNews
 
@@ -98,15 +98,15 @@ def news_of(before: JointsState, after: JointsState) -> Iterator[StepNews]:
     for step in sorted(after.complete - before.complete):
         yield StepNews(step=step, is_done=True)
     if after.opened is not before.opened:
-        for step, (seq, because) in after.opened.items():
-            if before.opened.get(step, (0, ""))[0] != seq:
-                yield StepNews(step=step, is_done=False, because=because)
+        for step, opened in after.opened.items():
+            if before.opened.get(step, NEVER).seq != opened.seq:
+                yield StepNews(step=step, is_done=False, because=opened.because, alone=opened.alone)
 
 
 def hear_of_step(now: JointsState, entry: LedgerEntry, news: StepNews) -> JointsState:
     """A step was opened with what it stands on: its pulls are gone. What was opened here is known already."""
     joint = now.book.joint_of(news.step)
-    if joint is None or news.is_done or now.opened.get(news.step, (0, ""))[0] == entry.seq:
+    if joint is None or news.is_done or now.opened.get(news.step, NEVER).seq == entry.seq:
         return now
     keys = {item.key for item in now.book.segment(news.step)} & now.of_joint(joint.joint.id).keys()
     return _dropped(now, joint, keys) if keys or news.step in now.complete else now
@@ -124,17 +124,17 @@ def _from_step(now: JointsState, step_id: str) -> set[str]:
 
 def _out(now: JointsState, entry: LedgerEntry, joint: PulledJoint, fastener: str, because: str) -> JointsState:
     keys = {item.key for item in joint.items if item.fastener == fastener}
-    return _opened(now, entry, joint, keys, f"{joint.called(fastener)} {because}")
+    return _opened(now, entry, joint, keys, f"{joint.called(fastener)} {because}", alone=True)
 
 
-def _opened(now: JointsState, entry: LedgerEntry, joint: PulledJoint, keys: set[str], because: str) -> JointsState:
+def _opened(now: JointsState, entry: LedgerEntry, joint: PulledJoint, keys: set[str], because: str, *, alone: bool = False) -> JointsState:
     # of all its steps, so that what the run opens with them is known to have been opened here
     steps = [
         name
         for name, step in now.book.steps.items()
         if step.joint == joint.joint.id and any(item.key in keys for item in now.book.segment(name))
     ]
-    opened = {**now.opened, **dict.fromkeys(steps, (entry.seq, because))}
+    opened = {**now.opened, **dict.fromkeys(steps, Opened(entry.seq, because, alone))}
     return _dropped(replace(now, opened=opened), joint, keys)
 
 

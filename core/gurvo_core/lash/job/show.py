@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from gurvo_core.engine import EngineDocument
 from gurvo_core.lash.adjust import screw_turn
 from gurvo_core.lash.job.book import LashValve
+from gurvo_core.lash.job.entries import LashDecided
 from gurvo_core.lash.job.state import LashState, stops_of, valves_left
 from gurvo_core.lash.job.view import LashView, StopView, ValveView
 from gurvo_core.lash.stops import LashStops, Stop
@@ -68,7 +69,15 @@ def loose_ends_of(now: LashState, _facts: Facts) -> Iterator[LooseEnd]:
             elif read is not None and not now.is_settled(name):
                 title = f"{called} {'is out' if read.verdict == 'out' else 'cannot be told'}"
                 until = "it is set and read again, or the lead accepts it"
-                yield LooseEnd(title=title, since=read.seq, holds_back=LATE, until=until, kept_from="start, hand over")
+                yield LooseEnd(
+                    title=title,
+                    since=read.seq,
+                    holds_back=LATE,
+                    until=until,
+                    kept_from="start, hand over",
+                    waived_with=LashDecided(kind="lash_decided", step=step, valve=name),
+                    waived_as="Accept it",
+                )
 
 
 def view_of(now: LashState, facts: Facts) -> LashView | None:

@@ -13,7 +13,7 @@ from gurvo_core.run.job.kinds import KINDS
 from gurvo_core.run.job.show import holds_of, left_of, loose_ends_of, reach_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
 from gurvo_core.run.job.take import hear_of_step, news_of
-from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
+from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, PlugsQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
 
 ROOM: Room[RunState] = Room(
     name="run",
@@ -21,7 +21,7 @@ ROOM: Room[RunState] = Room(
     kinds=KINDS,
     asks={"run": ask_step, "variant": ask_variant},
     blocks=blocks_step,
-    questions=(StepQuestion, TurnQuestion, HoldQuestion, HardStopQuestion, VariantQuestion),
+    questions=(StepQuestion, TurnQuestion, HoldQuestion, HardStopQuestion, VariantQuestion, PlugsQuestion),
     facts=plan_facts,
     loose_ends=loose_ends_of,
     holds=holds_of,

@@ -1,6 +1,6 @@
 """What the run asks in each step."""
 
-__all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
+__all__ = ["ask_step", "ask_variant", "blocks_step", "meet_again_turns", "plan_facts"]
 
 from collections.abc import Mapping
 from fractions import Fraction
@@ -11,9 +11,12 @@ from typing import Any, NamedTuple
 from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import (
+    CAM_PROOFS,
     DONE_ELSEWHERE,
+    DRIVE_TOUCHED,
     PLAN,
     PLUGS_OUT,
+    PROOF_TO_COME,
     STEPS_DONE,
     WHY_STEP_WAITS,
     Asked,
@@ -22,18 +25,42 @@ from gurvo_core.ledger import (
     Step,
     kept_with,
 )
+from gurvo_core.ledger.entry import LedgerEntry
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
-from gurvo_core.run.job.rules import goes_in, step_doing
-from gurvo_core.run.job.said import said_of, where_of
-from gurvo_core.run.job.standing import facts_done_elsewhere, is_done, minutes_of, not_whole, unmet, whole_steps
+from gurvo_core.run.job.entries import TroubleTold
+from gurvo_core.run.job.proof import proofs_of, touched_of
+from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
+from gurvo_core.run.job.said import said_of
+from gurvo_core.run.job.standing import (
+    facts_done_elsewhere,
+    is_done,
+    minutes_of,
+    not_good,
+    not_there,
+    not_whole,
+    unmet,
+    whole_steps,
+)
 from gurvo_core.run.job.state import RunState
-from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, MarkSeen, StepQuestion, TurnQuestion, VariantQuestion
+from gurvo_core.run.job.view import (
+    HardStopQuestion,
+    HoldQuestion,
+    LookView,
+    MarkSeen,
+    PlugsQuestion,
+    StepQuestion,
+    TurnQuestion,
+    VariantQuestion,
+)
+from gurvo_core.run.job.words import TROUBLES
+from gurvo_core.run.looks import LookAt
 from gurvo_core.run.plan import Plan, PlanStep
-from gurvo_core.sentence import RUNNING
+from gurvo_core.sentence import RUNNING, listed, within
 
 VARIANT = "variant:"
+MOVES = frozenset({"park", "turn_over", "lay", "tension", "fit", "take_off"})  # where something may be met or heard
 _BUTTONS = {
     "ready": "All ticked",
     "inspect": "Record",
@@ -41,6 +68,8 @@ _BUTTONS = {
     "put_on": "On",
     "take_off": "Off",
     "plugs_out": "Out and locked",
+    "plugs_in": "In",
+    "as_found": "Record",
     "park": "Parked",
     "lay": "Laid",
     "tighten": "Tightened",
@@ -60,19 +89,31 @@ def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
 def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
     if not now.plan.steps:
         return {}
-    known: dict[Fact[Any], Any] = {PLAN: _steps_of(now.plan), STEPS_DONE: now.done, WHY_STEP_WAITS: partial(_why_it_waits, now)}
-    if any(one.step.does == "plugs_out" for one in now.plan.steps):
-        known[PLUGS_OUT] = now.plugs_out
-    return known
+    skipped = frozenset(name for name, done in now.done.items() if done.is_skipped)
+    plugs: dict[Fact[Any], Any] = {PLUGS_OUT: now.plugs_out} if now.plan.asks_plugs else {}
+    return plugs | {
+        PLAN: _steps_of(now.plan, skipped),
+        STEPS_DONE: now.done,
+        WHY_STEP_WAITS: partial(_why_it_waits, now),
+        CAM_PROOFS: proofs_of(now),
+        DRIVE_TOUCHED: touched_of(now),
+        PROOF_TO_COME: any(one.step.does in ("turn_over", "degree") and one.step.id not in now.done for one in now.plan.steps),
+    }
 
 
 @lru_cache(maxsize=256)
-def _steps_of(plan: Plan) -> tuple[Step, ...]:
-    """The steps of a plan. One that a room of its own craft sees to is asked for there, all others here."""
+def _steps_of(plan: Plan, skipped: frozenset[str]) -> tuple[Step, ...]:
+    """The steps of a plan. One that a room of its own craft sees to is asked for there, all others, and what is left out, here."""
     first = plan.steps[0].stage
     groups = [Step(key=f"{VARIANT}{group.id}", title=group.name, does="variant", stage=first) for group in plan.document.variants]
     steps = [
-        Step(key=one.step.id, title=one.title, does=one.step.does if one.is_elsewhere else "run", stage=one.stage) for one in plan.steps
+        Step(
+            key=one.step.id,
+            title=one.title,
+            does=one.step.does if one.is_elsewhere and one.step.id not in skipped else "run",
+            stage=one.stage,
+        )
+        for one in plan.steps
     ]
     return (*groups, *steps)
 
@@ -96,8 +137,33 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
+    first = _asked_first(now, now.plan.by_id[step.key])
+    if first:
+        return Asked(questions=[*first, *_asked_plain(now, step, facts).questions])
+    return _asked_plain(now, step, facts)
+
+
+def _asked_first(now: RunState, one: PlanStep) -> list[HardStopQuestion | PlugsQuestion]:
+    """What is asked before a step whatever it does: what was met or heard there, and, before the first turn, whether the plugs are out."""
+    found: list[HardStopQuestion | PlugsQuestion] = []
+    if now.hard_stop is not None and one.step.id == _stopped_at(now):
+        found.append(_hard_stop(one.step.id, now.hard_stop))
+    if not now.plugs_out and one.step.id == now.plan.first_turn and one.step.id not in now.done:
+        found.append(_plugs(one.step.id))
+    return found
+
+
+def _stopped_at(now: RunState) -> str:
+    """The step at which what was met is looked into: where it was told, or the first that is open where that is no more."""
+    told = getattr(now.hard_stop.body, "step", "") if now.hard_stop is not None else ""
+    own = [one.step.id for one in now.plan.steps if not one.is_elsewhere]  # of others their own rooms ask
+    first = next((name for name in own if name not in now.done), own[-1] if own else "")
+    return told if told in own else first
+
+
+def _asked_plain(now: RunState, step: Step, facts: Facts) -> Asked:
     one, done = now.plan.by_id[step.key], now.done.get(step.key)
-    if done is not None and step.key in now.plan.simply_done:
+    if done is not None and step.key in now.plan.simply_done and not _is_asked_again(now, step.key):
         return _asked_done(now.plan, step.key, minutes_of(one.step, facts), done.is_skipped)
     done_elsewhere, before = facts.get(DONE_ELSEWHERE), now.plan.waits_for_steps.get(step.key)
     if before and done is None and not now.opened:
@@ -107,6 +173,11 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
             unsigned = tuple(name for name in missing if name in now.done)
             return _asked_waiting(now.plan, step.key, minutes_of(one.step, facts), missing, unsigned)
     return _asked_in(now, step.key, done_elsewhere, minutes_of(one.step, facts))
+
+
+def _is_asked_again(now: RunState, step_id: str) -> bool:
+    """Whether a step that was done is asked once more: what was looked at is not good, what was heard is a noise, a part was missing."""
+    return not_good(now, step_id) or bool(not_there(now, step_id))
 
 
 @kept_with
@@ -127,24 +198,36 @@ def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
     facts = facts_done_elsewhere(done_elsewhere)
     is_whole = is_done(now, step_id, facts)
+    again = _is_asked_again(now, step_id)
+    lacks = not_there(now, step_id)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
-    if one.step.does == "turn_over":
-        stands = _Standing(is_whole=done is not None, blocked=blocked, note=note)
-        asked = _asked_turn(now.plan, step_id, len(now.stops.get(step_id, ())), stands)
-        hard_stop = [_hard_stop(step_id)] if now.hard_stop is not None and done is None else []
+    if one.step.does == "turn_over" and not (done and done.is_skipped):
+        turn, seen = _Standing(is_whole=done is not None, blocked=blocked, note=note), len(now.stops.get(step_id, ()))
+        asked = _asked_turn(now.plan, step_id, seen, _stop_looks(now, one, seen), turn)
     else:
         opened = now.opened.get(step_id)
         stands = _Standing(
-            is_whole=done is not None,
+            is_whole=done is not None and not again,
             blocked=blocked,
-            opened=opened.because if opened else "",
+            opened=_why_again(now, step_id) if again and not opened else opened.because if opened else "",
+            later=bool(lacks),
             is_closing=step_id in now.sealing,
             next_step=None if done is not None or blocked else _next_step(now, one, facts),
             note=note,
+            looks=looks_of(now, one.step),
         )
-        asked, hard_stop = _asked_of(now.plan, step_id, minutes, stands), []
+        asked = _asked_of(now.plan, step_id, minutes, stands)
     signs = [_hold(one.step, done.by, is_signed=bool(done.signed))] if one.step.hold_point and done is not None else []
-    return Asked(questions=[*hard_stop, *asked.questions, *signs], note=note) if hard_stop or signs else asked
+    return Asked(questions=[*asked.questions, *signs], note=note) if signs else asked
+
+
+def _why_again(now: RunState, step_id: str) -> str:
+    lacks = [part.name for part in now.document.kit if part.id in not_there(now, step_id)]
+    return f"{within(listed(lacks))} not on the bench yet" if lacks else "it was not good; say what was done about it"
+
+
+def _stop_looks(now: RunState, one: PlanStep, seen: int) -> tuple[LookAt, ...]:
+    return looks_at_stop(now, one.step, min(seen + 1, len(one.step.stops)))
 
 
 class _Standing(NamedTuple):
@@ -156,6 +239,8 @@ class _Standing(NamedTuple):
     is_closing: bool = False  # a sealed face that is open
     next_step: str | None = None
     note: str = ""
+    looks: tuple[LookAt, ...] = ()
+    later: bool = False  # it keeps nothing else waiting
 
 
 @lru_cache(maxsize=16_384)
@@ -165,9 +250,9 @@ def _asked_of(plan: Plan, step_id: str, minutes: float | None, stands: _Standing
 
 
 @lru_cache(maxsize=4096)
-def _asked_turn(plan: Plan, step_id: str, seen: int, stands: _Standing) -> Asked:
+def _asked_turn(plan: Plan, step_id: str, seen: int, looks: tuple[LookAt, ...], stands: _Standing) -> Asked:
     """What is asked where the crank is turned over and so many stops have been seen."""
-    return Asked(questions=[_turn(plan, plan.by_id[step_id], seen, stands)], note=stands.note)
+    return Asked(questions=[_turn(plan, plan.by_id[step_id], seen, looks, stands)], note=stands.note)
 
 
 def blocks_step(now: RunState, step: Step, facts: Facts) -> str:
@@ -205,11 +290,12 @@ def _step(plan: Plan, one: PlanStep, minutes: float | None, stands: _Standing) -
         kind="step_done",
         title=one.title,
         ask=step.says,
-        hint=f"Open again: {stands.opened}." if stands.opened else said.hint,
+        hint=f"Open again: {stands.opened}. {said.hint}".strip() if stands.opened else said.hint,
         status=_status(stands.is_whole),
         group="",
         waits="",
         blocked=stands.blocked,
+        later=stands.later,
         doing=step_doing(step),
         step=step.id,
         does=step.does,
@@ -223,7 +309,31 @@ def _step(plan: Plan, one: PlanStep, minutes: float | None, stands: _Standing) -
         thing=said.thing,
         next_step=stands.next_step,
         parts=said.parts,
+        looks=_look_views(plan.document, stands.looks),
+        tools=list(step.tools),
+        moves=step.does in MOVES,
+        way=_way_words(step),
     )
+
+
+def _look_views(document: EngineDocument, looks: tuple[LookAt, ...]) -> list[LookView]:
+    guessed = {mark.id for at, mark in enumerate(document.drive.marks) if document.is_guessed(f"/drive/marks/{at}")}
+    return [
+        LookView.model_construct(
+            of=one.id,
+            name=one.name,
+            kind=one.kind,
+            asks=one.asks,
+            beside=one.beside,
+            clock_deg=None if one.id in guessed else one.clock_deg,
+        )
+        for one in looks
+    ]
+
+
+def _way_words(step: WorkStep) -> str:
+    """Which way a step turns, as its book has it; empty where it turns nothing or says nothing."""
+    return {"running": "the running way only", "back": "back", "either": "either way, gently"}.get(step.way or "", "")
 
 
 def _next_step(now: RunState, one: PlanStep, facts: Facts) -> str | None:
@@ -247,21 +357,21 @@ def _button(step: WorkStep, is_closing: bool) -> str:
     return _BUTTONS.get(step.does, "Done")
 
 
-def _turn(plan: Plan, one: PlanStep, seen: int, stands: _Standing) -> TurnQuestion:
+def _turn(plan: Plan, one: PlanStep, seen: int, looks: tuple[LookAt, ...], stands: _Standing) -> TurnQuestion:
     step, document, is_whole = one.step, plan.document, stands.is_whole
     at = min(seen, len(step.stops) - 1)
     stop = step.stops[at]
     # it ends at its position; a stop before that is so many turns short of it
     back_deg = 360 * (step.stops[-1].turns - stop.turns)
     crank_deg = (document.position_deg(step.position) - back_deg) % CYCLE_DEG if step.position else None
-    locks = [] if is_whole else goes_in(document, step, at)
-    turned = f"{_turns(stop.turns)} done." if not is_whole else "Turned over."
+    before = step.stops[at - 1].turns if at and not is_whole else 0.0
+    way = f"the running way only, {RUNNING}" if step.way in (None, "running") else _way_words(step)
     return TurnQuestion.model_construct(
         key=step.id,
         kind="turn_seen",
         title=one.title,
-        ask=f"{turned} What do the marks say?" if not is_whole else step.says,
-        hint=f"Slowly, by hand, the running way only: {RUNNING}. {step.why}".strip(),
+        ask=_turn_ask(stop.turns - before, before, bool(looks)) if not is_whole else step.says,
+        hint=f"Slowly, by hand, {way if document.running_direction else 'the way the engine runs'}. {step.why}".strip(),
         status=_status(is_whole),
         group="",
         waits="turning over by hand",
@@ -274,14 +384,28 @@ def _turn(plan: Plan, one: PlanStep, seen: int, stands: _Standing) -> TurnQuesti
         turns_in_all=step.stops[-1].turns,
         see=list(stop.see),
         crank_deg=crank_deg,
-        marks=[] if crank_deg is None or is_whole else _marks_at(document, crank_deg),
+        marks=[] if crank_deg is None or is_whole or not document.is_placed(step.position or "") else _marks_at(document, crank_deg),
         after_note=_meet_again(document),
-        goes_in=[FieldOption(value=one.id, label=one.name, detail=where_of(one)) for one in locks],
+        looks=[] if is_whole else _look_views(document, looks),
+        turned_ask=f"Turned {_turns(stop.turns)}? Then say what is seen." if not looks else "What do the marks say?",
+        cautions=list(step.cautions),
+        tools=list(step.tools),
     )
 
 
+def _turn_ask(turns: float, before: float, is_looked: bool) -> str:
+    """What is asked at a stop: turn so far, then look."""
+    return f"Turn it {_more(turns, before)}, by hand. {'Where do the marks stand then?' if is_looked else 'Does it turn freely?'}"
+
+
+def _more(turns: float, before: float) -> str:
+    """How far it is turned from where it stands."""
+    said = "once" if turns == 1 else "twice" if turns == 2 else f"{turns:g} turns"
+    return f"{said} more" if before else said
+
+
 def _marks_at(document: EngineDocument, crank_deg: float) -> list[MarkSeen]:
-    """Where the marks stand at a crank angle."""
+    """Where the marks stand at a crank angle, as far as that is known; a guess is not shown."""
     return [
         MarkSeen(
             position=mark.position,
@@ -289,29 +413,62 @@ def _marks_at(document: EngineDocument, crank_deg: float) -> list[MarkSeen]:
             clock_deg=round(float(mark_clock_deg(document, mark, crank_deg, {})), 1),
             decides=mark.decides,
         )
-        for mark in document.drive.marks
-        if not mark.decoy and document.is_placed(mark.position)
+        for at, mark in enumerate(document.drive.marks)
+        if not mark.decoy
+        and mark.clock_deg is not None
+        and document.is_placed(mark.position)
+        and not document.is_guessed(f"/drive/marks/{at}")
     ]
 
 
 def _turns(turns: float) -> str:
-    return "One turn" if turns == 1 else f"{turns:g} turns"
+    return "one turn" if turns == 1 else f"{turns:g} turns"
 
 
 def _meet_again(document: EngineDocument) -> str:
-    """When painted links or printed lines come back to their marks: after lcm(links, crank teeth) / crank teeth turns."""
+    """When painted links or printed lines come back to their marks: where the loop and all the wheels whose marks they meet come round."""
     said = []
     for stage in document.drive.stages:
-        if not isinstance(stage, LoopStage) or not stage.marked:
-            continue
-        first = document.drive.wheel(stage.path[0].wheel)
-        if not first.teeth or stage.count is None:
-            continue
-        turns = Fraction(lcm(stage.count, first.teeth), first.teeth) * _slower(document, first.shaft)
-        if turns > 2:
-            again = f"The marks on {stage.name.lower()} meet again only after {float(turns):g} turns of the crank"
+        turns = meet_again_turns(document, stage) if isinstance(stage, LoopStage) else None
+        if turns is not None and turns > 2:
+            again = f"The marks on {within(stage.name)} meet again only after {turns} turns of the crank"
             said.append(f"{again}; until then the wheels' own marks count.")
     return " ".join(said)
+
+
+def meet_again_turns(document: EngineDocument, stage: LoopStage) -> int | None:
+    """Return after how many turns of the crank a loop's marked links meet their marks again.
+
+    Parameters
+    ----------
+    document : EngineDocument
+        The engine.
+    stage : LoopStage
+        A chain or belt.
+
+    Returns
+    -------
+    turns : int or None
+        Whole turns of the crank; None where the loop marks no link, or teeth or links are not known.
+
+    Source
+    ------
+    The loop has come round after a whole number of its own lengths, each wheel with a marked link after whole turns of its own, and the
+    crank after whole turns: the least that all of them share.
+
+    Example
+    -------
+    >>> meet_again_turns(family("tarn-f4"), family("tarn-f4").drive.stages[0])  # 190 teeth over 24 and 48
+    190
+    """
+    wheel_of = {mark.id: mark.wheel for mark in document.drive.marks}
+    teeth = [document.drive.wheel(wheel_of[link.meets]).teeth for link in stage.marked]
+    first = document.drive.wheel(stage.wheel_ids[0])
+    if not stage.marked or stage.count is None or not first.teeth or not all(teeth):
+        return None
+    pitches = lcm(stage.count, first.teeth, *(one for one in teeth if one))
+    turns = Fraction(pitches, first.teeth) * _slower(document, first.shaft)
+    return int(turns * turns.denominator)
 
 
 def _slower(document: EngineDocument, shaft: str) -> Fraction:
@@ -320,14 +477,26 @@ def _slower(document: EngineDocument, shaft: str) -> Fraction:
     return Fraction(1 / turns).limit_denominator(1000)
 
 
-def _hard_stop(step_id: str) -> HardStopQuestion:
+def _hard_stop(step_id: str, told: LedgerEntry) -> HardStopQuestion:
+    what = TROUBLES[told.body.what] if isinstance(told.body, TroubleTold) else "hard stop"
     return HardStopQuestion(
         key=f"{step_id}:hard",
-        title="Hard stop",
-        ask="What was the hard stop?",
+        title=f"{what[:1].upper()}{what[1:]}",
+        ask=f"What was the {what}?" if what != "stiff" else "What made it stiff?",
         hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",
         status="open",
-        waits="somebody to look into a hard stop",
+        waits=f"somebody to look into a {what}" if what != "stiff" else "somebody to look into what is stiff",
+    )
+
+
+def _plugs(step_id: str) -> PlugsQuestion:
+    return PlugsQuestion(
+        key=f"{step_id}:plugs",
+        title="Plugs out",
+        ask="Are the plugs or injectors out, and is the stand locked?",
+        hint="Before the first turn: with them in it turns against compression, and springs back.",
+        status="open",
+        waits="the plugs to come out",
     )
 
 

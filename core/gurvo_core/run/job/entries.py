@@ -3,13 +3,20 @@
 __all__ = [
     "HardStopSeen",
     "HoldSigned",
+    "MarkLook",
+    "MarksTaken",
     "OilChange",
+    "OwnMark",
+    "Plugs",
     "Reopened",
-    "Saw",
     "StepDone",
     "StepSkipped",
     "ThingMoved",
+    "Trouble",
+    "TroubleTold",
+    "TurnSaw",
     "TurnSeen",
+    "TurnedAlone",
     "VariantChosen",
 ]
 
@@ -19,11 +26,23 @@ from pydantic import Field, StringConstraints
 
 from gurvo_core.engine.part import Word
 from gurvo_core.ledger import Body
-from gurvo_core.ledger.entry import Reason
+from gurvo_core.ledger.entry import Reason, Shape
+from gurvo_core.run.looks import Saw
 
-Saw = Literal["meets", "off", "hard_stop", "springy"]
+TurnSaw = Literal["meets", "off", "hard_stop", "springy"]
+Trouble = Literal["dead_stop", "stiff", "noise"]
 Title = Annotated[str, StringConstraints(max_length=400)]
 AnswerText = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
+
+
+class MarkLook(Shape):
+    """What was seen of one mark, coloured link or tool, by its id."""
+
+    of: Word
+    name: Title | None = Field(default=None, description="What it was called; completed when it is taken")
+    saw: Saw
+    teeth: float | None = Field(default=None, gt=0, le=400, multiple_of=0.5, description="Off by so many, where they were counted")
+    way: Literal["ahead", "behind"] | None = Field(default=None, description="Which way it is off")
 
 
 class StepDone(Body):
@@ -33,6 +52,7 @@ class StepDone(Body):
     step: Word
     title: Title | None = Field(default=None, description="What the step was called; completed when it is taken")
     answers: dict[Word, AnswerText] = Field(default_factory=dict, max_length=64)
+    looks: tuple[MarkLook, ...] = Field(default=(), max_length=64, description="What was seen of each mark, link and tool")
     note: Reason = ""
 
 
@@ -43,11 +63,61 @@ class TurnSeen(Body):
     step: Word
     title: Title | None = Field(default=None, description="What the step was called; completed when it is taken")
     stop: int = Field(ge=1, le=12, description="Which stop of the step, counted from 1")
-    saw: Saw
+    saw: TurnSaw
+    looks: tuple[MarkLook, ...] = Field(default=(), max_length=64, description="What was seen of each mark and tool")
     teeth: float | None = Field(default=None, gt=0, le=400, multiple_of=0.5, description="Off by so many teeth")
     way: Literal["ahead", "behind"] | None = Field(default=None, description="Which way it is off")
     went_in: tuple[Word, ...] = Field(default=(), max_length=16, description="Locks and pins that were put in again here and went in")
     note: Reason = ""
+
+
+class TroubleTold(Body):
+    """A dead stop, a stiffness or a noise while something was moved: nothing goes on before it is looked into."""
+
+    kind: Literal["trouble"]
+    step: Word
+    title: Title | None = Field(default=None, description="What the step was called; completed when it is taken")
+    what: Trouble
+    note: Reason = ""
+
+
+class MarksTaken(Body):
+    """The lead takes marks that do not meet as they are."""
+
+    kind: Literal["marks_taken"]
+    step: Word
+    title: Title | None = Field(default=None, description="What the step was called; completed when it is taken")
+    reason: Reason
+
+
+class TurnedAlone(Body):
+    """One shaft turned by itself: a cam by its hexagon with nothing on it, the crank a little to meet a link."""
+
+    kind: Literal["shaft_turned"]
+    shaft: Word
+    title: Title | None = Field(default=None, description="What the shaft was called; completed when it is taken")
+    way: Literal["running", "back"] | None = None
+    how_far: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)] = Field(
+        default="", description="How far, or to what, as one says it"
+    )
+    then: Literal["stands", "snapped", "dead_stop"]
+    note: Reason = ""
+
+
+class OwnMark(Body):
+    """A mark of one's own: paint put on before it comes apart, counted on the old belt, moved over to the new one."""
+
+    kind: Literal["own_mark"]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    meets: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)] = Field(default="", description="What it meets")
+    note: Reason = ""
+
+
+class Plugs(Body):
+    """Plugs or injectors out and the stand locked, or back in, where the run of work has no step for it."""
+
+    kind: Literal["plugs"]
+    out: bool
 
 
 class HardStopSeen(Body):

@@ -1,9 +1,10 @@
 """What is asked of a step beside that it is done: counts, figures, choices; and whether an answer can be."""
 
-__all__ = ["check_answers", "fields_of", "stage_words"]
+__all__ = ["check_answers", "fields_of", "found_in", "stage_words"]
 
 import math
 from collections.abc import Callable, Iterator, Mapping
+from typing import Literal
 
 from gurvo_core.engine import WorkStep
 from gurvo_core.errors import CoreError
@@ -11,16 +12,20 @@ from gurvo_core.ledger import Objection, need
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.run.job.lay import check_laid, lay_fields
 from gurvo_core.run.job.tension import check_tension, tension_fields
+from gurvo_core.run.looks import looks_while_parking
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import length
 from gurvo_core.units import read_figure
 
-FOUND_BY = (
-    ("pin", "Pin or tool", "it goes in"),
-    ("mark", "Its mark", "on the pointer"),
-    ("wheel", "Degree wheel", "from true TDC"),
+# how a place of the crank is found, and which engine offers it
+PIN, MARK = ("pin", "Pin or tool", "it goes in"), ("mark", "Its mark", "on the pointer")
+WHEEL = ("wheel", "Degree wheel", "from true TDC")
+FOUND_AT_TDC = (
+    ("dial", "Dial at its highest", "the middle of where it rests"),
+    ("both", "Forward and back", "to one drop of the piston, then half-way"),
     ("feel", "Rod, by feel", "degrees wide"),
 )
+OTHERWISE = (("lamp", "Test lamp", "where the points open"), ("eye", "By eye", "recorded as such"))
 ANGLE_BY = (
     ("gauge", "Angle gauge", ""),
     ("wheel", "Degree wheel", ""),
@@ -30,8 +35,21 @@ ANGLE_BY = (
 SEEN_TO = ("lay", "tension")  # their figures are judged together
 RIGHT_WAY = "right"
 NO_LIMIT = "no limit known"
-LOOKS = (("good", "Good", "goes back in"), ("not_good", "Not good", "say why"), ("replaced", "Replaced", "say why"))
-HEARD = (("sound", "Sound", "no leak, no noise"), ("noise", "Noise", "stop it, say what"), ("leak", "Leak", "stop it, say where"))
+LOOKS = (
+    ("good", "Good", "goes back in"),
+    ("not_good", "Not good", "say why"),
+    ("replaced", "Replaced", "say why"),
+    ("put_right", "Put right", "say how"),
+    ("as_it_is", "Used as it is", "the lead says why"),
+)
+HEARD = (
+    ("sound", "Sound", "no leak, no noise"),
+    ("noise", "Noise", "stop it, say what"),
+    ("leak", "Leak", "stop it, say where"),
+    ("cured", "Cured, sound now", "say what it was"),
+)
+LOOKED_AT = (("meets", "Meets", ""), ("off", "Off", "say how far"), ("unseen", "Cannot be seen", ""))
+MOST_PIECES = 48  # looked at one by one; of more, all together
 
 
 def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
@@ -61,6 +79,7 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
     makers: dict[str, Callable[[Plan, WorkStep], list[AskedField]]] = {
         "ready": _ready,
         "inspect": _inspect,
+        "as_found": _as_found,
         "fit": _coupled,
         "put_on": _place,
         "take_off": _place,
@@ -84,12 +103,37 @@ def _words(key: str, label: str, *, needed: bool) -> AskedField:
     return AskedField(key=key, label=label, kind="words", needed=needed)
 
 
-def _inspect(_plan: Plan, _step: WorkStep) -> list[AskedField]:
-    return [_choice("found", "It is", LOOKS), _words("reason", "Why", needed=False)]
+def _inspect(plan: Plan, step: WorkStep) -> list[AskedField]:
+    """As a whole, or piece by piece where several of a kind are kept by their places."""
+    kit = {part.id: part for part in plan.document.kit}
+    pieces = [(f"found.{at}", place) for at, place in enumerate((p for name in step.parts for p in kit[name].places), 1)]
+    if not 1 < len(pieces) <= MOST_PIECES:
+        pieces = [("found", "It is")]
+    return [*(_choice(key, label, LOOKS) for key, label in pieces), _words("reason", "Why", needed=False)]
 
 
-def _found_by(_plan: Plan, _step: WorkStep) -> list[AskedField]:
-    return [_choice("found_by", "Found by", FOUND_BY)]
+def _as_found(_plan: Plan, step: WorkStep) -> list[AskedField]:
+    """What came in: looked at, counted, measured; it holds nothing back, so nothing of it must be said."""
+    asked = []
+    for look in step.looks:
+        if look.mark is not None:
+            asked.append(_choice(look.id, look.asks, LOOKED_AT).model_copy(update={"needed": False}))
+        else:
+            kind: Literal["figure", "words"] = "figure" if look.unit else "words"
+            asked.append(AskedField(key=look.id, label=look.asks, kind=kind, unit=look.unit, needed=False))
+    return [*asked, _words("complaint", "What the customer says of it", needed=False)]
+
+
+def _found_by(plan: Plan, step: WorkStep) -> list[AskedField]:
+    """The ways in which this engine's place can be found: by its pin, by its mark, on a wheel that is set up, by the piston, by eye."""
+    document, position = plan.document, step.position
+    at = next((one for one in document.timing_positions if one.id == position), None)
+    has_pin = any(one.position == position for one in document.things) or any(one.position == position for one in document.drive.locks)
+    has_mark = bool(looks_while_parking(document, position))
+    has_wheel = any(one.step.does == "find_tdc" for one in plan.steps)
+    is_tdc = at is None or at.kind == "tdc"
+    ways = (*([PIN] * has_pin), *([MARK] * has_mark), *([WHEEL] * has_wheel), *(FOUND_AT_TDC if is_tdc else ()), *OTHERWISE)
+    return [_choice("found_by", "Found by", ways)]
 
 
 def _primed(_plan: Plan, _step: WorkStep) -> list[AskedField]:
@@ -216,14 +260,25 @@ def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Ite
             yield from need(text in named, f"answers.{key}", f"choose one of {', '.join(named)}")
         elif field.kind == "figure" and step.does not in SEEN_TO:
             yield from _check_figure(plan, step, key, text)
+    yield from _check_found(answers)
     if step.does == "tension":
         yield from check_tension(plan.document, step, answers)
     if step.does == "lay":
         yield from check_laid(plan.document, step, answers)
     if answers.get("coupled") not in (None, "", RIGHT_WAY):
         yield Objection("answers.coupled", "it goes together in this way and is wrong: take it apart and turn it round")
-    if answers.get("found") not in (None, "", "good") or answers.get("heard") not in (None, "", "sound"):
-        yield from need(bool(answers.get("reason")), "answers.reason", "say what is wrong with it")
+    is_odd = any(said not in ("", "good") for said in found_in(answers)) or answers.get("heard") not in (None, "", "sound")
+    yield from need(not is_odd or bool(answers.get("reason")), "answers.reason", "say what is wrong with it, and what was done")
+
+
+def found_in(answers: Mapping[str, str]) -> list[str]:
+    """What was found of each piece that was looked at."""
+    return [said for key, said in answers.items() if key.partition(".")[0] == "found"]
+
+
+def _check_found(answers: Mapping[str, str]) -> Iterator[Objection]:
+    if "as_it_is" in found_in(answers):
+        yield Objection("answers.found", "what is not good is used as it is: only the lead takes that, with the reason", "lead and reason")
 
 
 def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[Objection]:
@@ -242,6 +297,8 @@ def _check_figure(plan: Plan, step: WorkStep, key: str, text: str) -> Iterator[O
             limits = _limits_words(fit.least_mm, fit.most_mm)
             rule = f"{fit.name} of {figure:g} mm is out of {limits}: the lead decides, with the reason"
             yield Objection(field, rule, "lead and reason")
+    elif step.does == "as_found":
+        yield from need(math.isfinite(figure), field, "type a figure")
     elif step.does == "prime" and step.seconds and figure > step.seconds:
         rule = f"no pressure within {step.seconds:g} s is too long: stop and look for the reason; the lead decides"
         yield Objection(field, rule, "lead and reason")

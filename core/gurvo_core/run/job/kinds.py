@@ -5,36 +5,55 @@ __all__ = ["KINDS"]
 from collections.abc import Sequence
 from typing import Any
 
-from gurvo_core.engine import EngineDocument, WorkStep
+from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.ledger import Kind, LedgerEntry, Words
 from gurvo_core.run.job import rules, take, words
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
+    MarkLook,
+    MarksTaken,
     OilChange,
+    OwnMark,
+    Plugs,
     Reopened,
     StepDone,
     StepSkipped,
     ThingMoved,
+    TroubleTold,
+    TurnedAlone,
     TurnSeen,
     VariantChosen,
 )
 from gurvo_core.run.job.state import RunState
+from gurvo_core.sentence import within
 
-Named = StepDone | TurnSeen | HoldSigned | StepSkipped | Reopened | ThingMoved
+Named = StepDone | TurnSeen | HoldSigned | StepSkipped | Reopened | ThingMoved | TroubleTold | MarksTaken | TurnedAlone
 
 
-def _named(body: Named, document: EngineDocument, _before: Sequence[LedgerEntry]) -> Named:
-    """Keep what a step or thing is called today: the tape says it the same for ever."""
+def _named(body: Named, document: EngineDocument, before: Sequence[LedgerEntry]) -> Named:
+    """Keep what a step, a thing or a mark is called today: the tape says it the same for ever."""
+    if isinstance(body, StepDone | TurnSeen) and any(look.name is None for look in body.looks):
+        body = body.model_copy(update={"looks": tuple(_look_named(look, document, before) for look in body.looks)})
     if body.title is not None:
         return body
     if isinstance(body, ThingMoved):
         thing = document.thing(body.thing)
         title = thing.name if thing else None
+    elif isinstance(body, TurnedAlone):
+        title = next((shaft.name for shaft in document.drive.shafts if shaft.id == body.shaft), None)
     else:
         steps = (step for stage in document.stages for step in stage.steps if isinstance(step, WorkStep))
         title = next((step.says for step in steps if step.id == body.step), None)
     return body.model_copy(update={"title": title})
+
+
+def _look_named(look: MarkLook, document: EngineDocument, before: Sequence[LedgerEntry]) -> MarkLook:
+    links = [link for stage in document.drive.stages if isinstance(stage, LoopStage) for link in stage.marked]
+    named = {one.id: one.name for one in links} | {one.id: one.name for one in document.drive.marks}
+    named |= {one.id: one.name for one in document.things}
+    named |= {f"own-{entry.seq}": entry.body.name for entry in before if isinstance(entry.body, OwnMark)}
+    return look if look.name is not None else look.model_copy(update={"name": named.get(look.of)})
 
 
 KINDS: tuple[Kind[Any, RunState], ...] = (
@@ -48,6 +67,27 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
         words=lambda body: Words(title="Hard stop looked into", detail=body.found),
         take=take.take_hard_stop,
         check=rules.check_hard_stop,
+    ),
+    Kind(body=TroubleTold, does="look", settle=_named, words=words.say_trouble, take=take.take_trouble, check=rules.check_trouble),
+    Kind(
+        body=MarksTaken,
+        settle=_named,
+        does="decide",
+        words=lambda body: Words(
+            title=words.called(body.step, body.title), value="marks taken as they are", detail=body.reason, look_again=True
+        ),
+        take=take.take_marks,
+        check=rules.check_marks_taken,
+        by="lead",
+    ),
+    Kind(body=TurnedAlone, does="turn", settle=_named, words=words.say_shaft, take=take.take_shaft, check=rules.check_shaft),
+    Kind(body=OwnMark, does="look", words=words.say_own_mark, take=take.take_own_mark, check=rules.check_own_mark),
+    Kind(
+        body=Plugs,
+        does="look",
+        words=lambda body: Words(title="Plugs", value="out, stand locked" if body.out else "in"),
+        take=take.take_plugs,
+        check=rules.check_plugs,
     ),
     Kind(body=ThingMoved, does="look", settle=_named, words=words.say_thing, take=take.take_thing, check=rules.check_thing),
     Kind(
@@ -87,7 +127,7 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
     Kind(
         body=VariantChosen,
         does="decide",
-        words=lambda body: Words(title=words.plain(body.group), value=words.plain(body.option).lower()),
+        words=lambda body: Words(title=words.plain(body.group), value=within(words.plain(body.option))),
         take=take.take_variant,
         check=rules.check_variant,
     ),

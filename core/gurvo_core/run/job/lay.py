@@ -10,10 +10,12 @@ from gurvo_core.ledger import Objection
 from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, loads_of, shaft_name
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.run.job.state import RunState
+from gurvo_core.sentence import listed, within
 from gurvo_core.units import read_figure
 
 LAY_SLACK = "slack"
 TIGHT, LEFT = "tight", "left"
+NO_COUNT = "the book does not say how many: count them, or leave it open"
 
 
 def loop_of(document: EngineDocument, step: WorkStep) -> LoopStage | None:
@@ -56,8 +58,8 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     Returns
     -------
     fields : list of AskedField
-        A figure for every count of the book, the closing one if anybody likes; then whether the pulled run is tight. Empty where
-        nothing has a place to keep, or no teeth are known and nothing is counted.
+        A figure for every count of the book, the closing one if anybody likes; then whether the pulled run is tight, which needs no
+        teeth. Empty where gears are laid.
 
     Source
     ------
@@ -72,8 +74,6 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     if loop is None:
         return []
     spans, pitch_deg = counted_spans(loop), crank_deg_a_pitch(document, loop)
-    if not spans and (pitch_deg is None or not _drives_a_place(document, loop)):
-        return []
     one_off = f"; one off is {round(pitch_deg, 1):g}° of the crank" if pitch_deg is not None else ""
     figures = [
         AskedField(
@@ -81,14 +81,14 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
             label=span.label,
             kind="figure",
             unit=span.unit,
-            hint=f"book: {span.book:g}{', what is left' if span.is_closing else one_off}",
-            needed=not span.is_closing,
+            hint=f"book: {span.book:g}{', what is left' if span.is_closing else one_off}" if span.book is not None else NO_COUNT,
+            needed=not span.is_closing and span.book is not None,
         )
         for span in spans
     ]
-    driver = shaft_name(document, document.drive.wheel(loop.path[0].wheel).shaft)
+    driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
     tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's run")
-    left = FieldOption(value=LEFT, label="Slack left", detail="marks may look right and not be")
+    left = FieldOption(value=LEFT, label="Slack left", detail=_slack_detail(document, loop))
     return [*figures, AskedField(key=LAY_SLACK, label=f"The run that the {driver} pulls", kind="choice", options=[tight, left])]
 
 
@@ -142,14 +142,27 @@ def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, s
     except GeometryError as error:
         yield Objection(f"answers.{error.field.removeprefix('counted.')}", error.rule)
         return
-    for key in (span.key for span in spans.values() if span.key in counted and counted[span.key] != span.book):
+    for key in (span.key for span in spans.values() if span.book is not None and counted.get(span.key, span.book) != span.book):
         said = f"; {effect}" if effect else ""
         rule = f"the book counts {spans[key].book:g}; you counted {counted[key]:g}{said}: lay it again, or count once more"
         yield Objection(f"answers.{key}", rule)
     if answers.get(LAY_SLACK) == LEFT:
-        driver = shaft_name(document, document.drive.wheel(loop.path[0].wheel).shaft)
-        rule = f"slack is left on the run that the {driver} pulls, and what looks right now moves once it takes up"
-        yield Objection(f"answers.{LAY_SLACK}", f"{rule}: bring it over to the tensioner's run, then count again")
+        driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
+        late = f"; {_late_words(document, loop)} falls behind" if _drives_a_place(document, loop) else ""
+        rule = f"slack is left on the run that the {driver} pulls: what looks right now moves once it takes up{late}"
+        over = "bring it over to the tensioner's run" if loop.tensioner != "none" else "pull it tight"
+        yield Objection(f"answers.{LAY_SLACK}", f"{rule}: {over}, then look at the marks again")
+
+
+def _late_words(document: EngineDocument, loop: LoopStage) -> str:
+    """What falls behind while slack is taken up: the camshafts it drives, or whatever it drives."""
+    driven = [document.drive.shaft(document.drive.wheel(name).shaft) for name in loop.wheel_ids[1:]]
+    cams = list(dict.fromkeys(within(shaft.name) for shaft in driven if shaft.kind == "camshaft"))
+    return listed(cams) or "what it drives"
+
+
+def _slack_detail(document: EngineDocument, loop: LoopStage) -> str:
+    return f"once it takes up, {_late_words(document, loop)} falls behind" if _drives_a_place(document, loop) else "it will be taken up"
 
 
 def held_by(now: RunState) -> dict[str, str]:
@@ -237,6 +250,6 @@ def looks_made(now: RunState) -> dict[str, bool]:
     elif any(one.step.does == "turn_over" and one.step.id in now.done and not now.done[one.step.id].is_skipped for one in now.plan.steps):
         seen["marks"] = True
     laid = [step for step in now.plan.steps if step.step.does == "lay" and step.step.id in now.done]
-    if any(LAY_SLACK in now.done[one.step.id].answers for one in laid):
+    if any(now.done[one.step.id].answers.keys() - {LAY_SLACK} for one in laid):
         seen["count"] = True
     return seen

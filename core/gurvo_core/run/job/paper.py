@@ -1,6 +1,6 @@
 """The drive as it is handed over: every loop with its counts as laid, its tensioner, and what was seen when it was turned over."""
 
-__all__ = ["CountLine", "DrivePaper", "StepLine", "TurnLine", "drive_papers", "turn_lines"]
+__all__ = ["AsFoundLine", "CountLine", "DrivePaper", "StepLine", "TurnLine", "as_found_lines", "drive_papers", "turn_lines"]
 
 from collections.abc import Iterable, Iterator
 from typing import NamedTuple
@@ -13,8 +13,9 @@ from gurvo_core.run.job.fields import fields_of
 from gurvo_core.run.job.lay import LAY_SLACK
 from gurvo_core.run.job.standing import title_of
 from gurvo_core.run.job.state import Done, RunState
-from gurvo_core.run.job.words import SAW
+from gurvo_core.run.job.words import SAW, looks_words
 from gurvo_core.run.plan import Plan, PlanStep
+from gurvo_core.sentence import within
 
 
 class CountLine(NamedTuple):
@@ -42,6 +43,14 @@ class TurnLine(NamedTuple):
     saw: str
     by: str
     is_off: bool
+
+
+class AsFoundLine(NamedTuple):
+    """One thing looked at on an engine as it came in."""
+
+    asks: str
+    found: str
+    by: str
 
 
 class DrivePaper(NamedTuple):
@@ -91,7 +100,7 @@ def drive_papers(now: RunState) -> list[DrivePaper]:
 def _counts(loop: LoopStage, laid: Done) -> Iterator[CountLine]:
     for span in counted_spans(loop):
         if text := laid.answers.get(span.key, ""):
-            yield CountLine(label=span.label, book=f"{span.book:g} {span.unit}", counted=text)
+            yield CountLine(label=span.label, book="not known" if span.book is None else f"{span.book:g} {span.unit}", counted=text)
 
 
 def _step(now: RunState, one: PlanStep, done: Done) -> StepLine:
@@ -106,8 +115,9 @@ def _said(plan: Plan, one: PlanStep, done: Done) -> str:
         text = done.answers.get(field.key, "")
         if text and (one.step.does != "lay" or field.key == LAY_SLACK):
             label = next((option.label for option in field.options if option.value == text), f"{text} {field.unit}".strip())
-            said.append(f"{field.label}: {label.lower()}")
-    return "; ".join(said)
+            said.append(f"{field.label}: {within(label)}")
+    seen = looks_words(done.looks.values())
+    return "; ".join([*said, *([seen] if seen else [])])
 
 
 def turn_lines(now: RunState, standing: Iterable[LedgerEntry]) -> list[TurnLine]:
@@ -143,5 +153,20 @@ def turn_lines(now: RunState, standing: Iterable[LedgerEntry]) -> list[TurnLine]
             turns = f", {stops[body.stop - 1].turns:g} turns" if body.stop <= len(stops) else ""
             says = f"{body.title or title_of(now, body.step)}{turns}"
             off = f" by {body.teeth:g}, {body.way}" if body.teeth else ""
-            lines.append(TurnLine(seq=entry.seq, says=says, saw=f"{SAW[body.saw]}{off}", by=entry.by, is_off=body.saw != "meets"))
+            saw = "; ".join(filter(None, [f"{SAW[body.saw]}{off}", looks_words(body.looks)]))
+            lines.append(TurnLine(seq=entry.seq, says=says, saw=saw, by=entry.by, is_off=body.saw != "meets"))
+    return lines
+
+
+def as_found_lines(now: RunState) -> list[AsFoundLine]:
+    """How the engine came in, look by look."""
+    lines = []
+    for one in now.plan.steps:
+        done = now.done.get(one.step.id)
+        if one.step.does != "as_found" or done is None:
+            continue
+        for field in fields_of(now.plan, one.step):
+            if text := done.answers.get(field.key, ""):
+                said = next((option.label.lower() for option in field.options if option.value == text), f"{text} {field.unit}".strip())
+                lines.append(AsFoundLine(asks=field.label, found=said, by=done.by))
     return lines

@@ -4,35 +4,50 @@ __all__ = [
     "check_done",
     "check_hard_stop",
     "check_hold",
+    "check_looks",
+    "check_marks_taken",
     "check_oil_change",
     "check_opened",
+    "check_own_mark",
+    "check_plugs",
+    "check_shaft",
     "check_skipped",
     "check_thing",
+    "check_trouble",
     "check_turn",
     "check_variant",
     "doing_of",
-    "goes_in",
+    "looks_at_stop",
+    "looks_of",
     "step_doing",
 ]
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
-from gurvo_core.engine import EngineDocument, LoopStage, Thing, WorkStep
+from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, need
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
+    MarkLook,
+    MarksTaken,
     OilChange,
+    OwnMark,
+    Plugs,
     Reopened,
     StepDone,
     StepSkipped,
     ThingMoved,
+    TroubleTold,
+    TurnedAlone,
     TurnSeen,
     VariantChosen,
 )
 from gurvo_core.run.job.fields import check_answers
-from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, unmet
+from gurvo_core.run.job.lay import held_by
+from gurvo_core.run.job.standing import is_done, is_on_at, own_looks, parts_ready, unmet
 from gurvo_core.run.job.state import RunState
+from gurvo_core.run.looks import LookAt, is_off, looks_at_turn, looks_while_laying, looks_while_parking, off_words
 from gurvo_core.run.plan import PlanStep
 
 Objections = Iterator[Objection]
@@ -65,7 +80,8 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
         return
     step = planned.step
     yield from need(not planned.is_elsewhere and step.does != "turn_over", "step", "this step is done by its readings, not by saying so")
-    is_again = step.does in ("ready", "inspect")  # what was missing comes, what was not good is replaced
+    # what was missing comes, what was not good is put right, a noise is cured
+    is_again = step.does in ("ready", "inspect", "first_start")
     already = "this step is done already; open it again first if it has to be done anew"
     yield from need(is_again or body.step not in now.done, "step", already)
     for reason in unmet(now, planned, facts):
@@ -81,6 +97,35 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
                 yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
     yield from _check_closed_in_time(now, step, facts)
     yield from check_answers(now.plan, step, body.answers)
+    yield from check_looks(looks_of(now, step), body.looks)
+    yield from _none_off(now, step, body.looks)
+
+
+def _none_off(now: RunState, step: WorkStep, looks: Sequence[MarkLook]) -> Objections:
+    """What is off while it is laid or parked is put right there and then, or the lead says why it stays."""
+    names = {one.id: one.name for one in looks_of(now, step)}
+    again = {"lay": "lay it again", "park": "turn on until it does, or look at what moved"}.get(step.does, "put it right")
+    for look in looks:
+        if is_off(look.saw) and look.of in names:
+            rule = f"{names[look.of]} {off_words(look.saw, look.teeth, look.way)}: {again}"
+            yield Objection(f"looks.{look.of}", rule, "lead and reason")
+
+
+def check_looks(asked: Sequence[LookAt], looks: Sequence[MarkLook]) -> Objections:
+    """Each is looked at by its name, once; how far off is said only of what is off."""
+    names, said = {one.id: one for one in asked}, {look.of: look for look in looks}
+    yield from need(len(said) == len(looks), "looks", "one thing is said twice; say of each what was seen last")
+    for name in said.keys() - names.keys():
+        yield Objection(f"looks.{name}", f"nothing called {name} is looked at here; leave it out")
+    for name, one in names.items():
+        look = said.get(name)
+        if look is None:
+            yield Objection(f"looks.{name}", f"say what is seen of {one.name}: it {one.asks}, it is off, or it cannot be seen")
+            continue
+        yield from need(look.saw != "tool" or one.kind == "tool", f"looks.{name}", f"{one.name} is no tool: say whether it {one.asks}")
+        far = look.teeth is not None or look.way is not None
+        yield from need(look.saw in ("off", "less") or not far, f"looks.{name}", "how far is said only of what is off")
+        yield from need(look.saw != "less" or look.teeth is None, f"looks.{name}", "less than a tooth is no count of teeth")
 
 
 def _check_closed_in_time(now: RunState, step: WorkStep, facts: Facts) -> Objections:
@@ -127,28 +172,96 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
         yield Objection("step", f"not yet: {reason}")
     rule = f"stop {len(seen) + 1} of {len(stops)} is next; stop {body.stop} was seen by somebody else or is still to come"
     yield from need(body.stop == len(seen) + 1, "stop", rule)
-    if body.saw == "meets" and body.stop <= len(stops):
-        for thing in goes_in(now.document, planned.step, body.stop - 1):
-            rule = f"try {thing.name} in its place: it must go in again here; say that it does, or what is off"
-            yield from need(thing.id in body.went_in, "went_in", rule)
-    is_off = body.saw == "off"
-    yield from need(not is_off or (body.teeth is not None and body.way is not None), "teeth", "say by how many teeth, and which way")
-    yield from need(is_off or (body.teeth is None and body.way is None), "teeth", "teeth are said only of marks that are off")
-    most = _most_teeth(now)
-    if body.teeth is not None:
-        yield from need(body.teeth <= most, "teeth", f"no wheel here has {body.teeth:g} teeth; the largest has {most}")
+    if body.saw in ("meets", "off") and body.stop <= len(stops):
+        yield from _check_seen(now, planned.step, body)
+    yield from _check_far(now, body)
 
 
-def goes_in(document: EngineDocument, step: WorkStep, at: int) -> list[Thing]:
-    """Locks and pins that must go in again at a stop, counted from 0: after every turn, or every two."""
-    turns = step.stops[at].turns
-    every = {"every_turn": 1, "every_two": 2}
-    return [one for one in document.things if one.fits_again and turns % every[one.fits_again] == 0]
+def _check_seen(now: RunState, step: WorkStep, body: TurnSeen) -> Objections:
+    """What was seen of each mark and tool, and that it comes to what is said of all of them."""
+    asked = looks_at_stop(now, step, body.stop)
+    yield from check_looks(asked, body.looks)
+    for one in asked:
+        look = next((look for look in body.looks if look.of == one.id), None)
+        if one.kind == "tool" and body.saw == "meets" and (look is None or look.saw != "tool"):
+            rule = f"try {one.name} in its place: it must go in again here; say that it does, or what is off"
+            yield from need(one.id in body.went_in, "went_in", rule)
+    is_off_seen = [look for look in body.looks if is_off(look.saw)]
+    names = {one.id: one.name for one in asked}
+    if body.saw == "meets":
+        for look in is_off_seen:
+            rule = f"{names.get(look.of, look.of)} {off_words(look.saw, look.teeth, look.way)}: then they do not meet; say that it is off"
+            yield Objection("saw", rule)
+        seen = [look for look in body.looks if look.saw == "meets"]
+        yield from need(
+            bool(seen) or not asked, "looks", "nothing of it could be seen: bring one of them into sight, or say why not", "reason"
+        )
+        touched = now.off is not None and max(now.touched.values(), default=0) > now.off.seq
+        rule = "marks were off and nothing has been done since: what makes them meet now?"
+        yield from need(now.off is None or touched, "saw", rule, "reason")
+    elif asked:
+        yield from need(bool(is_off_seen), "looks", "say which of them is off")
 
 
-def _most_teeth(now: RunState) -> int:
-    names = {name for stage in now.document.drive.stages if isinstance(stage, LoopStage) for name in stage.wheel_ids}
-    return max((wheel.teeth or 0 for wheel in now.document.drive.wheels if wheel.id in names or not names), default=0)
+def _check_far(now: RunState, body: TurnSeen) -> Objections:
+    yield from need(body.saw == "off" or (body.teeth is None and body.way is None), "teeth", "teeth are said only of marks that are off")
+    said = [teeth for teeth in (body.teeth, *(look.teeth for look in body.looks)) if teeth is not None]
+    most = max((wheel.teeth or 0 for wheel in now.document.drive.wheels), default=0)
+    for teeth in said:
+        yield from need(not most or teeth <= most, "teeth", f"no wheel here has {teeth:g} teeth; the largest has {most}")
+
+
+def looks_of(now: RunState, step: WorkStep) -> tuple[LookAt, ...]:
+    """What is looked at by name in a step that lays or parks: marks, coloured links, marks of one's own."""
+    position = now.plan.position_at(step.id)
+    if step.does == "lay":
+        return (*looks_while_laying(now.document, step.loop, position), *own_looks(now))
+    return looks_while_parking(now.document, position) if step.does == "park" else ()
+
+
+def looks_at_stop(now: RunState, step: WorkStep, stop: int) -> tuple[LookAt, ...]:
+    """What is looked at by name at a stop of turning over, counted from 1; marks of one's own where it ends."""
+    turns, in_all = step.stops[stop - 1].turns, step.stops[-1].turns
+    own = own_looks(now) if turns == in_all else ()
+    return (*looks_at_turn(now.document, now.plan.position_at(step.id), in_all - turns, turns), *own)
+
+
+def check_trouble(now: RunState, body: TroubleTold, _facts: Facts) -> Objections:
+    """Of a step that there is; a stiffness or a noise with a word on it."""
+    planned = _planned(now, body.step)
+    if isinstance(planned, Objection):
+        yield planned
+        return
+    yield from need(now.hard_stop is None, "kind", "what was met before is not looked into yet; say first what that was")
+    yield from need(body.what == "dead_stop" or bool(body.note), "note", "say where, and what it was like")
+
+
+def check_marks_taken(now: RunState, body: MarksTaken, _facts: Facts) -> Objections:
+    """There are marks that do not meet, and a reason."""
+    off = now.off is not None and getattr(now.off.body, "step", "") == body.step
+    yield from need(off, "step", "no marks are off at this step")
+    yield from need(bool(body.reason), "reason", "say why they may stay as they are")
+
+
+def check_shaft(now: RunState, body: TurnedAlone, _facts: Facts) -> Objections:
+    """A shaft that there is and that nothing holds."""
+    known = {shaft.id: shaft.name for shaft in now.document.drive.shafts}
+    yield from need(body.shaft in known, "shaft", f"this engine has no shaft {body.shaft}; choose one of {', '.join(known)}")
+    holder = held_by(now).get(body.shaft)
+    yield from need(holder is None, "shaft", f"{known.get(body.shaft, body.shaft)} is held by {holder}: take that off first")
+
+
+def check_own_mark(now: RunState, body: OwnMark, _facts: Facts) -> Objections:
+    """A name that is not taken."""
+    taken = any(getattr(entry.body, "name", "") == body.name for entry in now.own_marks)
+    yield from need(not taken, "name", f"there is a mark called {body.name} already; give another name")
+
+
+def check_plugs(now: RunState, body: Plugs, _facts: Facts) -> Objections:
+    """Only where the run has no step for it, and it is another state than before."""
+    planned = any(one.step.does in ("plugs_out", "plugs_in") and one.step.id not in now.done for one in now.plan.steps)
+    yield from need(not planned, "kind", "the run of work has a step for it: do that")
+    yield from need(body.out != now.plugs_out, "out", f"they are {'out' if now.plugs_out else 'in'} already")
 
 
 def check_hard_stop(now: RunState, body: HardStopSeen, _facts: Facts) -> Objections:
@@ -173,9 +286,6 @@ def check_skipped(now: RunState, body: StepSkipped, facts: Facts) -> Objections:
     if isinstance(planned, Objection):
         yield planned
         return
-    yield from need(
-        not planned.is_elsewhere or body.step in now.plan.reported, "step", "this step is decided in its own place; it is not left out"
-    )
     yield from need(not is_done(now, body.step, facts), "step", "this step is done already")
     yield from need(bool(body.reason), "reason", "say why it is left out")
 

@@ -6,10 +6,13 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from gurvo_core.engine import Drive, LoopStage, Thing, WorkStep
+from gurvo_core.engine.joint import Joint
+from gurvo_core.engine.things import KitPart
 from gurvo_core.run.job.asked import AskedField
 from gurvo_core.run.job.fields import fields_of, stage_words
 from gurvo_core.run.job.view import PartPlaces
 from gurvo_core.run.plan import Plan
+from gurvo_core.sentence import within
 
 
 class Said(NamedTuple):
@@ -56,7 +59,8 @@ def said_of(plan: Plan, step_id: str) -> Said:
     step = plan.by_id[step_id].step
     thing = plan.document.thing(step.thing)
     kit = {part.id: part for part in plan.document.kit}
-    parts = [PartPlaces(name=one.name, places=list(one.places), returns=one.returns) for one in (kit[name] for name in step.parts)]
+    own = [kit[name] for name in step.parts]
+    parts = [PartPlaces(name=one.name, places=list(one.places), returns=one.returns, way_round=_way_round(one)) for one in own]
     return Said(
         hint=_hint(plan, step),
         fields=fields_of(plan, step),
@@ -78,24 +82,30 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     said = [step.why] if step.why else []
     joint = plan.document.joint(step.joint)
     if joint is not None and step.does == "tighten":
-        count = f"{joint.fasteners} × {joint.thread or 'fasteners'}: " if joint.fasteners else ""
-        said.append(f"{count}{stage_words(plan, step)}.")
-        said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
+        said += _joint_words(plan, step, joint)
     kit = {part.id: part for part in plan.document.kit}
     if step.does == "fit":
         for part in (kit[name] for name in step.parts):
             said += [f"{part.name}: each back in its own place."] if part.returns else []
             said += [f"{part.name}: {part.lubricant}."] if part.lubricant else []
+            said += [f"{part.name}: {_way_round(part)}."] if part.way_round else []
         said += [f"{joint.name} finger tight."] if joint is not None else []
     loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
-    if step.does == "tension" and isinstance(loop, LoopStage) and loop.tensioner:
-        words = {"fitted": loop.tensioner.fit, "armed": loop.tensioner.arm, "proven": loop.tensioner.prove}[step.how_far or "fitted"]
+    if step.does == "tension" and isinstance(loop, LoopStage) and loop.tightened_by:
+        words = {"fitted": loop.tightened_by.fit, "armed": loop.tightened_by.arm, "proven": loop.tightened_by.prove}[
+            step.how_far or "fitted"
+        ]
         said += [f"{words.rstrip('.')}."] if words else []
     if step.does == "lay" and isinstance(loop, LoopStage):
         said += _laying_words(plan.document.drive, loop)
+    for part in (kit[name] for name in step.parts if step.does == "lay" and kit[name].way_round):
+        said.append(f"{part.name}: {_way_round(part)}.")
+    if step.does == "lay" and plan.document.drive.couplings == () and loop is not None and not isinstance(loop, LoopStage):
+        said += _decoy_words(plan.document.drive, loop.wheel_ids)
     thing = plan.document.thing(step.thing)
     if step.does == "put_on" and thing is not None:
         said += [f"It goes on {where_of(thing, step.place)}."] if thing.at else []
+        said += [f"Shops use: {thing.made_of.rstrip('.')}."] if thing.made_of else []
         said += [f"It stands in for {thing.stands_in_for}: a loose end until that is in."] if thing.stands_in_for else []
     if step.does == "seal" and step.working_minutes:
         said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
@@ -108,14 +118,38 @@ def _laying_words(drive: Drive, loop: LoopStage) -> list[str]:
     for link in loop.marked:
         said += [f"{link.name} stand astride {names[link.meets]}."] if link.how == "astride" else []
         said += [f"{link.name} is a help to the eye alone."] if link.how == "help" else []
-    own = [mark for mark in drive.marks if mark.wheel in loop.wheel_ids]
-    decoys = [mark.name for mark in own if mark.decoy]
-    said += [f"No mark, though it looks like one: {', '.join(decoys)}."] if decoys else []
-    for group in dict.fromkeys(mark.alike for mark in own if mark.alike):
-        said.append(f"{' and '.join(mark.name for mark in own if mark.alike == group)} look alike: do not mistake them.")
+    said += _decoy_words(drive, loop.wheel_ids)
     mid = [drive.shaft(wheel.shaft).name for wheel in drive.wheels if wheel.id in loop.wheel_ids and wheel.lay == "mid_slot"]
     said += [f"Slots mid-travel: {', '.join(mid)}."] if mid else []
     return said
+
+
+def _decoy_words(drive: Drive, wheels: tuple[str, ...]) -> list[str]:
+    """What is easily taken for a mark on some wheels: of chains, belts and gears alike."""
+    own = [mark for mark in drive.marks if mark.wheel in wheels]
+    decoys = [mark.name for mark in own if mark.decoy]
+    said = [f"No mark, though it looks like one: {', '.join(decoys)}."] if decoys else []
+    groups = dict.fromkeys(mark.alike for mark in own if mark.alike)
+    alike = (" and ".join(mark.name for mark in own if mark.alike == group) for group in groups)
+    return [*said, *(f"{names} look alike: do not mistake them." for names in alike)]
+
+
+def _way_round(part: KitPart) -> str:
+    return f"{part.way_round.rstrip('.')}{f', told by {part.told_by}' if part.told_by else ''}".rstrip(".")
+
+
+def _joint_words(plan: Plan, step: WorkStep, joint: Joint) -> list[str]:
+    """How many, which thread, how far, how the threads are left, what holds against the wrench; what is not known is left to be asked."""
+    count = (
+        f"{joint.fasteners} × {joint.thread or within(joint.name)}: " if joint.fasteners else f"{joint.thread}: " if joint.thread else ""
+    )
+    words = stage_words(plan, step)
+    said = [f"{count}{words}."] if words else [f"{count}as tight as its thread takes; no figure is known."]
+    said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
+    said += [f"{joint.held_by[:1].upper()}{joint.held_by[1:]} holds against the wrench."] if joint.held_by else []
+    said += ["Left-hand thread: it tightens the other way round."] if joint.hand == "left" else []
+    notes = dict.fromkeys(note for note in (joint.washer, joint.thread_note) if note and note not in joint.lubrication)
+    return [*said, *(f"{note[:1].upper()}{note[1:]}." for note in notes)]
 
 
 def where_of(thing: Thing, place: str | None = None) -> str:

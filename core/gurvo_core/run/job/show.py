@@ -5,13 +5,27 @@ __all__ = ["holds_of", "left_of", "loose_ends_of", "reach_of", "view_of", "wary_
 from collections.abc import Iterator, Sequence
 from datetime import timedelta
 
-from gurvo_core.engine import Thing
+from gurvo_core.engine import LoopStage, Thing, WorkStep
+from gurvo_core.engine.drive import Stage
 from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, Doing, Facts, Hold, LooseEnd, Reach, kept_with
-from gurvo_core.run.job.entries import OilChange, ThingMoved, TurnSeen
-from gurvo_core.run.job.standing import cured_at, is_done, joint_stage, parts_ready, tensioner_at, title_of, unmet
+from gurvo_core.run.job.entries import MarksTaken, OilChange, ThingMoved, TroubleTold, TurnSeen
+from gurvo_core.run.job.standing import (
+    cured_at,
+    is_done,
+    joint_stage,
+    laid_off,
+    not_good,
+    off_said,
+    parts_ready,
+    tensioner_at,
+    title_of,
+    unmet,
+)
 from gurvo_core.run.job.state import RunState
-from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView
+from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView, ShaftName
+from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.plan import Plan, PlanStep
+from gurvo_core.sentence import within
 
 LAST: frozenset[Doing] = frozenset({"hand over"})
 LATE: frozenset[Doing] = LAST | {"start"}
@@ -55,17 +69,28 @@ def _oil_change(now: RunState) -> Iterator[LooseEnd]:
 
 def _hard_stop(now: RunState) -> Iterator[LooseEnd]:
     if now.hard_stop:
-        title, until = "Hard stop while turning", "look into it before anything is turned again"
+        what = TROUBLES[now.hard_stop.body.what] if isinstance(now.hard_stop.body, TroubleTold) else "hard stop"
+        title, until = f"{what[:1].upper()}{what[1:]} while turning", "look into it before anything is turned again"
         yield LooseEnd(title=title, since=now.hard_stop.seq, holds_back=STILL | {"tighten", "cover"}, until=until, kept_from="turning")
     if now.off and isinstance(now.off.body, TurnSeen):
-        off = now.off.body
-        title = f"Marks off by {off.teeth:g} teeth, {off.way}" if off.teeth != 1 else f"Marks off by a tooth, {off.way}"
-        until = f"lay it again, then turn over until they meet ({_lays(now)})"
-        yield LooseEnd(title=title, since=now.off.seq, holds_back=CLOSED, until=until, kept_from="covers, start, hand over")
+        step = now.off.body.step
+        lays = ", ".join(f"“{title_of(now, name)}”" for name in _lays(now))
+        until = f"lay it again, then turn over until they meet ({lays})" if lays else "find out why, then turn over until they meet"
+        yield LooseEnd(
+            title=off_said(now.off),
+            since=now.off.seq,
+            holds_back=CLOSED,
+            until=until,
+            kept_from="covers, start, hand over",
+            waived_with=MarksTaken(kind="marks_taken", step=step, reason="") if step in now.plan.by_id else None,
+            waived_as="Take them as they are",
+        )
 
 
-def _lays(now: RunState) -> str:
-    return ", ".join(f"“{title_of(now, one.step.id)}”" for one in now.plan.steps if one.step.does == "lay")
+def _lays(now: RunState) -> list[str]:
+    """Ids of the steps that are laid again: those that the marks say are off, else all."""
+    body = now.off.body if now.off is not None else None
+    return list(laid_off(now, body)) if isinstance(body, TurnSeen) else []
 
 
 def _step_that(now: RunState, does: str, **names: object) -> str:
@@ -134,15 +159,29 @@ def _tensioners(now: RunState) -> Iterator[LooseEnd]:
         reached = tensioner_at(now, stage.id)
         if (
             reached is None
-            or reached[0] == "proven"
+            or _is_proven(now, stage, reached[0])
+            or _is_left_out(now, now.plan.of_loop.get(stage.id, ()), "tension")
             or not any(s.step.does == "tension" and s.step.loop == stage.id for s in now.plan.steps)
         ):
+            continue
+        if _waits_for_oil(stage):
+            title, until = f"{stage.name}: tensioner not proven", "oil pressure at the first start proves it"
+            yield LooseEnd(title=title, since=reached[1], holds_back=LAST, until=until, kept_from="hand over")
             continue
         how_far = "proven" if reached[0] == "armed" else "armed"
         until = _step_that(now, "tension", loop=stage.id, how_far=how_far) or f"see that it is {how_far}"
         yield LooseEnd(
             title=f"{stage.name}: tensioner not {how_far}", since=reached[1], holds_back=CLOSED, until=until, kept_from="covers, start"
         )
+
+
+def _waits_for_oil(stage: Stage) -> bool:
+    """Whether a tensioner is freed by oil pressure: nobody can arm or prove it before the first start."""
+    return isinstance(stage, LoopStage) and stage.tightened_by is not None and stage.tightened_by.kind == "oil_fed"
+
+
+def _is_proven(now: RunState, stage: Stage, reached: str) -> bool:
+    return reached == "proven" or (_waits_for_oil(stage) and _started(now))
 
 
 def _marks(now: RunState) -> Iterator[LooseEnd]:
@@ -156,10 +195,16 @@ def _marks(now: RunState) -> Iterator[LooseEnd]:
             )
 
 
+def _is_left_out(now: RunState, steps: Sequence[WorkStep], does: str) -> bool:
+    """Whether the lead has left out what would end something, for good and with his reason: nothing else comes back to it."""
+    own = [step.id for step in steps if step.does == does]
+    return bool(own) and all(name in now.done for name in own) and any(now.done[name].is_skipped for name in own)
+
+
 def _joints(now: RunState) -> Iterator[LooseEnd]:
     for joint in now.document.joints:
         reached, last = joint_stage(now, joint.id), joint.last_stage
-        if reached is None or reached[0] >= last:
+        if reached is None or reached[0] >= last or _is_left_out(now, now.plan.of_joint.get(joint.id, ()), "tighten"):
             continue
         stage, seq = reached
         left = next((s.step.until for s in now.plan.steps if s.step.joint == joint.id and s.step.until and s.step.id in now.done), None)
@@ -191,11 +236,13 @@ def _parts(now: RunState) -> Iterator[LooseEnd]:
 def _inspected(now: RunState) -> Iterator[LooseEnd]:
     for one in now.plan.steps:
         done = now.done.get(one.step.id)
-        if done and (done.answers.get("found") == "not_good" or done.answers.get("heard") in ("noise", "leak")):
-            title = f"Not good: {one.step.says}"
-            yield LooseEnd(
-                title=title, since=done.seq, holds_back=CLOSED, until="replace it, then say so in the same step", kept_from="covers, start"
+        if done and not_good(now, one.step.id):
+            is_start = one.step.does == "first_start"
+            until = (
+                "find it and cure it, then start again" if is_start else "replaced, put right, or used as it is by the lead: in that step"
             )
+            holds_back, kept_from = (LAST, "hand over") if is_start else (CLOSED, "what stands on it, covers, start")
+            yield LooseEnd(title=f"Not good: {one.step.says}", since=done.seq, holds_back=holds_back, until=until, kept_from=kept_from)
 
 
 def _hold_points(now: RunState) -> Iterator[LooseEnd]:
@@ -207,20 +254,28 @@ def _hold_points(now: RunState) -> Iterator[LooseEnd]:
 
 
 def _opened_steps(now: RunState) -> Iterator[LooseEnd]:
-    """What was done is open again: said, so that nobody takes it for done."""
+    """What was done is open again: said, so that nobody takes it for done; what one entry opened is one line."""
+    by_entry: dict[int, list[PlanStep]] = {}
     for one in now.plan.steps if now.opened else ():
         opened = now.opened.get(one.step.id)
         if opened and one.step.does != "turn_over":
-            title = f"Open again: {one.step.says}"
-            yield LooseEnd(title=title, since=opened.seq, holds_back=LAST, until=opened.because, kept_from="hand over")
+            by_entry.setdefault(opened.seq, []).append(one)
+    for seq, steps in by_entry.items():
+        more = f" and {len(steps) - 1} more" if len(steps) > 1 else ""
+        # what was undone itself comes first, a loop before whatever it needs; what stands on it is named by it
+        first = min(steps, key=lambda one: (now.opened[one.step.id].because.startswith("stands on"), one.step.does != "lay"))
+        title, until = f"Open again: {first.title}{more}", now.opened[first.step.id].because
+        yield LooseEnd(title=title, since=seq, holds_back=LAST, until=until, kept_from="hand over")
 
 
 def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
     """Nobody turns with the plugs in, nothing is handed over with a step open."""
     if not now.plan.steps:
         return
-    if not now.plugs_out and any(one.step.does == "plugs_out" for one in now.plan.steps):
-        yield Hold(holds_back=frozenset({"turn"}), reason="plugs not out and stand not locked yet")
+    if not now.plugs_out and now.plan.asks_plugs:
+        is_in = any(one.step.does == "plugs_in" and one.step.id in now.done for one in now.plan.steps)
+        reason = "plugs are in: only starting is allowed" if is_in else "plugs not out and stand not locked yet"
+        yield Hold(holds_back=frozenset({"turn"}), reason=reason)
     open_ones = [one.step.says for one in _open_steps(now, facts.get(DONE_ELSEWHERE))]
     if open_ones:
         count = f"{len(open_ones)} steps are open" if len(open_ones) > 1 else "one step is open"
@@ -229,15 +284,28 @@ def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
 
 def wary_of(now: RunState, _facts: Facts) -> Iterator[str]:
     """What is on and does not stop the crank, and a drive that nothing holds tight yet."""
-    for name in now.on:
+    for name, places in now.on.items():
         thing = now.document.thing(name)
         if thing is not None and not thing.stops_turning:
-            yield f"{thing.name.lower()} is on"
+            yield from (f"{within(thing.name)} is on{f', {one.place}' if one.place else ''}" for one in places)
     for stage in now.document.drive.stages:
         reached = tensioner_at(now, stage.id)
-        if reached is not None and reached[0] in ("laid", "fitted") and any(s.step.does == "tension" for s in now.plan.steps):
-            yield f"the tensioner of {stage.name.lower()} is not armed"
+        own = any(one.does == "tension" for one in now.plan.of_loop.get(stage.id, ()))
+        if own and reached is not None and reached[0] in ("laid", "fitted") and not _waits_for_oil(stage):
+            yield f"the tensioner of {within(stage.name)} is not armed"
+    if now.off is not None:
+        yield within(off_said(now.off))
+    yield from _loose(now)
     yield from _not_along(now)
+
+
+def _loose(now: RunState) -> Iterator[str]:
+    """Joints that are not tight and let something move: caps, sprockets; and wheels that their bolt's torque alone would hold."""
+    for joint in now.document.joints:
+        reached = joint_stage(now, joint.id)
+        is_cover = any(one.covers for one in now.plan.of_joint.get(joint.id, ()))
+        if reached is not None and reached[0] < joint.last_stage and not is_cover:
+            yield f"{within(joint.name)}: {f'at stage {reached[0]} of {joint.last_stage}' if reached[0] else 'finger tight'}"
 
 
 def _not_along(now: RunState) -> Iterator[str]:
@@ -251,8 +319,8 @@ def _not_along(now: RunState) -> Iterator[str]:
 def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     """Back where the book says so; while the crank is parked for laying the drive, no further than its place."""
     next_one = next((one for one in _open_steps(now, facts.get(DONE_ELSEWHERE)) if not list(unmet(now, one, facts))), None)
-    if next_one is not None and next_one.step.way == "back":
-        yield Reach(way=f"back, for “{next_one.title}” alone")
+    if next_one is not None and next_one.step.way in ("back", "either"):
+        yield Reach(way=f"{'back' if next_one.step.way == 'back' else 'either way, gently'}, for “{next_one.title}” alone")
     laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
     if now.parked and now.plan.steps and not laid:
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
@@ -284,6 +352,7 @@ def view_of(now: RunState, facts: Facts) -> RunView:
         positions=_positions(now.plan),
         left_minutes=left_of(now, facts),
         marks=_marks_seen(now.plan),
+        shafts=_shafts(now.plan),
         former=[name for name in now.done if name not in now.plan.by_id],
     )
 
@@ -294,8 +363,14 @@ def _marks_seen(plan: Plan) -> list[MarkSeen]:
         MarkSeen(position=seen.position, name=mark.name, clock_deg=seen.clock_deg, decides=mark.decides)
         for mark in plan.document.drive.marks
         for seen in mark.stands
-        if plan.steps and not mark.decoy
+        if plan.steps and not mark.decoy and seen.clock_deg is not None and plan.document.is_placed(seen.position)
     ]
+
+
+@kept_with
+def _shafts(plan: Plan) -> list[ShaftName]:
+    turned = [shaft for shaft in plan.document.drive.shafts if shaft.kind not in ("idler", "tensioner")]
+    return [ShaftName(id=shaft.id, name=shaft.name) for shaft in turned if plan.steps]
 
 
 @kept_with
@@ -303,5 +378,5 @@ def _positions(plan: Plan) -> list[PositionPlace]:
     return [
         PositionPlace(position=one.id, name=one.name, crank_deg=plan.document.position_deg(one.id))
         for one in plan.document.timing_positions
-        if plan.steps
+        if plan.steps and plan.document.is_placed(one.id)
     ]

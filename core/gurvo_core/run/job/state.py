@@ -8,7 +8,7 @@ from datetime import datetime
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import LedgerEntry
-from gurvo_core.run.job.entries import Saw
+from gurvo_core.run.job.entries import MarkLook, TurnSaw
 from gurvo_core.run.plan import Plan, plan_of
 
 
@@ -24,6 +24,10 @@ class Done:
     opened: datetime | None = None  # sealant: when it was opened; done once it is closed
     is_skipped: bool = False
     signed: int = 0  # hold point: the entry that signed it
+    looks: Mapping[str, MarkLook] = field(default_factory=dict)  # what was seen last of each mark, by its id
+    went_in: frozenset[str] = frozenset()  # tools that went in again
+    all_met: bool = False  # entered before marks were asked by name: all of them met
+    is_taken: bool = False  # marks that did not meet, taken by the lead as they are
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,7 +43,10 @@ class StopSeen:
     """What was seen at a stop."""
 
     seq: int
-    saw: Saw
+    saw: TurnSaw
+    looks: tuple[MarkLook, ...] = ()
+    went_in: tuple[str, ...] = ()
+    is_told: bool = False  # whether marks were asked by name: what was entered before that says that all of them met
     by: str
 
 
@@ -67,8 +74,13 @@ class RunState:
     parked: str | None = None
     hard_stop: LedgerEntry | None = None
     off: LedgerEntry | None = None  # marks that did not meet, until they do
+    off_undid: Mapping[str, Done] = field(default_factory=dict)  # what was done before them, by the lead's word done again
     plugs_out: bool = False
     oil_changed: bool = False  # or waived
+    own_marks: tuple[LedgerEntry, ...] = ()
+    touched: Mapping[str, int] = field(default_factory=dict)  # place in the ledger of what touched each loop last; “” = sprockets
+    started: int = 0  # of the first start that was heard sound
+    turned_alone: Mapping[str, LedgerEntry] = field(default_factory=dict)  # shafts turned by themselves since something was laid on them
 
 
 def begin_run(document: EngineDocument) -> RunState:

@@ -3,10 +3,13 @@
 __all__ = [
     "HardStopQuestion",
     "HoldQuestion",
+    "LookView",
     "MarkSeen",
     "PartPlaces",
+    "PlugsQuestion",
     "PositionPlace",
     "RunView",
+    "ShaftName",
     "StepQuestion",
     "TurnQuestion",
     "VariantQuestion",
@@ -27,12 +30,24 @@ class MarkSeen(View):
     decides: bool
 
 
+class LookView(View):
+    """A mark, coloured link or tool that is looked at by its name."""
+
+    of: str
+    name: str
+    kind: Literal["mark", "link", "tool", "own"]
+    asks: str  # what must be seen of it
+    beside: str  # what is easily taken for it
+    clock_deg: float | None  # where it stands, as far as that is known
+
+
 class PartPlaces(View):
     """A part that is fitted, and the places it has, by number and letter."""
 
     name: str
     places: list[str]
     returns: bool
+    way_round: str = ""  # which way round it goes in, and how that is told
 
 
 class StepQuestion(Question):
@@ -51,6 +66,10 @@ class StepQuestion(Question):
     thing: str  # what is put on or taken off, in words, and where
     next_step: str | None  # the step that most likely comes next, so that a screen need not wait to be told
     parts: list[PartPlaces]
+    looks: list[LookView] = []  # what is looked at by name
+    tools: list[str] = []  # what is at hand before it is begun
+    moves: bool = False  # whether something is moved, so that a dead stop or a noise can be told
+    way: str = ""  # which way it turns, where the book says so
 
 
 class TurnQuestion(Question):
@@ -66,7 +85,16 @@ class TurnQuestion(Question):
     crank_deg: float | None  # where the crank stands there, from the first cylinder's firing TDC
     marks: list[MarkSeen]
     after_note: str
-    goes_in: list[FieldOption]  # locks and pins that must go in again here, asked one by one
+    looks: list[LookView]  # marks that must meet and tools that must go in again here, asked one by one
+    turned_ask: str  # what is asked once it has been turned
+    cautions: list[str]
+    tools: list[str]
+
+
+class PlugsQuestion(Question):
+    """Whether the plugs are out, where the run of work has no step for it."""
+
+    kind: Literal["plugs"] = "plugs"
 
 
 class HoldQuestion(Question):
@@ -99,6 +127,13 @@ class PositionPlace(View):
     crank_deg: float
 
 
+class ShaftName(View):
+    """A shaft by its id and name."""
+
+    id: str
+    name: str
+
+
 class RunView(View):
     """The run as a whole."""
 
@@ -106,4 +141,5 @@ class RunView(View):
     positions: list[PositionPlace]
     left_minutes: float
     marks: list[MarkSeen]
+    shafts: list[ShaftName]  # what can be turned by itself
     former: list[str]  # steps that were done and that today's document no longer has

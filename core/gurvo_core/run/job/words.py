@@ -1,11 +1,28 @@
 """How the run's entries are said on tape, paper and in the table."""
 
-__all__ = ["SAW", "called", "plain", "say_done", "say_thing", "say_turn"]
+__all__ = [
+    "SAW",
+    "TROUBLES",
+    "called",
+    "looks_words",
+    "plain",
+    "say_done",
+    "say_own_mark",
+    "say_shaft",
+    "say_thing",
+    "say_trouble",
+    "say_turn",
+]
+
+from collections.abc import Iterable
 
 from gurvo_core.ledger import Words
-from gurvo_core.run.job.entries import Saw, StepDone, ThingMoved, TurnSeen
+from gurvo_core.run.job.entries import MarkLook, OwnMark, StepDone, ThingMoved, Trouble, TroubleTold, TurnedAlone, TurnSaw, TurnSeen
+from gurvo_core.run.looks import is_off, off_words
+from gurvo_core.sentence import within
 
-SAW: dict[Saw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
+TROUBLES: dict[Trouble, str] = {"dead_stop": "dead stop", "stiff": "stiff", "noise": "noise"}
+SAW: dict[TurnSaw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
 
 
 def plain(name: str) -> str:
@@ -21,18 +38,37 @@ def called(name: str, title: str | None) -> str:
 def say_done(body: StepDone) -> Words:
     """A step, with its answers."""
     answers = ", ".join(f"{plain(key).lower()} {value.replace('_', ' ')}" for key, value in body.answers.items() if value)
-    return Words(
-        title=called(body.step, body.title), value="done" if not answers else "", detail=" · ".join(filter(None, (answers, body.note)))
-    )
+    seen = looks_words(body.looks)
+    said = " · ".join(filter(None, (answers, seen, body.note)))
+    off = any(is_off(look.saw) for look in body.looks)
+    return Words(title=called(body.step, body.title), value="" if answers else "done", detail=said, look_again=off)
+
+
+def _look_name(look: MarkLook) -> str:
+    return within(look.name or plain(look.of))
+
+
+def looks_words(looks: Iterable[MarkLook]) -> str:
+    """What was seen of each mark: those that met first, then what was off, then what could not be seen."""
+    met = [_look_name(look) for look in looks if look.saw == "meets"]
+    off = [f"{_look_name(look)} {off_words(look.saw, look.teeth, look.way)}" for look in looks if is_off(look.saw)]
+    unseen = [_look_name(look) for look in looks if look.saw == "unseen"]
+    said = [f"met: {', '.join(met)}"] if met else []
+    return "; ".join([*off, *said, *([f"not seen: {', '.join(unseen)}"] if unseen else [])])
 
 
 def say_turn(body: TurnSeen) -> Words:
     """A stop, with what was seen."""
+    told = {look.of for look in body.looks}
     off = f" by {body.teeth:g} {'tooth' if body.teeth == 1 else 'teeth'}, {body.way}" if body.teeth else ""
     return Words(
         title=f"{called(body.step, body.title)}, stop {body.stop}",
         value=f"{SAW[body.saw]}{off}",
-        detail=" · ".join(filter(None, (", ".join(f"{plain(name)} went in" for name in body.went_in), body.note))),
+        detail=" · ".join(
+            filter(
+                None, (looks_words(body.looks), ", ".join(f"{plain(name)} went in" for name in body.went_in if name not in told), body.note)
+            )
+        ),
         look_again=body.saw != "meets",
     )
 
@@ -41,3 +77,22 @@ def say_thing(body: ThingMoved) -> Words:
     """Something put on or taken off."""
     detail = " · ".join(filter(None, (body.place, body.note)))
     return Words(title=called(body.thing, body.title), value="put on" if body.on else "taken off", detail=detail)
+
+
+def say_trouble(body: TroubleTold) -> Words:
+    """What was met or heard while something was moved."""
+    return Words(title=called(body.step, body.title), value=TROUBLES[body.what], detail=body.note, look_again=True)
+
+
+def say_shaft(body: TurnedAlone) -> Words:
+    """A shaft turned by itself."""
+    way = {"running": "the running way", "back": "back"}.get(body.way or "", "")
+    then = {"stands": "stands there", "snapped": "snapped round", "dead_stop": "dead stop"}[body.then]
+    said = ", ".join(filter(None, (way, body.how_far)))
+    detail = " · ".join(filter(None, (said, body.note)))
+    return Words(title=f"{called(body.shaft, body.title)} turned by itself", value=then, detail=detail, look_again=body.then != "stands")
+
+
+def say_own_mark(body: OwnMark) -> Words:
+    """A mark of one's own."""
+    return Words(title=f"Own mark: {body.name}", value="put on", detail=" · ".join(filter(None, (body.meets, body.note))))

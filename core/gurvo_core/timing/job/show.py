@@ -18,12 +18,13 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import Any
 
-from gurvo_core.ledger import DONE_ELSEWHERE, PLUGS_OUT, Fact, Facts, Hold, LooseEnd, Reach, kept_with
+from gurvo_core.ledger import CAMS_DEGREED, DONE_ELSEWHERE, PLUGS_OUT, CamProof, Fact, Facts, Hold, LooseEnd, Reach, kept_with
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.cams import cam_places, cams_of
 from gurvo_core.timing.job.crank_at import crank_at
+from gurvo_core.timing.job.entries import PistonStop
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, outlier_seq, tdc_basis
 from gurvo_core.timing.job.view import CamFigures, TdcFigures, TimingView, WheelLabel, WheelSetting
@@ -48,7 +49,18 @@ def _known(now: TimingState) -> Mapping[Fact[Any], Any]:
     seen_to = {"set_up_wheel": now.setup is not None, "find_tdc": adopted_zero(now) is not None and not now.stop_in}
     seen_to["degree"] = all(cam.decided for cam in cams)
     done = frozenset(does for does, holds in seen_to.items() if holds)
-    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done}
+    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done, CAMS_DEGREED: _degreed(now, cams)}
+
+
+def _degreed(now: TimingState, cams: Sequence[CamFigures]) -> Mapping[str, CamProof]:
+    """The cams that were measured and decided about."""
+    found = {}
+    for cam in cams:
+        left = now.cams[cam.camshaft].left
+        if cam.decided and left is not None:
+            words = f"degreed: {cam.advance_words}, {cam.verdict}"
+            found[cam.camshaft] = CamProof(cam.camshaft, cam.name, "degreed", words, left.seq)
+    return found
 
 
 def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:
@@ -61,22 +73,22 @@ def loose_ends_of(now: TimingState, _facts: Facts) -> Iterator[LooseEnd]:
             holds_back=frozenset({"turn", "hand over"}) if done else frozenset({"hand over"}),
             until="take it out first",
             kept_from="turning over, degreeing",
+            ends_with=PistonStop(kind="piston_stop", fitted=False),
+            ends_as="It is out",
         )
 
 
 def holds_of(now: TimingState, facts: Facts) -> Iterator[Hold]:
-    """Nobody turns before the plugs are out and the stand is locked; nothing is handed over with a cam undecided."""
+    """Nobody turns before the plugs are out and the stand is locked; the record as a whole asks for what proves each cam."""
     if now.setup is None and facts.get(PLUGS_OUT) is None:  # a run of work that has a step for it sees to it
         yield Hold(holds_back=frozenset({"turn"}), reason="plugs out and stand locked not yet confirmed")
-    undecided = [cam.name for cam in cams_of(now) if not cam.decided]
-    if undecided:
-        yield Hold(holds_back=frozenset({"hand over"}), reason=f"decide first what is done about: {', '.join(undecided)}")
 
 
-def care_of(_now: TimingState, _facts: Facts) -> Iterator[str]:
+def care_of(now: TimingState, facts: Facts) -> Iterator[str]:
     """How to turn."""
     yield "by hand"
-    yield "plugs are out"
+    if now.setup is not None if facts.get(PLUGS_OUT) is None else facts.get(PLUGS_OUT):
+        yield "plugs are out"
 
 
 def reach_of(now: TimingState, _facts: Facts) -> Iterator[Reach]:

@@ -10,6 +10,8 @@ import { useDraft } from '../../ledger/draft';
 import input from '../../ledger/input.module.css';
 import { Undo } from '../../ledger/Undo';
 import { Wrong } from '../../ledger/Wrong';
+import { Besides } from './Besides';
+import { AllMeet, allSaid, anyOff, entered, Looks, type Said, useLookKeys } from './Looks';
 import classes from './StepInput.module.css';
 
 type Props = InputProps<QuestionOf<'step_done'>>;
@@ -21,17 +23,20 @@ export function StepInput(props: Props) {
   if (question.blocked) return <Blocked {...props} />;
   return (
     <>
-      {question.fields.length === 0 ? <JustDone {...props} /> : <Asked {...props} />}
-      <Undo {...props} />
+      {question.fields.length + question.looks.length === 0 ? <JustDone {...props} /> : <Asked {...props} />}
+      <Besides {...props} />
     </>
   );
 }
 
-function Blocked({ question }: Props) {
+function Blocked(props: Props) {
   return (
-    <section className={input.input} aria-label="Not yet">
-      <p className={classes.blocked}>Not yet: {question.blocked}.</p>
-    </section>
+    <>
+      <section className={input.input} aria-label="Not yet">
+        <p className={classes.blocked}>Not yet: {props.question.blocked}.</p>
+      </section>
+      <Undo {...props} />
+    </>
   );
 }
 
@@ -43,12 +48,17 @@ function JustDone(props: Props) {
       {...props}
       what={minutes}
       button={question.button}
-      entry={{ kind: 'step_done', step: question.step, answers: {}, note: '' }}
+      entry={{ kind: 'step_done', step: question.step, answers: {}, looks: [], note: '' }}
     />
   );
 }
 
-const EMPTY: { answers: Record<string, string> } = { answers: {} };
+interface Draft {
+  answers: Record<string, string>;
+  looks: Said;
+}
+
+const EMPTY: Draft = { answers: {}, looks: {} };
 
 function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, EMPTY);
@@ -57,7 +67,9 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   const answers = Object.fromEntries(
     Object.entries(draft.answers).filter(([key]) => fields.some((f) => f.key === key)),
   );
-  const whole = fields.every((field) => !field.needed || answers[field.key]);
+  const { looks } = question;
+  const looked = allSaid(looks, draft.looks);
+  const whole = looked && fields.every((field) => !field.needed || answers[field.key]);
   const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
   // on to the next that has to be said; what may be added is there for whoever wants it
   const goOn = (field: Field | undefined) => {
@@ -71,12 +83,19 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   };
   const record = async () => {
     if (busy || !whole) return;
-    const entry = { kind: 'step_done' as const, step: question.step, answers, note: '' };
+    const entry = {
+      kind: 'step_done' as const,
+      step: question.step,
+      answers,
+      looks: entered(looks, draft.looks),
+      note: '',
+    };
     const said = fields.map((field) => saidOf(field, answers[field.key])).filter(Boolean);
     if ((await answer(said.slice(0, 3).join(', '), entry)) !== 'refused') forget();
   };
-  const current = fields[at];
-  const onEnter = () => (whole ? void record() : goOn(current));
+  const lookAt = useLookKeys(looks, draft.looks, (said) => change({ looks: said }), !looked);
+  const current = looked ? fields[at] : undefined;
+  const onEnter = () => (whole ? void record() : looked && goOn(current));
   const digits =
     current?.kind === 'choice'
       ? current.options.map((option, n) => ({
@@ -88,13 +107,23 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   useKeys([...digits, { keys: ['Enter', 'PageDown'], label: 'record', run: onEnter }]);
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
+      {looks.length > 0 && (
+        <Looks
+          looks={looks}
+          said={draft.looks}
+          at={looked ? -1 : lookAt}
+          voice={voice}
+          wrongAt={wrong?.field ?? ''}
+          onSay={(said) => change({ looks: said })}
+        />
+      )}
       <div className={classes.fields} data-paired={fields.filter((field) => field.kind === 'figure').length > 1}>
         {fields.map((field, n) => (
           <FieldRow
             key={field.key}
             field={field}
             value={answers[field.key] ?? ''}
-            isCurrent={n === at}
+            isCurrent={looked && n === at}
             wrong={wrong?.field === `entry.answers.${field.key}`}
             voice={voice}
             onCurrent={() => setAt(n)}
@@ -105,7 +134,14 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
         ))}
       </div>
       <div className={input.foot}>
-        <span className={input.grow}>{whole ? 'Everything is said.' : 'Each has to be said.'}</span>
+        <span className={input.grow}>
+          {anyOff(draft.looks)
+            ? 'What is off is put right before it is recorded.'
+            : whole
+              ? 'Everything is said.'
+              : 'Each has to be said.'}
+        </span>
+        {!looked && <AllMeet looks={looks} onSay={(said) => change({ looks: said })} />}
         <Button size="lg" onClick={record} loading={busy} disabled={!whole}>
           {question.button}
         </Button>

@@ -1,0 +1,49 @@
+"""What is asked before a step: what it needs and the book leaves open, each thing once."""
+
+__all__ = ["ask_first"]
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+from gurvo_core.found.job.entries import How
+from gurvo_core.found.job.state import FoundState
+from gurvo_core.found.job.view import FoundOption, FoundQuestion
+from gurvo_core.found.wanted import Wanted, wanted_in
+from gurvo_core.ledger import STEPS_DONE, WHY_STEP_WAITS, Facts, Step
+
+HOWS: dict[str, list[How]] = {
+    "count": ["counted", "read off", "told"],
+    "figure": ["measured", "counted", "read off", "told"],
+    "clock": ["read off", "told"],
+    "choice": ["read off", "told"],
+    "words": ["measured", "read off", "told"],
+}
+
+
+def ask_first(now: FoundState, step: Step, facts: Facts) -> Sequence[FoundQuestion]:
+    """The next thing that a step needs and nobody has told; the others follow one by one."""
+    wanted = wanted_in(now.document).get(step.key, ())
+    if not wanted or step.key in (facts.get(STEPS_DONE) or ()):
+        return ()
+    still = [one for one in wanted if one.pointer not in now.found and one.pointer not in now.unknown]
+    why = facts.get(WHY_STEP_WAITS)
+    blocked = why(step.key, facts) if why and still else ""
+    return [_question(step.key, one, blocked) for one in still]
+
+
+@lru_cache(maxsize=2048)
+def _question(step_id: str, wanted: Wanted, blocked: str) -> FoundQuestion:
+    return FoundQuestion(
+        key=f"{step_id}:{wanted.pointer}",
+        title=wanted.title,
+        ask=wanted.ask,
+        hint=f"The book does not say. Good for: {wanted.good_for}.",
+        status="open",
+        waits=f"{wanted.title}: not known yet",
+        blocked=blocked,
+        pointer=wanted.pointer,
+        typed=wanted.kind,
+        unit=wanted.unit,
+        options=[FoundOption(value=one.value, label=one.label, detail=one.detail) for one in wanted.options],
+        hows=HOWS[wanted.kind],
+    )

@@ -1,0 +1,91 @@
+"""The kinds of entries of found facts, each with all that is said, asked and changed by it."""
+
+__all__ = ["KINDS", "read_value"]
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Any
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.errors import CoreError
+from gurvo_core.found.filled import Fact, found_faults, is_open, value_at
+from gurvo_core.found.job.entries import FoundFact, NotKnown
+from gurvo_core.found.job.state import FoundState, Standing
+from gurvo_core.found.wanted import Wanted, value_of, wanted_in
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+
+
+def _wanted(document: EngineDocument, pointer: str) -> Wanted | None:
+    return next((one for asked in wanted_in(document).values() for one in asked if one.pointer == pointer), None)
+
+
+def _take_found(now: FoundState, entry: LedgerEntry, body: FoundFact) -> FoundState:
+    standing = Standing(entry.seq, entry.by, body, Fact(body.pointer, read_value(body)))
+    return replace(now, found={**now.found, body.pointer: standing}, unknown=now.unknown - {body.pointer})
+
+
+def _take_unknown(now: FoundState, _entry: LedgerEntry, body: NotKnown) -> FoundState:
+    return replace(now, unknown=now.unknown | {body.pointer})
+
+
+def read_value(body: FoundFact) -> str | int | float:
+    """A kept fact's value: a figure where it is one; what was asked has made sure of it when it was taken."""
+    last = body.pointer.rsplit("/", 1)[-1]
+    text = body.value.strip().replace(",", ".")
+    if last == "clock_deg":
+        return float(text) % 12 * 30
+    if last in ("teeth", "count", "fasteners"):
+        return round(float(text))
+    return float(text) if last in ("to_next", "number", "pitch_mm") else body.value.strip()
+
+
+def _check_found(now: FoundState, body: FoundFact, _facts: Facts) -> Iterator[Objection]:
+    """It is left open, it is such a figure, and it goes with all the rest; what the book says itself is no fact to be found."""
+    wanted = _wanted(now.document, body.pointer)
+    if wanted is None:
+        said = value_at(now.document, body.pointer)
+        if said in (None, "", ()):
+            yield Objection("pointer", "nothing of this engine is left open there; load the bench again")
+        elif str(said) == body.value.strip():
+            yield Objection("pointer", "it is known already, and the same")
+        else:
+            rule = f"{said} is known of it, and you found {body.value.strip()}: count again; the lead takes it as a deviation"
+            yield Objection("value", rule, "lead and reason")
+        return
+    try:
+        value = value_of(wanted, body.value)
+    except CoreError as error:
+        yield Objection("value", error.rule)
+        return
+    facts = [one.fact for one in now.found.values()]
+    for fault in found_faults(now.document, facts, Fact(body.pointer, value)):
+        yield Objection("value", f"{fault.sentence.rstrip('.')}: count or measure again")
+        return
+
+
+def _check_unknown(now: FoundState, body: NotKnown, _facts: Facts) -> Iterator[Objection]:
+    yield from need(is_open(now.document, body.pointer), "pointer", "it is known already")
+
+
+def _named(body: Any, document: EngineDocument, _before: Sequence[LedgerEntry]) -> Any:
+    if body.called is not None:
+        return body
+    wanted = _wanted(document, body.pointer)
+    return body.model_copy(update={"called": f"{wanted.title}, {wanted.unit}".rstrip(", ") if wanted else body.pointer})
+
+
+def _say_found(body: FoundFact) -> Words:
+    return Words(title=body.called or body.pointer, value=body.value, detail=" · ".join(filter(None, (f"found, {body.how}", body.note))))
+
+
+KINDS: tuple[Kind[Any, FoundState], ...] = (
+    Kind(body=FoundFact, does="look", settle=_named, words=_say_found, take=_take_found, check=_check_found, fills=True),
+    Kind(
+        body=NotKnown,
+        does="look",
+        settle=_named,
+        words=lambda body: Words(title=body.called or body.pointer, value="not known"),
+        take=_take_unknown,
+        check=_check_unknown,
+    ),
+)

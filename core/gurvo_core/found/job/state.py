@@ -1,0 +1,34 @@
+"""What stands of what was found: by its pointer, and what was asked and is not known."""
+
+__all__ = ["FoundState", "Standing", "begin_found"]
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from gurvo_core.engine import EngineDocument
+from gurvo_core.found.filled import Fact
+from gurvo_core.found.job.entries import FoundFact
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A fact that was found: by which entry, whom, and as what it was typed."""
+
+    seq: int
+    by: str
+    body: FoundFact
+    fact: Fact
+
+
+@dataclass(frozen=True, kw_only=True)
+class FoundState:
+    """All that was found. Its document is the one with all of it written in."""
+
+    document: EngineDocument
+    found: Mapping[str, Standing] = field(default_factory=dict)
+    unknown: frozenset[str] = frozenset()
+
+
+def begin_found(document: EngineDocument) -> FoundState:
+    """Nothing found yet."""
+    return FoundState(document=document)
