@@ -94,6 +94,12 @@ def benchmark(*, coverage: bool = False) -> int:
     return run(PYTHON, "-m", "benchmarks.main", *(["--coverage"] if coverage else []), env=python_env("shop"))
 
 
+def walk(families: list[str]) -> int:
+    """Let a robot build engines from nothing to a signed record, in the core."""
+    ensure_python()
+    return run(PYTHON, "-m", "tools.walking", *families, env=python_env("test"))
+
+
 def screenshots() -> int:
     """Make docs/screenshots anew."""
     ensure_all(browser=True)

@@ -25,6 +25,8 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("lock", help="resolve requirements.in to exact versions")
     bench = commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
     bench.add_argument("--coverage", action="store_true", help="and how often the truth lies within the stated U")
+    walk = commands.add_parser("walk", help="let a robot build every engine, right and with every mistake")
+    walk.add_argument("families", nargs="*", help="only these, such as heath-4")
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
     _add_safekeeping(commands)
     person = commands.add_parser("person", help="add a person to the shop")
@@ -94,6 +96,7 @@ def main() -> int:
         "types": checking.make_types,
         "lock": house.lock,
         "benchmark": lambda: checking.benchmark(coverage=args.coverage),
+        "walk": lambda: checking.walk(args.families),
         "screenshots": checking.screenshots,
         "backup": lambda: _backup(args),
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),
