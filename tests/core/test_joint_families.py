@@ -46,7 +46,7 @@ class SayableTests(unittest.TestCase):
     def test_a_ring_once_round_and_once_more(self):
         said = self.asked("sorrel-f4", "case-tight")
         self.assertEqual([question.turn for question in said], [1] * 24 + [2] * 12)
-        self.assertIn("Round 2 of 2.", said[-1].hint)
+        self.assertIn("Round 2 of 2:", said[-1].hint)
 
     def test_dry_opposing_pairs_of_a_gear(self):
         build = Build("garth-d6").to("cam-gear-tight")
@@ -58,7 +58,7 @@ class SayableTests(unittest.TestCase):
     def test_caps_drawn_down_in_small_steps_with_those_that_are_loaded(self):
         said = self.asked("tarn-f4", "right-caps-snug")
         self.assertEqual({question.fastener for question in said}, {"all"})
-        self.assertIn(f"Round 1 of {len(said)}.", said[0].hint)
+        self.assertIn(f"Round 1 of {len(said)}:", said[0].hint)
         self.assertIn("Springs push up at cylinder", said[0].hint)
 
     def test_a_bolt_with_a_generic_figure_says_so_on_screen_tape_and_paper(self):

@@ -245,7 +245,8 @@ def _facts(now: HandOverState, before: Facts) -> Mapping[Fact[Any], Any]:
 
 def _holds(now: HandOverState, facts: Facts) -> Iterator[Hold]:
     names = [cam.name for cam in _unproven(now, facts)]
-    if names and not now.signed:
+    is_said = facts.get(PLAN) is not None and not facts.get(PROOF_TO_COME)  # each is a loose end then
+    if names and not now.signed and not is_said:
         run = "nothing says yet that it stands right" if len(names) == 1 else "nothing says yet that they stand right"
         reason = f"{', '.join(names)}: {run}" if facts.get(PLAN) else f"decide first what is done about: {', '.join(names)}"
         yield Hold(holds_back=frozenset({"hand over"}), reason=reason)

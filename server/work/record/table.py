@@ -2,6 +2,7 @@
 
 import csv
 from collections.abc import Iterator
+from typing import Any
 
 from gurvo_core.ledger import Gauge, LedgerEntry, Strike
 from gurvo_core.timing.job.entries import LiftReading, TdcReading
@@ -49,7 +50,7 @@ def as_csv(engine: Engine) -> Iterator[str]:
     yield str(table.writeheader())
     for entry, gauges in with_gauges(folded.entries):
         if isinstance(entry.body, TdcReading | LiftReading):
-            yield str(table.writerow({**_row(entry, entry.body, gauges, folded.struck.get(entry.id)), **si_values[entry.id]}))
+            yield str(table.writerow({**_row(entry, entry.body, gauges, folded.struck.get(entry.id)), **_rounded(si_values[entry.id])}))
 
 
 def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, Gauge], strike: LedgerEntry | None) -> dict[str, object]:
@@ -73,6 +74,11 @@ def _row(entry: LedgerEntry, body: TdcReading | LiftReading, gauges: dict[str, G
         "u_dial_mm": round(gauge_u(dial).u, 5),
         "struck_because": safe_text(strike.body.reason) if strike and isinstance(strike.body, Strike) else "",
     }
+
+
+def _rounded(values: dict[str, Any]) -> dict[str, Any]:
+    """Far finer than anybody reads a wheel or a dial, without the noise of binary fractions."""
+    return {key: round(value, 6) if isinstance(value, float) else value for key, value in values.items()}
 
 
 def safe_text(words: str) -> str:

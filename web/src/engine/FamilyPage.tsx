@@ -48,7 +48,8 @@ export function FamilyPage() {
           <div>
             <h1>{data.name}</h1>
             <p className={page.lead}>
-              {[document.identity.layout, document.identity.fuel].join(', ')}. {document.identity.variant}.{' '}
+              {[document.identity.layout, document.identity.fuel].join(', ')}.{' '}
+              {document.identity.variant && `${document.identity.variant}. `}
               <Link to="/families/$code/revisions" params={{ code }}>
                 Revision {data.revision}
                 {newest > data.revision && `, not the newest: that is ${newest}`}

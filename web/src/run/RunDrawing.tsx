@@ -105,7 +105,7 @@ function Seen({ marks, seenFrom }: SeenProps) {
             <span>{mark.name}</span>
             <b>
               {sayClock(mark.clock_deg, seenFrom)}
-              {mark.decides ? '' : ', near'}
+              {mark.decides ? '' : ', about'}
             </b>
           </p>
         ))}

@@ -156,7 +156,7 @@ def _hint(joint: PulledJoint, item: Item, figures: Figures, now: JointsState) ->
     count = len(joint.joint.stages)
     said = [f"{ORDINALS[item.stage - 1]} of {COUNTS[count - 1]} stages." if count > 1 else "One stage."]
     turns = joint.turns_of(item)
-    said += [f"Round {item.turn} of {turns}."] if turns > 1 else []
+    said += [f"Round {item.turn} of {turns}: a little each time, so that all go evenly."] if turns > 1 else []
     said.append(HINTS[figures.does])
     said += ["Left-hand thread: it tightens the other way round."] if joint.joint.hand == "left" else []
     if figures.does == "draw_down" and joint.loaded:

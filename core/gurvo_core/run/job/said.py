@@ -12,7 +12,7 @@ from gurvo_core.run.job.asked import AskedField
 from gurvo_core.run.job.fields import fields_of, stage_words
 from gurvo_core.run.job.view import PartPlaces
 from gurvo_core.run.plan import Plan
-from gurvo_core.sentence import within
+from gurvo_core.sentence import listed, within
 
 
 class Said(NamedTuple):
@@ -128,7 +128,7 @@ def _decoy_words(drive: Drive, wheels: tuple[str, ...]) -> list[str]:
     """What is easily taken for a mark on some wheels: of chains, belts and gears alike."""
     own = [mark for mark in drive.marks if mark.wheel in wheels]
     decoys = [mark.name for mark in own if mark.decoy]
-    said = [f"No mark, though it looks like one: {', '.join(decoys)}."] if decoys else []
+    said = [f"No mark, though it looks like one: {listed([within(name) for name in decoys])}."] if decoys else []
     groups = dict.fromkeys(mark.alike for mark in own if mark.alike)
     alike = (" and ".join(mark.name for mark in own if mark.alike == group) for group in groups)
     return [*said, *(f"{names} look alike: do not mistake them." for names in alike)]

@@ -14,12 +14,12 @@ __all__ = [
     "say_turn",
 ]
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from gurvo_core.ledger import Words
 from gurvo_core.run.job.entries import MarkLook, OwnMark, StepDone, ThingMoved, Trouble, TroubleTold, TurnedAlone, TurnSaw, TurnSeen
 from gurvo_core.run.looks import is_off, off_words
-from gurvo_core.sentence import within
+from gurvo_core.sentence import listed, within
 
 TROUBLES: dict[Trouble, str] = {"dead_stop": "dead stop", "stiff": "stiff", "noise": "noise"}
 SAW: dict[TurnSaw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
@@ -37,11 +37,25 @@ def called(name: str, title: str | None) -> str:
 
 def say_done(body: StepDone) -> Words:
     """A step, with its answers."""
-    answers = ", ".join(f"{plain(key).lower()} {value.replace('_', ' ')}" for key, value in body.answers.items() if value)
+    answers = _answers_words(body.answers)
     seen = looks_words(body.looks)
     said = " · ".join(filter(None, (answers, seen, body.note)))
     off = any(is_off(look.saw) for look in body.looks)
     return Words(title=called(body.step, body.title), value="" if answers else "done", detail=said, look_again=off)
+
+
+def _answers_words(answers: Mapping[str, str]) -> str:
+    """Each answer by what it was asked of; pieces that were looked at one by one are told by what was found."""
+    pieces: dict[str, list[str]] = {}
+    said = []
+    for key, value in answers.items():
+        asked, _, piece = key.partition(".")
+        if value and piece and asked == "found":
+            pieces.setdefault(value.replace("_", " "), []).append(piece)
+        elif value:
+            said.append(f"{plain(key).lower()} {value.replace('_', ' ')}")
+    each = [f"all {len(own)} {found}" if len(pieces) == 1 and len(own) > 1 else f"{found}: {listed(own)}" for found, own in pieces.items()]
+    return ", ".join([*each, *said])
 
 
 def _look_name(look: MarkLook) -> str:
