@@ -44,8 +44,18 @@ class FoundTests(FoundCase):
 
     def test_a_figure_that_stands_is_never_replaced(self):
         self.found(CRANK, "24")
-        with self.assertRaisesRegex(AskFirst, "24 is known of it, and you found 22"):
-            self.found(CRANK, "22")
+        self.refused("24 was found there by Della: strike that first", lambda: self.found(CRANK, "22"))
+        self.refused("nothing of this engine is left open there", lambda: self.found("/identity/name", "7"))
+
+    def test_an_engine_that_differs_from_its_book_is_a_deviation_for_the_lead(self):
+        build = Build("quern-4")
+        wheel = build.engine.drive.wheels[0]
+        found = {"pointer": f"/drive/wheels/{wheel.id}/teeth", "how": "counted"}
+        with self.assertRaisesRegex(AskFirst, f"{wheel.teeth} is known of it, and you found {wheel.teeth + 1}"):
+            build.enter("found", **found, value=str(wheel.teeth + 1))
+        self.refused("type it as the book does", lambda: build.enter("found", **found, value="many", because="so", by=LEAD))
+        build.enter("found", **found, value=str(wheel.teeth + 1), because="another maker's wheel", by=LEAD)
+        self.assertEqual(build.folded.document.drive.wheels[0].teeth, wheel.teeth)  # the book is never replaced by it
 
     def test_what_is_no_figure_is_refused_in_a_sentence(self):
         for value in ("many", "0", "-3", "2.5", "1e9"):

@@ -28,29 +28,30 @@ def _take_unknown(now: FoundState, _entry: LedgerEntry, body: NotKnown) -> Found
     return replace(now, unknown=now.unknown | {body.pointer})
 
 
+_COUNTS, _FIGURES = ("teeth", "count", "fasteners"), ("to_next", "number", "pitch_mm")
+CAN_BE_FOUND = frozenset((*_COUNTS, *_FIGURES, "clock_deg", "running_direction", "right_bank", "stroke", "thread", "property_class"))
+
+
 def read_value(body: FoundFact) -> str | int | float:
     """A kept fact's value: a figure where it is one; what was asked has made sure of it when it was taken."""
     last = body.pointer.rsplit("/", 1)[-1]
     text = body.value.strip().replace(",", ".")
     if last == "clock_deg":
         return float(text) % 12 * 30
-    if last in ("teeth", "count", "fasteners"):
+    if last in _COUNTS:
         return round(float(text))
-    return float(text) if last in ("to_next", "number", "pitch_mm") else body.value.strip()
+    return float(text) if last in _FIGURES else body.value.strip()
 
 
 def _check_found(now: FoundState, body: FoundFact, _facts: Facts) -> Iterator[Objection]:
     """It is left open, it is such a figure, and it goes with all the rest; what the book says itself is no fact to be found."""
     wanted = _wanted(now.document, body.pointer)
+    if body.pointer in now.found:
+        before = now.found[body.pointer]
+        yield Objection("value", f"{before.body.value} was found there by {before.by}: strike that first, if it was wrong")
+        return
     if wanted is None:
-        said = value_at(now.document, body.pointer)
-        if said in (None, "", ()):
-            yield Objection("pointer", "nothing of this engine is left open there; load the bench again")
-        elif str(said) == body.value.strip():
-            yield Objection("pointer", "it is known already, and the same")
-        else:
-            rule = f"{said} is known of it, and you found {body.value.strip()}: count again; the lead takes it as a deviation"
-            yield Objection("value", rule, "lead and reason")
+        yield from _against_the_book(now.document, body)
         return
     try:
         value = value_of(wanted, body.value)
@@ -61,6 +62,27 @@ def _check_found(now: FoundState, body: FoundFact, _facts: Facts) -> Iterator[Ob
     for fault in found_faults(now.document, facts, Fact(body.pointer, value)):
         yield Objection("value", f"{fault.sentence.rstrip('.')}: count or measure again")
         return
+
+
+def _against_the_book(document: EngineDocument, body: FoundFact) -> Iterator[Objection]:
+    """What the book says itself is no fact to be found; that the engine differs from it is for the lead to take."""
+    said = value_at(document, body.pointer)
+    if body.pointer.rsplit("/", 1)[-1] not in CAN_BE_FOUND or said in (None, "", ()):
+        yield Objection("pointer", "nothing of this engine is left open there; load the bench again")
+        return
+    try:
+        read_value(body)
+    except (ValueError, OverflowError):
+        yield Objection("value", f"type it as the book does, such as {said}")
+        return
+    if str(said) == body.value.strip():
+        yield Objection("pointer", "it is known already, and the same")
+        return
+    yield Objection(
+        "value",
+        f"{said} is known of it, and you found {body.value.strip()}: count again; the lead takes it as a deviation",
+        "lead and reason",
+    )
 
 
 def _check_unknown(now: FoundState, body: NotKnown, _facts: Facts) -> Iterator[Objection]:

@@ -1,0 +1,77 @@
+"""Little-known engines through the API: who may say what, what is refused where, and what paper and the next revision hold."""
+
+from unittest.mock import patch
+
+from django.contrib.auth.models import User
+
+from demo.documents import family_data
+from engine.services import add_revision
+from gurvo_core.reading import read_document
+from tests.server.cases import ShopCase
+from tests.server.played import play_until
+from work.models import Engine
+from work.record.paper import as_pdf
+from work.services import put_on_stand
+
+CRANK = "/drive/wheels/crank-wheel/teeth"
+
+
+class LittleKnownCase(ShopCase):
+    def setUp(self):
+        super().setUp()
+        add_revision(family_data("heath-4"), by=None)
+        put_on_stand(serial="H-1", family="heath-4", purpose="pump", stand=None, promised=None, by=User.objects.get(username="bo"))
+
+    def say(self, kind, **body):
+        return self.enter({"kind": kind, **body}, serial="H-1")
+
+    def bench(self):
+        return self.client.get("/api/engines/H-1").json()
+
+
+class FoundTests(LittleKnownCase):
+    def test_a_found_fact_is_checked_kept_and_handed_on(self):
+        play_until("H-1", f"belt-on:{CRANK}")
+        found = {"pointer": CRANK, "how": "counted"}
+        self.refused(self.say("found", **found, value="many"), 422, "entry.value", "“many” is not a number")
+        self.refused(self.say("found", **{**found, "pointer": "/identity/name"}, value="7"), 422, "entry.pointer", "")
+        self.assertEqual(self.say("found", **found, value="24").status_code, 200)
+        self.refused(self.say("found", **found, value="22"), 422, "entry.value", "24 was found there by Bo")
+        handed = self.client.get("/api/engines/H-1/measured.json").json()
+        self.assertEqual(read_document(handed).drive.wheel("crank-wheel").teeth, 24)
+
+    def test_a_viewer_finds_nothing(self):
+        self.sign_in("vi")
+        self.refused(self.say("found", pointer=CRANK, value="24", how="counted"), 403, "", "")
+
+
+class ProofTests(LittleKnownCase):
+    def test_a_mark_that_nobody_answered_for_is_named_in_the_refusal(self):
+        play_until("H-1", "turn")
+        self.refused(
+            self.say("turn_seen", step="turn", stop=1, saw="meets", looks=[]), 422, "entry.looks.crank-notch", "otch of the crank wheel"
+        )
+
+    def test_only_a_lead_gives_his_word_or_takes_marks_as_they_are(self):
+        play_until("H-1", "turn")
+        for body in (
+            {"kind": "cam_word", "camshaft": "cam", "reason": "turned by me"},
+            {"kind": "marks_taken", "step": "turn", "reason": "half a tooth is allowed"},
+        ):
+            with self.subTest(body["kind"]):
+                self.refused(self.enter(body, serial="H-1"), 403, "", "Only the lead")
+
+    def test_a_word_needs_its_reason_and_a_cam_that_there_is(self):
+        self.sign_in("lena")
+        self.refused(self.say("cam_word", camshaft="cam", reason=" "), 422, "entry.reason", "")
+        self.refused(self.say("cam_word", camshaft="left", reason="turned by me"), 422, "entry.camshaft", "")
+
+    def test_floor_record_and_bench_say_the_proof_there_is(self):
+        play_until("H-1", "")
+        self.assertEqual(self.bench()["state"]["hand_over"]["proofs"][0]["by"], "marks")
+        row = next(one for one in self.client.get("/api/engines").json()["rows"] if one["serial"] == "H-1")
+        self.assertIn("marks", row["proof"])
+        with patch("work.record.paper.pdf_of", side_effect=str.encode):
+            page = as_pdf(Engine.objects.at_the_bench().get(pk="H-1")).decode()
+        self.assertIn("dot of the cam wheel met after 2 turns by hand", page)
+        self.assertNotIn('class="arc', page)  # no timing diagram of angles that nobody knows
