@@ -21,7 +21,7 @@ from gurvo_core.engine.reading import parse_document
 from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.fits.faults import fit_faults
 from gurvo_core.joints.faults import joint_doubts, joint_faults
-from gurvo_core.run import run_faults
+from gurvo_core.run import run_doubts, run_faults
 from gurvo_core.timing import card_doubts
 
 DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
@@ -140,7 +140,7 @@ def doubts_of(document: EngineDocument) -> list[Fault]:
 
     Source
     ------
-    ``timing.card``, ``drive.doubts``, ``joints.faults``, and what differs from a guess.
+    ``timing.card``, ``drive.doubts``, ``joints.faults``, ``run.doubts``, and what differs from a guess.
 
     Example
     -------
@@ -148,7 +148,7 @@ def doubts_of(document: EngineDocument) -> list[Fault]:
     []
     """
     guessed = [fault for fault in drive_faults(document) if _rests_on_a_guess(document, fault)]
-    return [*card_doubts(document), *drive_doubts(document), *joint_doubts(document), *guessed]
+    return [*card_doubts(document), *drive_doubts(document), *joint_doubts(document), *run_doubts(document), *guessed]
 
 
 def read_document(data: object) -> EngineDocument:

@@ -24,7 +24,9 @@ from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
 from gurvo_core.reading import doubts_of
+from gurvo_core.walk import Walked
 from gurvo_core.work import RULES_VERSION
+from press.documents import walked_in
 from shop.roles import shown_name
 
 router = Router()
@@ -88,6 +90,12 @@ def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut
 def check(request: HttpRequest, payload: DocumentText) -> services.Checked:
     """Say every fault of a document, or what it would change; nothing is kept."""
     return services.check_text(payload.text)
+
+
+@router.post("/walk", response={200: Walked, **refusals(401, 413, 422)}, operation_id="family_walk", summary="Walk a document through")
+def walk(request: HttpRequest, payload: DocumentText) -> Walked:
+    """Say whether whoever answers everything rightly gets through a document's run of work; nothing is kept."""
+    return walked_in(payload.text)
 
 
 @router.post(

@@ -12,7 +12,7 @@ from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.unknown import not_known
 from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.reading import doubts_of, read_document
-from press.documents import document_in
+from press.documents import document_in, walked_in
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
 
@@ -60,7 +60,10 @@ def import_text(text: str, *, remark: str, by: User) -> Revision:
     """Take a document's text in as its family's next revision; only the lead writes engine documents."""
     if not may_write_documents(role_of(by)):
         raise Forbidden("Only the lead takes engine documents in; hand the file to the lead.")
-    return _add(document_in(text), by=by, remark=remark)
+    document = document_in(text)
+    if stuck := walked_in(text).stuck:
+        raise DocumentError(stuck)
+    return _add(document, by=by, remark=remark)
 
 
 def add_revision(data: object, *, by: User | None, remark: str = "") -> Revision:

@@ -1,5 +1,6 @@
 """Little-known engines through the API: who may say what, what is refused where, and what paper and the next revision hold."""
 
+import json
 from unittest.mock import patch
 
 from django.contrib.auth.models import User
@@ -7,7 +8,7 @@ from django.contrib.auth.models import User
 from demo.documents import family_data
 from engine.services import add_revision
 from gurvo_core.reading import read_document
-from tests.server.cases import ShopCase
+from tests.server.cases import JSON, ShopCase
 from tests.server.played import play_until
 from work.models import Engine
 from work.record.paper import as_pdf
@@ -43,6 +44,30 @@ class FoundTests(LittleKnownCase):
     def test_a_viewer_finds_nothing(self):
         self.sign_in("vi")
         self.refused(self.say("found", pointer=CRANK, value="24", how="counted"), 403, "", "")
+
+
+class WalkedTests(ShopCase):
+    """A document is gone through before it is taken in."""
+
+    def text(self, change=lambda data: None):
+        data = family_data("heath-4")
+        change(data)
+        return {"text": json.dumps(data)}
+
+    def test_how_far_it_goes_is_said_and_where_it_sticks(self):
+        whole = self.client.post("/api/families/walk", self.text(), content_type=JSON).json()
+        self.assertEqual(whole["stuck"], [])
+        self.assertGreater(whole["entries"], whole["steps"])
+
+    def test_a_run_that_nobody_gets_through_is_not_taken_in(self):
+        def hold(data):
+            steps = next(stage["steps"] for stage in data["stages"] if stage["id"] == "belt-stage")
+            next(step for step in steps if step["id"] == "belt-on")["needs"] = [{"held": "cam"}]
+
+        self.sign_in("lena")
+        answer = self.client.post("/api/families", {**self.text(hold), "remark": ""}, content_type=JSON)
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("gets stuck before “Belt from the crank", answer.json()["faults"][0]["sentence"])
 
 
 class ProofTests(LittleKnownCase):

@@ -2,9 +2,21 @@
 where it can go no further (``robot``); one that makes mistakes (``mistakes``). A document is walked when it is checked.
 """
 
-__all__ = ["MISTAKES", "Robot", "Shelf", "mistake_of", "next_question", "right_answer", "walk_right", "walk_wrong"]
+__all__ = [
+    "MISTAKES",
+    "Robot",
+    "Shelf",
+    "Walked",
+    "mistake_of",
+    "next_question",
+    "right_answer",
+    "walk_document",
+    "walk_right",
+    "walk_wrong",
+]
 
 from gurvo_core.walk.answers import next_question, right_answer
+from gurvo_core.walk.checked import Walked, walk_document
 from gurvo_core.walk.mistakes import MISTAKES, mistake_of
 from gurvo_core.walk.robot import Robot
 from gurvo_core.walk.shelf import Shelf

@@ -576,6 +576,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/families/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Walk a document through
+         * @description Say whether whoever answers everything rightly gets through a document's run of work; nothing is kept.
+         */
+        post: operations["family_walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families/{code}": {
         parameters: {
             query?: never;
@@ -9326,6 +9346,18 @@ export interface components {
             waits: string;
         };
         /**
+         * Walked
+         * @description How far a run of work can be gone through, and where it sticks.
+         */
+        Walked: {
+            /** Entries */
+            entries: number;
+            /** Steps */
+            steps: number;
+            /** Stuck */
+            stuck: components["schemas"]["Fault"][];
+        };
+        /**
          * WayOfStops
          * @description One way to reach all valves, and what is said of it.
          */
@@ -11209,6 +11241,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiftTable"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    family_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Walked"];
                 };
             };
             /** @description Unauthorized */

@@ -8,7 +8,7 @@ import type { Schemas } from '../api/client';
 import page from '../app/Page.module.css';
 import { usePerson } from '../app/session';
 import { useDraft } from '../ledger/draft';
-import { checkQuery, useImport } from './api';
+import { checkQuery, useImport, walkQuery } from './api';
 import { Changes } from './Changes';
 import classes from './ImportPage.module.css';
 import { LeftOpen } from './LeftOpen';
@@ -36,6 +36,7 @@ export function ImportPage() {
     }
   };
   const current = text === draft.text ? check.data : undefined;
+  const walk = useQuery(walkQuery(text, current?.faults.length === 0));
   const takeIn = () =>
     take.mutate(
       { text: draft.text, remark: draft.remark },
@@ -85,7 +86,8 @@ export function ImportPage() {
         <section className={classes.side} aria-live="polite">
           <h2>What it says</h2>
           <Verdict text={draft.text} check={current} error={check.error} />
-          {current && current.faults.length === 0 && person.role === 'lead' && (
+          {current?.faults.length === 0 && <Walk walked={walk.data} error={walk.error} />}
+          {current && current.faults.length === 0 && walk.data?.stuck.length === 0 && person.role === 'lead' && (
             <form
               className={classes.take}
               onSubmit={(event) => {
@@ -117,6 +119,37 @@ export function ImportPage() {
   );
 }
 
+function Faults({ faults }: { faults: Schemas['Fault'][] }) {
+  return (
+    <>
+      <p className={classes.stop}>
+        <b>Cannot be taken in.</b> {faults.length === 1 ? 'One fault' : `${faults.length} faults`}:
+      </p>
+      <ol className={`${page.sentences} ${classes.faults}`}>
+        {faults.map((fault) => (
+          <li key={`${fault.path} ${fault.sentence}`}>
+            <code>{fault.path || 'the whole text'}</code>
+            {fault.sentence}
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}
+
+/** Whether somebody who answers everything rightly gets from nothing to a signed record. */
+function Walk({ walked, error }: { walked: Schemas['Walked'] | undefined; error: Error | null }) {
+  if (error) return <p role="alert">{error.message}</p>;
+  if (!walked) return <p className={page.lead}>Going through its run of work, step by step</p>;
+  if (walked.stuck.length > 0) return <Faults faults={walked.stuck} />;
+  if (walked.steps === 0) return null;
+  return (
+    <p className={page.lead}>
+      Gone through from nothing to a signed record: {walked.steps} steps, {walked.entries} entries.
+    </p>
+  );
+}
+
 interface VerdictProps {
   text: string;
   check: Schemas['CheckedOut'] | undefined;
@@ -127,22 +160,7 @@ function Verdict({ text, check, error }: VerdictProps) {
   if (!text.trim()) return <p className={page.lead}>Choose a file or paste a document; its faults are listed here.</p>;
   if (error) return <p role="alert">{error.message}</p>;
   if (!check) return <p className={page.lead}>Looking through it</p>;
-  if (check.faults.length > 0)
-    return (
-      <>
-        <p className={classes.stop}>
-          <b>Cannot be taken in.</b> {check.faults.length === 1 ? 'One fault' : `${check.faults.length} faults`}:
-        </p>
-        <ol className={`${page.sentences} ${classes.faults}`}>
-          {check.faults.map((fault) => (
-            <li key={`${fault.path} ${fault.sentence}`}>
-              <code>{fault.path || 'the whole text'}</code>
-              {fault.sentence}
-            </li>
-          ))}
-        </ol>
-      </>
-    );
+  if (check.faults.length > 0) return <Faults faults={check.faults} />;
   return (
     <>
       <p className={classes.sound}>

@@ -40,6 +40,14 @@ export const checkQuery = (text: string) =>
     queryFn: async ({ signal }) => unwrap(await client.POST('/api/families/check', { body: { text }, signal })),
   });
 
+/** Whether a robot gets through its run of work; asked once it is sound. */
+export const walkQuery = (text: string, isSound: boolean) =>
+  queryOptions({
+    queryKey: ['document-walk', text],
+    enabled: isSound,
+    queryFn: async ({ signal }) => unwrap(await client.POST('/api/families/walk', { body: { text }, signal })),
+  });
+
 export const liftTableQuery = (text: string, choices: Partial<Schemas['LiftTableChoices']>) =>
   queryOptions({
     queryKey: ['lift-table', text, choices],
