@@ -81,7 +81,9 @@ def permission_of(folded: Folded) -> Permission:
     False
     """
     reasons = held_back(folded, "turn")
-    if reasons and folded.facts.get(SIGNED) is None:
+    if folded.facts.get(SIGNED) is not None:
+        reasons = reasons[:-1]  # a signature holds back entries, not the crank
+    if reasons:
         return Permission(free=False, careful=False, title="Do not turn", reasons=reasons, way="", how_far="")
     care = [word for room in folded.rooms for word in room.care(folded.states[room.name], folded.facts)]
     wary = [word for room in folded.rooms for word in room.wary(folded.states[room.name], folded.facts)]

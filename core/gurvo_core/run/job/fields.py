@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterator, Mapping
 from typing import Literal
 
-from gurvo_core.engine import WorkStep
+from gurvo_core.engine import Joint, WorkStep
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import Objection, need
 from gurvo_core.run.job.asked import AskedField, FieldOption
@@ -86,7 +86,7 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
         "park": _found_by,
         "lay": lambda plan, step: lay_fields(plan.document, step),
         "tension": lambda plan, step: tension_fields(plan.document, step),
-        "tighten": _angle,
+        "tighten": lambda plan, step: [*_stages_told(plan, step), *_angle(plan, step)],
         "measure": _fits,
         "prime": _primed,
         "first_start": _started,
@@ -200,12 +200,31 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
     ''
     """
     joint = plan.document.joint(step.joint)
-    if joint is None:
-        return ""
+    return joint.stage_words(*_stages_of(plan, step, joint)) if joint is not None else ""
+
+
+def _stages_of(plan: Plan, step: WorkStep, joint: Joint) -> tuple[int, int]:
+    """The stage that an earlier step ends at, and the one that this step ends at."""
     last = step.stage or len(joint.stages)
     before = [s.step.stage or len(joint.stages) for s in plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
-    first = max((stage for stage in before if stage < last), default=0)
-    return joint.stage_words(first, last)
+    return max((stage for stage in before if stage < last), default=0), last
+
+
+def _stages_told(plan: Plan, step: WorkStep) -> list[AskedField]:
+    """A joint that is told in words is gone through stage by stage, since nobody else counts them."""
+    joint = plan.document.joint(step.joint)
+    if joint is None or joint.is_figured:
+        return []
+    first, last = _stages_of(plan, step, joint)
+    if last - first < 2:
+        return []
+    return [
+        _choice(f"stage.{n}", _large(joint.stage_words(n - 1, n)), (("done", "Done, all of them", ""),)) for n in range(first + 1, last + 1)
+    ]
+
+
+def _large(words: str) -> str:
+    return words[:1].upper() + words[1:]
 
 
 def _fits(plan: Plan, step: WorkStep) -> list[AskedField]:

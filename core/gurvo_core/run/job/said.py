@@ -77,6 +77,14 @@ def _held_there(step: WorkStep, thing: Thing) -> list[str]:
     return list(thing.holds)
 
 
+ORDERS = {
+    "middle_outward": "From the middle to the ends",
+    "crosswise": "Crosswise, each as far as may be from the one before",
+    "opposing": "Opposite pairs, stepping round",
+    "round": "Once round",
+}
+
+
 def _hint(plan: Plan, step: WorkStep) -> str:
     """Why, and what the document says elsewhere about what is done here."""
     said = [step.why] if step.why else []
@@ -145,6 +153,7 @@ def _joint_words(plan: Plan, step: WorkStep, joint: Joint) -> list[str]:
     )
     words = stage_words(plan, step)
     said = [f"{count}{words}."] if words else [f"{count}as tight as its thread takes; no figure is known."]
+    said += [f"{ORDERS[joint.rule]}."] if joint.rule and joint.fasteners != 1 else []
     said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
     said += [f"{joint.held_by[:1].upper()}{joint.held_by[1:]} holds against the wrench."] if joint.held_by else []
     said += ["Left-hand thread: it tightens the other way round."] if joint.hand == "left" else []

@@ -47,15 +47,19 @@ def say_done(body: StepDone) -> Words:
 def _answers_words(answers: Mapping[str, str]) -> str:
     """Each answer by what it was asked of; pieces that were looked at one by one are told by what was found."""
     pieces: dict[str, list[str]] = {}
+    stages: list[str] = []
     said = []
     for key, value in answers.items():
         asked, _, piece = key.partition(".")
-        if value and piece and asked == "found":
+        if value and asked == "stage":
+            stages.append(piece)
+        elif value and piece and asked == "found":
             pieces.setdefault(value.replace("_", " "), []).append(piece)
         elif value:
             said.append(f"{plain(key).lower()} {value.replace('_', ' ')}")
     each = [f"all {len(own)} {found}" if len(pieces) == 1 and len(own) > 1 else f"{found}: {listed(own)}" for found, own in pieces.items()]
-    return ", ".join([*each, *said])
+    gone_through = [f"stage {listed(stages)} done"] if stages else []
+    return ", ".join([*gone_through, *each, *said])
 
 
 def _look_name(look: MarkLook) -> str:

@@ -69,7 +69,9 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   );
   const { looks } = question;
   const looked = allSaid(looks, draft.looks);
-  const whole = looked && fields.every((field) => !field.needed || answers[field.key]);
+  const asksLittle = question.does === 'as_found'; // whatever is seen is told; nothing of it must be
+  const isAnySaid = looks.length > 0 || fields.some((field) => answers[field.key]);
+  const whole = looked && fields.every((field) => !field.needed || answers[field.key]) && (!asksLittle || isAnySaid);
   const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
   // on to the next that has to be said; what may be added is there for whoever wants it
   const goOn = (field: Field | undefined) => {
@@ -93,6 +95,17 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
     const said = fields.map((field) => saidOf(field, answers[field.key])).filter(Boolean);
     if ((await answer(said.slice(0, 3).join(', '), entry)) !== 'refused') forget();
   };
+  // parts that are all here, stages that were all gone through: one key, which still is not preselected
+  const sameForAll = fields.filter(
+    (field) => field.kind === 'choice' && (question.does === 'ready' || field.key.startsWith('stage.')),
+  );
+  const sayAll = () =>
+    change({
+      answers: {
+        ...answers,
+        ...Object.fromEntries(sameForAll.map((field) => [field.key, field.options?.[0]?.value ?? ''])),
+      },
+    });
   const lookAt = useLookKeys(looks, draft.looks, (said) => change({ looks: said }), !looked);
   const current = looked ? fields[at] : undefined;
   const onEnter = () => (whole ? void record() : looked && goOn(current));
@@ -104,7 +117,11 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
           run: () => choose(current, option.value),
         }))
       : [];
-  useKeys([...digits, { keys: ['Enter', 'PageDown'], label: 'record', run: onEnter }]);
+  useKeys([
+    ...(looked && sameForAll.length > 1 ? [{ keys: ['0'], label: allWords(question.does), run: sayAll }] : []),
+    ...digits,
+    { keys: ['Enter', 'PageDown'], label: 'record', run: onEnter },
+  ]);
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
       {looks.length > 0 && (
@@ -137,10 +154,17 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
         <span className={input.grow}>
           {anyOff(draft.looks)
             ? 'What is off is put right before it is recorded.'
-            : whole
-              ? 'Everything is said.'
-              : 'Each has to be said.'}
+            : asksLittle
+              ? 'What is left empty was not looked at.'
+              : whole
+                ? 'Everything is said.'
+                : 'Each has to be said.'}
         </span>
+        {looked && !whole && sameForAll.length > 1 && (
+          <UnstyledButton className={classes.all} onClick={sayAll}>
+            <kbd>0</kbd> {allWords(question.does)}
+          </UnstyledButton>
+        )}
         {!looked && <AllMeet looks={looks} onSay={(said) => change({ looks: said })} />}
         <Button size="lg" onClick={record} loading={busy} disabled={!whole}>
           {question.button}
@@ -150,6 +174,8 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
     </section>
   );
 }
+
+const allWords = (does: string) => (does === 'ready' ? 'all here' : 'all done');
 
 function saidOf(field: Field, value: string | undefined): string {
   if (!value) return '';
