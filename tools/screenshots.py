@@ -30,7 +30,7 @@ VIEWS: tuple[View, ...] = (
     ("bench-phone", "della", "/bench/Q4-0175", PHONE, "light"),
     ("family", "della", "/families/mallow-2", WIDE, "light"),
     ("twin-v6", "della", "/families/corrie-v6/twin", WIDE, "light"),
-    ("twin-flat-dark", "della", "/families/tarn-f4/twin", WIDE, "dark"),
+    ("bench-marks", "della", "/bench/H4-0102", WIDE, "light"),
     ("import", "oren", "/import", WIDE, "light"),
     ("people", "oren", "/people", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),

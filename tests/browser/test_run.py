@@ -64,6 +64,8 @@ class Keys(RunCase):
                 self.type("Enter")
         elif question.kind == "hold_point":
             self.sign_as_lead()
+        elif question.kind == "found":
+            self.type("n")
         elif question.kind in ("variant", "tdc_method"):
             self.type("1")
         elif question.kind == "wheel_setup":
@@ -281,3 +283,35 @@ class PlaceTests(Keys):
         expect(record).to_be_disabled()  # nothing is taken to meet before somebody says so
         self.type("0", "Enter")
         self.recorded(len(self.ledger.entries))
+
+
+class LittleKnownTests(Keys):
+    def test_by_keyboard_what_is_off_is_told_by_name_laid_again_and_proven(self):
+        self.at("heath-4", "turn")
+        before = len(self.ledger.entries)
+        self.type("1", "1", "Enter")  # turned, and the notch meets after one turn
+        self.recorded(before + 1)
+        self.type("1", "1", "3", "Enter")  # the dot is off by less than a tooth
+        self.says(self.part("Loose ends"), "Dot of the cam wheel off by less than a tooth")
+        self.asked("Notch to the arrow")
+        self.build("sign_off", self.by_keys)
+        self.take_over("Lena")
+        self.page.get_by_label("Your PIN or password").fill(PASSWORD)
+        self.type("Enter")
+        self.says(self.main, "dot of the cam wheel met after 2 turns by hand")
+
+    def test_by_keyboard_what_no_book_says_is_counted_once_or_left(self):
+        self.at("heath-4", "belt-on:/drive/wheels/crank-wheel/teeth")
+        self.type("24", "Enter")
+        self.says(self.part("Tape"), "24")
+        self.type("43", "Enter")
+        self.says(self.alert, "it must be 1/2: correct the tooth counts: count or measure again")
+        self.type("n")
+        self.says(self.part("Tape"), "not known")
+
+    def test_no_key_takes_a_mark_for_met_before_somebody_said_so(self):
+        self.at("holm-d4", "gears-on")
+        before = len(self.ledger.entries)
+        self.type("Enter", "Enter")
+        self.says(self.main, "Each has to be said.")
+        self.assertEqual(len(self.ledger.entries), before)

@@ -66,7 +66,7 @@ def counted_spans(loop: LoopStage) -> tuple[Span, ...]:
     links = [
         Span(
             key=link.id,
-            label=f"{link.name} to {after.name}",
+            label=f"{link.name} to {within(after.name)}",
             from_mark=link.meets,
             to_mark=after.meets,
             book=link.to_next,

@@ -46,7 +46,7 @@ export function LayDrawing({ bench, question, twin, crankDeg, voice }: LayDrawin
             laid={view}
           />
         )}
-        <div className={classes.turn}>
+        <div className={classes.turn} hidden={view?.runs.length === 0}>
           <UnstyledButton aria-label="Try a turn back" onClick={() => turn(-TRY_DEG)}>
             ←
           </UnstyledButton>
@@ -96,10 +96,10 @@ function Outcome({ view }: { view: Schemas['LayView'] }) {
       data-right={view.is_counted ? view.is_right : undefined}
     >
       <header>
-        <span>{view.is_counted ? 'If laid like this' : view.one_is}</span>
-        <span>{view.is_counted ? 'after one turn' : 'of the crank'}</span>
+        <span>{view.is_counted || !view.figure ? 'If laid like this' : view.one_is}</span>
+        <span>{view.is_counted ? 'after one turn' : view.figure && 'of the crank'}</span>
       </header>
-      <b>{view.figure}</b>
+      {view.figure && <b>{view.figure}</b>}
       <strong>{view.off_words}</strong>
       <p>{view.says}</p>
       {view.not_known.map((one) => (

@@ -87,7 +87,7 @@ export function ImportPage() {
           <h2>What it says</h2>
           <Verdict text={draft.text} check={current} error={check.error} />
           {current?.faults.length === 0 && <Walk walked={walk.data} error={walk.error} />}
-          {current && current.faults.length === 0 && walk.data?.stuck.length === 0 && person.role === 'lead' && (
+          {current && current.faults.length === 0 && !walk.data?.stuck.length && person.role === 'lead' && (
             <form
               className={classes.take}
               onSubmit={(event) => {

@@ -72,9 +72,9 @@ function litBy(question: Question | undefined): string[] {
 
 function Turned({ question }: { question: Schemas['TurnQuestion'] }) {
   return (
-    <section className={classes.turned} aria-label="Turned so far">
+    <section className={classes.turned} aria-label="This stop">
       <header>
-        <span>Turned so far</span>
+        <span>This stop, at</span>
         <span>of {question.turns_in_all} turns</span>
       </header>
       <b>{question.turns}</b>

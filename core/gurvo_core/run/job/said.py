@@ -94,9 +94,9 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     kit = {part.id: part for part in plan.document.kit}
     if step.does == "fit":
         for part in (kit[name] for name in step.parts):
-            said += [f"{part.name}: each back in its own place."] if part.returns else []
-            said += [f"{part.name}: {part.lubricant}."] if part.lubricant else []
-            said += [f"{part.name}: {_way_round(part)}."] if part.way_round else []
+            said += [f"{_large(part.name)}: each back in its own place."] if part.returns else []
+            said += [f"{_large(part.name)}: {part.lubricant}."] if part.lubricant else []
+            said += [f"{_large(part.name)}: {_way_round(part)}."] if part.way_round else []
         said += [f"{joint.name} finger tight."] if joint is not None else []
     loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if step.does == "tension" and isinstance(loop, LoopStage) and loop.tightened_by:
@@ -107,7 +107,7 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     if step.does == "lay" and isinstance(loop, LoopStage):
         said += _laying_words(plan.document.drive, loop)
     for part in (kit[name] for name in step.parts if step.does == "lay" and kit[name].way_round):
-        said.append(f"{part.name}: {_way_round(part)}.")
+        said.append(f"{_large(part.name)}: {_way_round(part)}.")
     if step.does == "lay" and plan.document.drive.couplings == () and loop is not None and not isinstance(loop, LoopStage):
         said += _decoy_words(plan.document.drive, loop.wheel_ids)
     thing = plan.document.thing(step.thing)
@@ -124,7 +124,7 @@ def _laying_words(drive: Drive, loop: LoopStage) -> list[str]:
     """What is easily taken for a mark, and how links and sprockets stand while a loop is laid."""
     said, names = [], {mark.id: mark.name for mark in drive.marks}
     for link in loop.marked:
-        said += [f"{link.name} stand astride {names[link.meets]}."] if link.how == "astride" else []
+        said += [f"{link.name} stand astride {within(names[link.meets])}."] if link.how == "astride" else []
         said += [f"{link.name} is a help to the eye alone."] if link.how == "help" else []
     said += _decoy_words(drive, loop.wheel_ids)
     mid = [drive.shaft(wheel.shaft).name for wheel in drive.wheels if wheel.id in loop.wheel_ids and wheel.lay == "mid_slot"]
@@ -138,8 +138,12 @@ def _decoy_words(drive: Drive, wheels: tuple[str, ...]) -> list[str]:
     decoys = [mark.name for mark in own if mark.decoy]
     said = [f"No mark, though it looks like one: {listed([within(name) for name in decoys])}."] if decoys else []
     groups = dict.fromkeys(mark.alike for mark in own if mark.alike)
-    alike = (" and ".join(mark.name for mark in own if mark.alike == group) for group in groups)
-    return [*said, *(f"{names} look alike: do not mistake them." for names in alike)]
+    alike = (listed([within(mark.name) for mark in own if mark.alike == group]) for group in groups)
+    return [*said, *(f"{_large(names)} look alike: do not mistake them." for names in alike)]
+
+
+def _large(words: str) -> str:
+    return words[:1].upper() + words[1:]
 
 
 def _way_round(part: KitPart) -> str:

@@ -94,6 +94,25 @@ export function Looks({ looks, said, at, voice, wrongAt, onSay }: LooksProps) {
   );
 }
 
+/** What was said of them in one line, so that what is asked next has the room; opened again by whoever was wrong. */
+export function LooksSaid({ looks, said, onOpen }: { looks: LookView[]; said: Said; onOpen: () => void }) {
+  const unseen = looks.filter((one) => said[one.of]?.saw === 'unseen');
+  const met = looks.filter((one) => !unseen.includes(one));
+  const names = (of: LookView[]) => of.map((one) => one.name).join(', ');
+  return (
+    <div className={classes.row} data-said>
+      <span>
+        <b>{met.length > 0 ? (looks.some((one) => one.kind === 'tool') ? 'As it should be' : 'Meets') : "Can't see"}</b>
+        <small>
+          {names(met.length > 0 ? met : unseen)}
+          {met.length > 0 && unseen.length > 0 && ` · can't see: ${names(unseen)}`}
+        </small>
+      </span>
+      <UnstyledButton onClick={onOpen}>look again</UnstyledButton>
+    </div>
+  );
+}
+
 /** One key for all of them, beside what records it. */
 export function AllMeet({ looks, onSay }: Pick<LooksProps, 'looks' | 'onSay'>) {
   if (looks.length < 2) return null;

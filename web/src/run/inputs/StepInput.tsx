@@ -11,7 +11,7 @@ import input from '../../ledger/input.module.css';
 import { Undo } from '../../ledger/Undo';
 import { Wrong } from '../../ledger/Wrong';
 import { Besides } from './Besides';
-import { AllMeet, allSaid, anyOff, entered, Looks, type Said, useLookKeys } from './Looks';
+import { AllMeet, allSaid, anyOff, entered, Looks, LooksSaid, type Said, useLookKeys } from './Looks';
 import classes from './StepInput.module.css';
 
 type Props = InputProps<QuestionOf<'step_done'>>;
@@ -63,6 +63,7 @@ const EMPTY: Draft = { answers: {}, looks: {} };
 function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, EMPTY);
   const [at, setAt] = useState(0);
+  const [open, setOpen] = useState(false);
   const { fields } = question;
   const answers = Object.fromEntries(
     Object.entries(draft.answers).filter(([key]) => fields.some((f) => f.key === key)),
@@ -106,6 +107,7 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
         ...Object.fromEntries(sameForAll.map((field) => [field.key, field.options?.[0]?.value ?? ''])),
       },
     });
+  const isFolded = looks.length > 0 && looked && !open && fields.length > 0 && !anyOff(draft.looks);
   const lookAt = useLookKeys(looks, draft.looks, (said) => change({ looks: said }), !looked);
   const current = looked ? fields[at] : undefined;
   const onEnter = () => (whole ? void record() : looked && goOn(current));
@@ -124,7 +126,8 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   ]);
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
-      {looks.length > 0 && (
+      {isFolded && <LooksSaid looks={looks} said={draft.looks} onOpen={() => setOpen(true)} />}
+      {looks.length > 0 && !isFolded && (
         <Looks
           looks={looks}
           said={draft.looks}

@@ -93,14 +93,16 @@ function HasTurned({ question, wrong, busy, answer, draft, change, forget }: Dra
           />
         </div>
       )}
-      <div className={input.foot}>
-        <span className={input.grow}>{question.blocked ? `Not yet: ${question.blocked}.` : choice?.foot}</span>
-        {choice && (
-          <Button size="lg" onClick={() => void record()} loading={busy} disabled={!can}>
-            Record
-          </Button>
-        )}
-      </div>
+      {(choice || question.blocked) && (
+        <div className={input.foot}>
+          <span className={input.grow}>{question.blocked ? `Not yet: ${question.blocked}.` : choice?.foot}</span>
+          {choice && (
+            <Button size="lg" onClick={() => void record()} loading={busy} disabled={!can}>
+              Record
+            </Button>
+          )}
+        </div>
+      )}
       <Wrong wrong={wrong} />
     </section>
   );
