@@ -1,13 +1,13 @@
 /** What the run brings to the bench: its inputs by kind of question, its drawings by what is done. */
+import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 import { isLaid } from './asked';
-import { HardStopInput } from './inputs/HardStopInput';
 import { HoldInput } from './inputs/HoldInput';
-import { PlugsInput } from './inputs/PlugsInput';
 import { StepInput } from './inputs/StepInput';
-import { TurnInput } from './inputs/TurnInput';
 import { VariantChoice } from './inputs/VariantChoice';
 import { RunDrawing } from './RunDrawing';
+
+const parts = () => import('./parts');
 
 export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant' | 'plugs'> = {
   step_done: {
@@ -16,12 +16,12 @@ export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_
     also: (question) => (isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
   },
   turn_seen: {
-    Input: TurnInput,
+    Input: later(async () => (await parts()).TurnInput),
     keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose'), keyHint('0', 'all meet')],
   },
-  plugs: { Input: PlugsInput, keys: [keyHint('Enter', 'confirm')] },
+  plugs: { Input: later(async () => (await parts()).PlugsInput), keys: [keyHint('Enter', 'confirm')] },
   hold_point: { Input: HoldInput, keys: [keyHint('Enter', 'sign')] },
-  hard_stop: { Input: HardStopInput, keys: [keyHint('Enter', 'record')] },
+  hard_stop: { Input: later(async () => (await parts()).HardStopInput), keys: [keyHint('Enter', 'record')] },
   variant: { Input: VariantChoice, keys: [keyHint('1-9', 'choose')] },
 };
 

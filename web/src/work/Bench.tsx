@@ -23,10 +23,10 @@ import { LooseEnds } from './LooseEnds';
 import { NoteDialog } from './NoteDialog';
 import { RunOfWork } from './RunOfWork';
 import { StrikeDialog } from './StrikeDialog';
-import { Stuck } from './Stuck';
 import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
+const Stuck = later(async () => (await import('./Stuck')).Stuck);
 const PlaceDialog = later(async () => (await import('./PlaceDialog')).PlaceDialog);
 const LAST = 'last';
 /** After so long the bench stands and can be used: then what other steps need is fetched. */

@@ -1,4 +1,6 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
+
+import { later } from '../app/later';
 import { fitDrawings, fitInputs } from '../fits';
 import { foundInputs } from '../found';
 import { jointDrawings, jointInputs } from '../joints';
@@ -6,7 +8,6 @@ import { lashDrawings, lashInputs } from '../lash';
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
 import { runDrawings, runInputs } from '../run';
 import { timingDrawings, timingInputs } from '../timing';
-import { ProofDrawing } from './ProofDrawing';
 import { SignOff } from './SignOff';
 
 export const INPUTS: Inputs<Kind> = {
@@ -25,5 +26,5 @@ export const DRAWINGS: Drawings<Does> = {
   ...fitDrawings,
   ...lashDrawings,
   ...timingDrawings,
-  sign: ProofDrawing,
+  sign: later(async () => (await import('./ProofDrawing')).ProofDrawing),
 };

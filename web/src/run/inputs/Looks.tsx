@@ -1,6 +1,6 @@
 /** Marks, coloured links and tools looked at by name: each meets, is off and how far, or cannot be seen. Nothing is chosen beforehand. */
 import { TextInput, UnstyledButton } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { type KeyAction, useKeys } from '../../app/keys';
 import { sayClock, type Voice } from '../../app/saying';
@@ -133,9 +133,13 @@ interface RowProps {
 }
 
 function Row({ one, look, isCurrent, isWrong, voice, onLook }: RowProps) {
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isCurrent) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [isCurrent]);
   const where = one.clock_deg == null ? one.asks : `${sayClock(one.clock_deg, voice.seenFrom)}, ${one.asks}`;
   return (
-    <div className={classes.row} data-current={isCurrent} data-wrong={isWrong}>
+    <div ref={row} className={classes.row} data-current={isCurrent} data-wrong={isWrong}>
       <span>
         <b>{one.name}</b>
         <small>{where}</small>

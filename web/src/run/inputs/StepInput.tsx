@@ -3,6 +3,7 @@ import { Button, TextInput, UnstyledButton } from '@mantine/core';
 import { useLayoutEffect, useRef, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useKeys } from '../../app/keys';
+import { later } from '../../app/later';
 import { say, type Voice } from '../../app/saying';
 import { Confirm } from '../../ledger/Confirm';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
@@ -10,11 +11,12 @@ import { useDraft } from '../../ledger/draft';
 import input from '../../ledger/input.module.css';
 import { Undo } from '../../ledger/Undo';
 import { Wrong } from '../../ledger/Wrong';
-import { Besides } from './Besides';
 import { AllMeet, allSaid, anyOff, entered, Looks, LooksSaid, type Said, useLookKeys } from './Looks';
 import classes from './StepInput.module.css';
 
 type Props = InputProps<QuestionOf<'step_done'>>;
+
+const Besides = later<Props>(async () => (await import('../parts')).Besides);
 type Field = Schemas['AskedField'];
 
 export function StepInput(props: Props) {

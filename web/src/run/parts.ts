@@ -1,0 +1,5 @@
+/** What a run of work does not need at once; it comes together. */
+export { Besides } from './inputs/Besides';
+export { HardStopInput } from './inputs/HardStopInput';
+export { PlugsInput } from './inputs/PlugsInput';
+export { TurnInput } from './inputs/TurnInput';
