@@ -108,7 +108,11 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     play(locked, lead, until="belt-on")
 
     _little_known(begun, lead)
+    _sealing(bench, lead)
 
+
+def _sealing(bench: "Callable[..., Bench]", lead: "User") -> None:
+    """A bead that was opened three minutes ago."""
     sealing = bench("Q4-0174", "vineyard tractor", 17, 4, timedelta(hours=-40))
     play(sealing, lead, until="cover-bead")
     sealing.clock = sealing.now() - timedelta(minutes=3)

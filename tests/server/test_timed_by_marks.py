@@ -1,6 +1,7 @@
 """Little-known engines through the API: who may say what, what is refused where, and what paper and the next revision hold."""
 
 import json
+import uuid
 from unittest.mock import patch
 
 from django.contrib.auth.models import User
@@ -100,3 +101,64 @@ class ProofTests(LittleKnownCase):
             page = as_pdf(Engine.objects.at_the_bench().get(pk="H-1")).decode()
         self.assertIn("dot of the cam wheel met after 2 turns by hand", page)
         self.assertNotIn('class="arc', page)  # no timing diagram of angles that nobody knows
+
+
+class RefusedTests(LittleKnownCase):
+    """One clear sentence, with the field it is about, whatever is sent; nothing is kept of it."""
+
+    REFUSED = (
+        ({"kind": "trouble", "step": "turn", "what": "smell", "note": ""}, "entry.what"),
+        ({"kind": "trouble", "step": "nowhere", "what": "noise", "note": "a click"}, "entry.step"),
+        ({"kind": "shaft_turned", "shaft": "left", "then": "stands"}, "entry.shaft"),
+        ({"kind": "shaft_turned", "shaft": "cam", "then": "fell"}, "entry.then"),
+        ({"kind": "own_mark", "name": "", "meets": "the head"}, "entry.name"),
+        ({"kind": "found", "pointer": CRANK, "value": "24", "how": "guessed"}, "entry.how"),
+        ({"kind": "found", "pointer": "/nowhere/teeth", "value": "24", "how": "counted"}, "entry.pointer"),
+        ({"kind": "not_known", "pointer": "/identity/name"}, "entry.pointer"),
+        ({"kind": "turn_seen", "step": "turn", "stop": 0, "saw": "meets"}, "entry.stop"),
+        ({"kind": "turn_seen", "step": "turn", "stop": 1, "saw": "nearly"}, "entry.saw"),
+        ({"kind": "thing", "thing": "hammer", "on": True}, "entry.thing"),
+    )
+
+    def test_each_names_its_field(self):
+        play_until("H-1", "turn")
+        before = len(self.bench()["tape"])
+        for body, field in self.REFUSED:
+            with self.subTest(body["kind"], field=field):
+                answer = self.enter(body, serial="H-1")
+                self.assertEqual((answer.status_code, answer.json()["field"]), (422, field), answer.content)
+                self.assertTrue(answer.json()["sentence"].endswith("."))
+        self.assertEqual(len(self.bench()["tape"]), before)
+
+    def test_looks_say_which_mark_they_are_about(self):
+        play_until("H-1", "turn")
+        for looks, field in (
+            ([{"of": "crank-notch", "saw": "nearly"}], "entry.looks.0.saw"),
+            ([{"of": "letter", "saw": "meets"}], "entry.looks.letter"),
+            ([{"of": "crank-notch", "saw": "off", "teeth": -1}], "entry.looks.0.teeth"),
+        ):
+            with self.subTest(field):
+                answer = self.say("turn_seen", step="turn", stop=1, saw="meets", looks=looks)
+                self.assertEqual((answer.status_code, answer.json()["field"]), (422, field), answer.content)
+
+    def test_a_viewer_makes_none_of_them(self):
+        self.sign_in("vi")
+        for body, _ in self.REFUSED[1:6]:
+            with self.subTest(body["kind"]):
+                self.assertIn(self.enter(body, serial="H-1").status_code, (403, 422))
+        self.assertEqual(self.bench()["tape"], [])
+
+    def test_sending_one_entry_twice_keeps_it_once(self):
+        play_until("H-1", f"belt-on:{CRANK}")
+        body, name = {"kind": "found", "pointer": CRANK, "value": "24", "how": "counted"}, uuid.uuid4()
+        before = len(self.bench()["tape"])
+        for _ in range(2):
+            self.assertEqual(self.enter(body, serial="H-1", entry_id=name).status_code, 200)
+        self.assertEqual(len(self.bench()["tape"]), before + 1)
+
+    def test_what_was_found_is_drawn_by_the_twin(self):
+        play_until("H-1", f"belt-on:{CRANK}")
+        self.must({"kind": "found", "pointer": CRANK, "value": "24", "how": "counted"}, serial="H-1")
+        twin = self.client.get("/api/engines/H-1/twin").json()
+        wheel = next(one for one in twin["drawing"]["wheels"] if one["id"] == "crank-wheel")
+        self.assertEqual(wheel["teeth"], 24)

@@ -1,14 +1,12 @@
 """What the run asks in each step."""
 
-__all__ = ["ask_step", "ask_variant", "blocks_step", "meet_again_turns", "plan_facts"]
+__all__ = ["ask_step", "ask_variant", "blocks_step", "plan_facts"]
 
 from collections.abc import Mapping
-from fractions import Fraction
 from functools import lru_cache, partial
-from math import lcm
 from typing import Any, NamedTuple
 
-from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import (
     CAM_PROOFS,
@@ -30,6 +28,7 @@ from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
 from gurvo_core.run.job.entries import TroubleTold
+from gurvo_core.run.job.meet_again import meet_again_words
 from gurvo_core.run.job.proof import proofs_of, touched_of
 from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
 from gurvo_core.run.job.said import said_of
@@ -385,7 +384,7 @@ def _turn(plan: Plan, one: PlanStep, seen: int, looks: tuple[LookAt, ...], stand
         see=list(stop.see),
         crank_deg=crank_deg,
         marks=[] if crank_deg is None or is_whole or not document.is_placed(step.position or "") else _marks_at(document, crank_deg),
-        after_note=_meet_again(document),
+        after_note=meet_again_words(document),
         looks=[] if is_whole else _look_views(document, looks),
         turned_ask=f"Turned {_turns(stop.turns)}? Then say what is seen." if not looks else "What do the marks say?",
         cautions=list(step.cautions),
@@ -423,58 +422,6 @@ def _marks_at(document: EngineDocument, crank_deg: float) -> list[MarkSeen]:
 
 def _turns(turns: float) -> str:
     return "one turn" if turns == 1 else f"{turns:g} turns"
-
-
-def _meet_again(document: EngineDocument) -> str:
-    """When painted links or printed lines come back to their marks: where the loop and all the wheels whose marks they meet come round."""
-    said = []
-    for stage in document.drive.stages:
-        turns = meet_again_turns(document, stage) if isinstance(stage, LoopStage) else None
-        if turns is not None and turns > 2:
-            again = f"The marks on {within(stage.name)} meet again only after {turns} turns of the crank"
-            said.append(f"{again}; until then the wheels' own marks count.")
-    return " ".join(said)
-
-
-def meet_again_turns(document: EngineDocument, stage: LoopStage) -> int | None:
-    """Return after how many turns of the crank a loop's marked links meet their marks again.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    stage : LoopStage
-        A chain or belt.
-
-    Returns
-    -------
-    turns : int or None
-        Whole turns of the crank; None where the loop marks no link, or teeth or links are not known.
-
-    Source
-    ------
-    The loop has come round after a whole number of its own lengths, each wheel with a marked link after whole turns of its own, and the
-    crank after whole turns: the least that all of them share.
-
-    Example
-    -------
-    >>> meet_again_turns(family("tarn-f4"), family("tarn-f4").drive.stages[0])  # 190 teeth over 24 and 48
-    190
-    """
-    wheel_of = {mark.id: mark.wheel for mark in document.drive.marks}
-    teeth = [document.drive.wheel(wheel_of[link.meets]).teeth for link in stage.marked]
-    first = document.drive.wheel(stage.wheel_ids[0])
-    if not stage.marked or stage.count is None or not first.teeth or not all(teeth):
-        return None
-    pitches = lcm(stage.count, first.teeth, *(one for one in teeth if one))
-    turns = Fraction(pitches, first.teeth) * _slower(document, first.shaft)
-    return int(turns * turns.denominator)
-
-
-def _slower(document: EngineDocument, shaft: str) -> Fraction:
-    """Turns of the crank for one of a shaft."""
-    turns = abs(document.turns_clockwise[shaft])
-    return Fraction(1 / turns).limit_denominator(1000)
 
 
 def _hard_stop(step_id: str, told: LedgerEntry) -> HardStopQuestion:

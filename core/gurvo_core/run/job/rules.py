@@ -45,7 +45,8 @@ from gurvo_core.run.job.entries import (
 )
 from gurvo_core.run.job.fields import check_answers
 from gurvo_core.run.job.lay import held_by
-from gurvo_core.run.job.standing import is_done, is_on_at, own_looks, parts_ready, unmet
+from gurvo_core.run.job.off import own_looks
+from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.looks import LookAt, is_off, looks_at_turn, looks_while_laying, looks_while_parking, off_words
 from gurvo_core.run.plan import PlanStep

@@ -9,13 +9,12 @@ from gurvo_core.engine import LoopStage, Thing, WorkStep
 from gurvo_core.engine.drive import Stage
 from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, Doing, Facts, Hold, LooseEnd, Reach, kept_with
 from gurvo_core.run.job.entries import MarksTaken, OilChange, ThingMoved, TroubleTold, TurnSeen
+from gurvo_core.run.job.off import laid_off, off_said
 from gurvo_core.run.job.standing import (
     cured_at,
     is_done,
     joint_stage,
-    laid_off,
     not_good,
-    off_said,
     parts_ready,
     tensioner_at,
     title_of,

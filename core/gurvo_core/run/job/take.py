@@ -41,7 +41,8 @@ from gurvo_core.run.job.entries import (
     TurnSeen,
     VariantChosen,
 )
-from gurvo_core.run.job.standing import is_on_at, laid_off, off_said
+from gurvo_core.run.job.off import laid_off, off_said
+from gurvo_core.run.job.standing import is_on_at
 from gurvo_core.run.job.state import Done, Opened, RunState, StopSeen, ThingOn
 from gurvo_core.run.plan import DRIVE, plan_of
 
