@@ -2,9 +2,7 @@
 import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 import { isLaid } from './asked';
-import { HoldInput } from './inputs/HoldInput';
 import { StepInput } from './inputs/StepInput';
-import { VariantChoice } from './inputs/VariantChoice';
 import { RunDrawing } from './RunDrawing';
 
 const parts = () => import('./parts');
@@ -20,9 +18,9 @@ export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_
     keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose'), keyHint('0', 'all meet')],
   },
   plugs: { Input: later(async () => (await parts()).PlugsInput), keys: [keyHint('Enter', 'confirm')] },
-  hold_point: { Input: HoldInput, keys: [keyHint('Enter', 'sign')] },
+  hold_point: { Input: later(async () => (await parts()).HoldInput), keys: [keyHint('Enter', 'sign')] },
   hard_stop: { Input: later(async () => (await parts()).HardStopInput), keys: [keyHint('Enter', 'record')] },
-  variant: { Input: VariantChoice, keys: [keyHint('1-9', 'choose')] },
+  variant: { Input: later(async () => (await parts()).VariantChoice), keys: [keyHint('1-9', 'choose')] },
 };
 
 export const runDrawings: Drawings<'run' | 'variant'> = { run: RunDrawing, variant: RunDrawing };
