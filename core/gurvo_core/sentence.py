@@ -6,7 +6,7 @@ straight up as seen from the front, and
 Sentences that hold words typed by a person are not of this grammar and are never parsed.
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "clock", "fine", "length", "listed", "say", "within"]
+__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "at_start", "clock", "fine", "length", "listed", "say", "within"]
 
 import re
 from collections.abc import Callable, Mapping, Sequence
@@ -34,6 +34,11 @@ def within(words: str) -> str:
     first = words.partition(" ")[0]
     is_sign = len(first) > 1 and not first[1].isalpha()  # such as N·m or M10
     return words if is_sign or any(letter.isupper() for letter in first[1:]) else words[:1].lower() + words[1:]
+
+
+def at_start(words: str) -> str:
+    """Words as they stand at the start of a sentence or by themselves: their first letter large."""
+    return words[:1].upper() + words[1:]
 
 
 def listed(names: Sequence[str]) -> str:

@@ -186,7 +186,7 @@ def _place_on_back(places: Places, radius: dict[str, float], run: tuple[Sprocket
 
 def _out_deg(drive: Drive, stage: LoopStage, base: str, at: tuple[float, float]) -> float:
     """Which way a loop leads from its first shaft: away from the crank, several of them spread."""
-    own = {wheel.id for wheel in drive.wheels if wheel.shaft == base}
+    own = drive.wheels_on(base)
     here = [one.id for one in drive.stages if isinstance(one, LoopStage) and own & set(one.wheel_ids)]
     away_deg = math.degrees(math.atan2(at[0], at[1])) if any(at) else 0.0
     nth = here.index(stage.id) if stage.id in here else 0

@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.engine.document import EngineDocument
+from gurvo_core.sentence import at_start
 
 MAX_SAID = 6
 UNITS = {"mm": " mm", "deg": "°", "n": " N", "n_mm": " N/mm"}
@@ -120,7 +121,7 @@ def _plain(key: str) -> str:
 def _said(where: list[str]) -> str:
     """Where a change lies, in words."""
     words = ", ".join(key if key.startswith("“") else _plain(key) for key in where).replace(", “", " “")
-    return words[:1].upper() + words[1:]
+    return at_start(words)
 
 
 def _value(value: Any, where: list[str]) -> str:

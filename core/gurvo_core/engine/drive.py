@@ -218,6 +218,14 @@ class Drive(Part):
         """The wheel of that id; the cross-checks made sure that it is there."""
         return next(wheel for wheel in self.wheels if wheel.id == wheel_id)
 
+    def wheels_on(self, *shafts: str) -> set[str]:
+        """Ids of the wheels that sit on any of some shafts."""
+        return {wheel.id for wheel in self.wheels if wheel.shaft in shafts}
+
+    def crank_wheels(self) -> set[str]:
+        """Ids of the wheels that turn with the crank."""
+        return self.wheels_on(*(shaft.id for shaft in self.shafts if shaft.kind == "crank"))
+
     def shaft(self, shaft_id: str) -> Shaft:
         """The shaft of that id; the cross-checks made sure that it is there."""
         return next(shaft for shaft in self.shafts if shaft.id == shaft_id)

@@ -1,6 +1,6 @@
 """What a document leaves open that somebody with the thing in his hand can tell: what is asked, and in which step of the run."""
 
-__all__ = ["Option", "Wanted", "value_of", "wanted_in"]
+__all__ = ["HOUR_DEG", "Option", "Wanted", "value_of", "wanted_in"]
 
 from collections.abc import Iterator, Mapping
 from typing import Literal, NamedTuple, get_args
@@ -96,9 +96,7 @@ def _position(document: EngineDocument, position_id: str) -> Iterator[Wanted]:
         yield Wanted(
             f"/timing_positions/{position.id}/stroke", "Firing or overlap", ask, "choice", "where marks stand in between", options=ways
         )
-    cranks = {shaft.id for shaft in document.drive.shafts if shaft.kind == "crank"}
-    wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft in cranks}
-    yield from _clocks(document, wheels, position_id)
+    yield from _clocks(document, document.drive.crank_wheels(), position_id)
 
 
 def _clocks(document: EngineDocument, wheels: set[str], position_id: str | None) -> Iterator[Wanted]:

@@ -55,8 +55,7 @@ def looks_while_laying(document: EngineDocument, loop: str | None, position: str
 @kept_for
 def looks_while_parking(document: EngineDocument, position: str | None) -> tuple[LookAt, ...]:
     """What is looked at where the crank is parked: the deciding marks on the crank that are told for that place."""
-    cranks = {shaft.id for shaft in document.drive.shafts if shaft.kind == "crank"}
-    wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft in cranks}
+    wheels = document.drive.crank_wheels()
     others = {mark.id for mark in document.drive.marks if mark.wheel not in wheels}  # on wheels that may not be there yet
     here = [mark for mark in _deciding(document, wheels, position) if position in {one.position for one in mark.stands}]
     told = [mark for mark in here if mark.meets not in others]

@@ -10,7 +10,7 @@ from gurvo_core.angles import signed_deg
 from gurvo_core.engine.document import CYCLE_DEG, EngineDocument
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.errors import Fault
-from gurvo_core.sentence import at_place
+from gurvo_core.sentence import at_place, at_start
 
 FIRING_TOLERANCE_DEG = 0.05
 HALF_WAY_WITHIN = 0.15  # of the stroke, for a position that says mid-stroke
@@ -138,6 +138,6 @@ def _half_way(document: EngineDocument, position: TimingPosition, path: str) -> 
         if abs(drop_mm / train.stroke_mm - 0.5) > HALF_WAY_WITHIN:
             place = at_place(position.name)
             down = f"is {drop_mm:.0f} mm down a stroke of {train.stroke_mm:g} mm, not half-way."
-            sentence = f"{place[:1].upper()}{place[1:]} cylinder {cylinder} {down}"
+            sentence = f"{at_start(place)} cylinder {cylinder} {down}"
             yield Fault(path=path, sentence=sentence)
             return

@@ -86,7 +86,7 @@ def _speeds(document: EngineDocument) -> Iterator[Fault]:
 
 def _stage_of(drive: Drive, shaft_id: str) -> str:
     """Path of the first stage with a wheel on that shaft."""
-    mine = {wheel.id for wheel in drive.wheels if wheel.shaft == shaft_id}
+    mine = drive.wheels_on(shaft_id)
     for at, stage in enumerate(drive.stages):
         if mine & set(stage.wheel_ids):
             return f"drive.stages.{at}"

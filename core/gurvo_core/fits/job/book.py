@@ -9,6 +9,7 @@ from functools import cached_property, lru_cache
 from gurvo_core.engine import EngineDocument, Fit, FitSide, WorkStep
 from gurvo_core.engine.same import Same
 from gurvo_core.fits.places import FitPlace, FitSpot, fit_places, fit_spots
+from gurvo_core.sentence import at_start
 
 DRAWN = {"mains": "crank", "rods": "crank", "cylinders": "block", "rings": "piston", "cam_journals": "head"}
 AXIS_SIGNS = {"up": "↕", "across": "↔"}
@@ -66,7 +67,7 @@ class PlacedFit:
 
     def names_place(self, place: str) -> str:
         """What a place is called at the beginning of a sentence."""
-        return self.fit.name if place == "it" else f"{place[:1].upper()}{place[1:]}"
+        return self.fit.name if place == "it" else at_start(place)
 
     def called(self, spot: FitSpot) -> str:
         """What a spot is called."""

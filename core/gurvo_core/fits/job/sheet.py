@@ -26,7 +26,7 @@ from gurvo_core.fits.job.view import (
 )
 from gurvo_core.fits.settle import Settling, brings_in, settle
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
-from gurvo_core.sentence import fine
+from gurvo_core.sentence import at_start, fine
 
 LIKE = {"micrometer": ("micrometer",), "caliper": ("caliper", "micrometer"), "bore": ("bore",), "strip": ("strip", "bore", "micrometer")}
 MOST_SIZES = 2  # of another part that are offered
@@ -302,4 +302,4 @@ def _gasket(now: FitsState, fit: PlacedFit) -> str:
     if chamber is None or chamber.protrusion_fit != fit.fit.id or not chamber.gaskets or len(places) < len(fit.places):
         return ""
     choice = choose_gasket(chamber.gaskets, {fit.names_place(place): stands.judged.figure.value for place, stands in places.items()})
-    return f"{choice.sentence[:1].upper()}{choice.sentence[1:]}."
+    return f"{at_start(choice.sentence)}."

@@ -10,6 +10,7 @@ from gurvo_core.errors import FigureError, GeometryError
 from gurvo_core.fits.chamber import GasketChoice, chamber_figures, choose_gasket
 from gurvo_core.fits.job.state import FitsState
 from gurvo_core.ledger import View
+from gurvo_core.sentence import at_start
 
 
 class ChamberAsked(BaseModel):
@@ -87,7 +88,7 @@ def chamber_view(now: FitsState, asked: ChamberAsked) -> ChamberView | None:
 
 
 def _says(choice: GasketChoice, asked: ChamberAsked) -> str:
-    said = f"{choice.sentence[:1].upper()}{choice.sentence[1:]}."
+    said = f"{at_start(choice.sentence)}."
     return f"What if gasket {asked.gasket}. By what was measured: {choice.sentence}." if asked.gasket else said
 
 

@@ -11,8 +11,9 @@ from gurvo_core.errors import CoreError
 from gurvo_core.found.filled import Fact, found_faults, is_open, value_at
 from gurvo_core.found.job.entries import FoundFact, NotKnown
 from gurvo_core.found.job.state import FoundState, Standing
-from gurvo_core.found.wanted import Wanted, value_of, wanted_in
+from gurvo_core.found.wanted import HOUR_DEG, Wanted, value_of, wanted_in
 from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.units import read_figure
 
 
 def _wanted(document: EngineDocument, pointer: str) -> Wanted | None:
@@ -35,12 +36,11 @@ CAN_BE_FOUND = frozenset((*_COUNTS, *_FIGURES, "clock_deg", "running_direction",
 def read_value(body: FoundFact) -> str | int | float:
     """A kept fact's value: a figure where it is one; what was asked has made sure of it when it was taken."""
     last = body.pointer.rsplit("/", 1)[-1]
-    text = body.value.strip().replace(",", ".")
     if last == "clock_deg":
-        return float(text) % 12 * 30
+        return read_figure(body.value) % 12 * HOUR_DEG
     if last in _COUNTS:
-        return round(float(text))
-    return float(text) if last in _FIGURES else body.value.strip()
+        return round(read_figure(body.value))
+    return read_figure(body.value) if last in _FIGURES else body.value.strip()
 
 
 def _check_found(now: FoundState, body: FoundFact, _facts: Facts) -> Iterator[Objection]:
@@ -72,7 +72,7 @@ def _against_the_book(document: EngineDocument, body: FoundFact) -> Iterator[Obj
         return
     try:
         read_value(body)
-    except (ValueError, OverflowError):
+    except CoreError:
         yield Objection("value", f"type it as the book does, such as {said}")
         return
     if str(said) == body.value.strip():

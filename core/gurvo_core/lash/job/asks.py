@@ -18,6 +18,7 @@ from gurvo_core.lash.job.view import (
 )
 from gurvo_core.lash.stops import LashStops
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
+from gurvo_core.sentence import at_start
 
 AHEAD = 4
 WITH_FEEL = "The largest leaf that goes with a light drag; then the next that does not."
@@ -117,7 +118,7 @@ def _reading(now: LashState, step: Step, planned: WorkStep, stop: int, name: str
     one = now.book.valves(step.key)[name]
     read, shim, ready = now.reads.get(name), now.shims.get(name), now.ready.get(step.key)
     set_by = one.lash.set_by if one.lash else "screw"
-    called = f"{one.key.words[:1].upper()}{one.key.words[1:]}"
+    called = at_start(one.key.words)
     advice = advice_for(now, name, one)
     in_now = shim.shim_mm if shim else read.shim_mm if read else None
     again = ": read it again" if read else ": what is its clearance?"
@@ -177,7 +178,7 @@ def _shims(now: LashState, step: Step) -> list[Question]:
 
 def _decide(step: Step, name: str, now: LashState) -> LashDecisionQuestion:
     one, read = now.book.valves(step.key)[name], now.reads[name]
-    called = f"{one.key.words[:1].upper()}{one.key.words[1:]}"
+    called = at_start(one.key.words)
     said = "is out" if read.verdict == "out" else "cannot be told"
     return LashDecisionQuestion(
         key=f"{step.key}:{name}:decide",

@@ -13,7 +13,7 @@ from gurvo_core.lash.job.view import LashView, StopView, ValveView
 from gurvo_core.lash.stops import LashStops, Stop
 from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd
 from gurvo_core.motion.twin import words_at
-from gurvo_core.sentence import fine
+from gurvo_core.sentence import at_start, fine
 
 LATE: frozenset[Doing] = frozenset({"start", "hand over"})
 
@@ -53,7 +53,7 @@ def advice_for(now: LashState, name: str, one: LashValve) -> str:
         return "It lies too near a limit to be told: set it nearer the middle, or read it with finer leaves."
     if one.lash.set_by == "screw" and one.lash.pitch_mm:
         turn = screw_turn(read.lash.value, wanted, pitch_mm=one.lash.pitch_mm, acts_by=one.lash.acts_by)
-        return f"{turn.words[:1].upper()}{turn.words[1:]}, then read it again."
+        return f"{at_start(turn.words)}, then read it again."
     return "Set it, then read it again." if one.lash.set_by == "screw" else ""
 
 
@@ -62,7 +62,7 @@ def loose_ends_of(now: LashState, _facts: Facts) -> Iterator[LooseEnd]:
     for step in now.book.steps:
         for name, one in now.book.valves(step).items():
             read, shim = now.reads.get(name), now.shims.get(name)
-            called = f"{one.key.words[:1].upper()}{one.key.words[1:]}"
+            called = at_start(one.key.words)
             if read is not None and shim is not None and shim.is_changed and shim.seq > read.seq:
                 title = f"{called}: another shim, not read again"
                 yield LooseEnd(title=title, since=shim.seq, holds_back=LATE, until="its clearance is read", kept_from="start, hand over")

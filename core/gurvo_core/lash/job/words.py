@@ -4,6 +4,7 @@ __all__ = ["say_decided", "say_reading", "say_ready", "say_shims", "say_stop"]
 
 from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, LashShims, LashStopped
 from gurvo_core.ledger import Words
+from gurvo_core.sentence import at_start
 
 WAYS = {"fewest": "in the fewest stops", "book": "by the book's stops", "firing": "each cylinder at its firing TDC"}
 
@@ -39,7 +40,7 @@ def say_shims(body: LashShims) -> Words:
 def say_decided(body: LashDecided) -> Words:
     """Accepted by the lead."""
     called = _called(body.valve)
-    return Words(title=f"{called[:1].upper()}{called[1:]}", value="accepted by the lead", detail=body.reason)
+    return Words(title=at_start(called), value="accepted by the lead", detail=body.reason)
 
 
 def _called(valve: str) -> str:

@@ -56,7 +56,7 @@ from gurvo_core.run.job.view import (
 from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.looks import LookAt
 from gurvo_core.run.plan import Plan, PlanStep
-from gurvo_core.sentence import RUNNING, listed, within
+from gurvo_core.sentence import RUNNING, at_start, listed, within
 
 VARIANT = "variant:"
 MOVES = frozenset({"park", "turn_over", "lay", "tension", "fit", "take_off"})  # where something may be met or heard
@@ -428,7 +428,7 @@ def _hard_stop(step_id: str, told: LedgerEntry) -> HardStopQuestion:
     what = TROUBLES[told.body.what] if isinstance(told.body, TroubleTold) else "hard stop"
     return HardStopQuestion(
         key=f"{step_id}:hard",
-        title=f"{what[:1].upper()}{what[1:]}",
+        title=at_start(what),
         ask=f"What was the {what}?" if what != "stiff" else "What made it stiff?",
         hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",
         status="open",

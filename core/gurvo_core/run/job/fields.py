@@ -14,7 +14,7 @@ from gurvo_core.run.job.lay import check_laid, lay_fields
 from gurvo_core.run.job.tension import check_tension, tension_fields
 from gurvo_core.run.looks import looks_while_parking
 from gurvo_core.run.plan import Plan
-from gurvo_core.sentence import length
+from gurvo_core.sentence import at_start, length
 from gurvo_core.units import read_figure
 
 # how a place of the crank is found, and which engine offers it
@@ -219,12 +219,9 @@ def _stages_told(plan: Plan, step: WorkStep) -> list[AskedField]:
     if last - first < 2:
         return []
     return [
-        _choice(f"stage.{n}", _large(joint.stage_words(n - 1, n)), (("done", "Done, all of them", ""),)) for n in range(first + 1, last + 1)
+        _choice(f"stage.{n}", at_start(joint.stage_words(n - 1, n)), (("done", "Done, all of them", ""),))
+        for n in range(first + 1, last + 1)
     ]
-
-
-def _large(words: str) -> str:
-    return words[:1].upper() + words[1:]
 
 
 def _fits(plan: Plan, step: WorkStep) -> list[AskedField]:

@@ -34,7 +34,7 @@ def laid_off(now: RunState, seen: TurnSeen) -> tuple[str, ...]:
     faced = {mark.meets for mark in marks if mark.id in off}
     wheels = {mark.wheel for mark in marks if mark.id in off | faced}
     held = {shaft for thing in now.document.things if thing.id in off for shaft in thing.holds}
-    wheels |= {wheel.id for wheel in now.document.drive.wheels if wheel.shaft in held}
+    wheels |= now.document.drive.wheels_on(*held)
     loops = {stage.id for stage in now.document.drive.stages if wheels & set(stage.wheel_ids)}
     lays = [one.step for one in now.plan.steps if one.step.does == "lay"]
     return tuple(step.id for step in lays if step.loop in loops) or tuple(step.id for step in lays)

@@ -76,7 +76,7 @@ def _turned(now: RunState) -> Iterator[tuple[WorkStep, Done]]:
 
 def _marks_on(document: EngineDocument, cam: Camshaft) -> dict[str, str]:
     """The deciding marks that say how a camshaft stands, by their id with their names: on its wheels, or on one that faces those."""
-    wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft == cam.id}
+    wheels = document.drive.wheels_on(cam.id)
     own = {mark.id for mark in document.drive.marks if mark.wheel in wheels}
     told = [mark for mark in document.drive.marks if mark.decides and not mark.decoy and (mark.wheel in wheels or mark.meets in own)]
     return {mark.id: within(mark.name) for mark in told}
@@ -121,13 +121,13 @@ def _by_gears(now: RunState, cam: Camshaft, done: Done) -> CamProof | None:
 
 def _gears_of(document: EngineDocument, cam: Camshaft) -> set[str]:
     """Ids of the gear trains that drive a camshaft."""
-    wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft == cam.id}
+    wheels = document.drive.wheels_on(cam.id)
     return {one.id for one in document.drive.stages if not isinstance(one, LoopStage) and wheels & set(one.wheel_ids)}
 
 
 def _by_counts(now: RunState, cam: Camshaft, done: Done) -> CamProof | None:
     """Links or teeth counted as the book has them, and turned over since without anything seen to be off."""
-    wheels = {wheel.id for wheel in now.document.drive.wheels if wheel.shaft == cam.id}
+    wheels = now.document.drive.wheels_on(cam.id)
     for loop in now.document.drive.stages:
         if not isinstance(loop, LoopStage) or not wheels & set(loop.wheel_ids):
             continue
@@ -164,7 +164,7 @@ def can_be_proven(plan: Plan, cam: Camshaft) -> bool:
         return True
     if any(one.step.does == "lay" and one.step.loop in _gears_of(document, cam) for one in plan.steps) and _marks_on(document, cam):
         return True
-    wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft == cam.id}
+    wheels = document.drive.wheels_on(cam.id)
     wheel_of = {mark.id: mark.wheel for mark in document.drive.marks}
     laid = {one.step.loop for one in plan.steps if one.step.does == "lay"}
     loops = [one for one in document.drive.stages if isinstance(one, LoopStage) and one.id in laid and wheels & set(one.wheel_ids)]

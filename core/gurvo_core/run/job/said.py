@@ -12,7 +12,7 @@ from gurvo_core.run.job.asked import AskedField
 from gurvo_core.run.job.fields import fields_of, stage_words
 from gurvo_core.run.job.view import PartPlaces
 from gurvo_core.run.plan import Plan
-from gurvo_core.sentence import listed, within
+from gurvo_core.sentence import at_start, listed, within
 
 
 class Said(NamedTuple):
@@ -94,9 +94,9 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     kit = {part.id: part for part in plan.document.kit}
     if step.does == "fit":
         for part in (kit[name] for name in step.parts):
-            said += [f"{_large(part.name)}: each back in its own place."] if part.returns else []
-            said += [f"{_large(part.name)}: {part.lubricant}."] if part.lubricant else []
-            said += [f"{_large(part.name)}: {_way_round(part)}."] if part.way_round else []
+            said += [f"{at_start(part.name)}: each back in its own place."] if part.returns else []
+            said += [f"{at_start(part.name)}: {part.lubricant}."] if part.lubricant else []
+            said += [f"{at_start(part.name)}: {_way_round(part)}."] if part.way_round else []
         said += [f"{joint.name} finger tight."] if joint is not None else []
     loop = next((stage for stage in plan.document.drive.stages if stage.id == step.loop), None)
     if step.does == "tension" and isinstance(loop, LoopStage) and loop.tightened_by:
@@ -107,7 +107,7 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     if step.does == "lay" and isinstance(loop, LoopStage):
         said += _laying_words(plan.document.drive, loop)
     for part in (kit[name] for name in step.parts if step.does == "lay" and kit[name].way_round):
-        said.append(f"{_large(part.name)}: {_way_round(part)}.")
+        said.append(f"{at_start(part.name)}: {_way_round(part)}.")
     if step.does == "lay" and plan.document.drive.couplings == () and loop is not None and not isinstance(loop, LoopStage):
         said += _decoy_words(plan.document.drive, loop.wheel_ids)
     thing = plan.document.thing(step.thing)
@@ -139,11 +139,7 @@ def _decoy_words(drive: Drive, wheels: tuple[str, ...]) -> list[str]:
     said = [f"No mark, though it looks like one: {listed([within(name) for name in decoys])}."] if decoys else []
     groups = dict.fromkeys(mark.alike for mark in own if mark.alike)
     alike = (listed([within(mark.name) for mark in own if mark.alike == group]) for group in groups)
-    return [*said, *(f"{_large(names)} look alike: do not mistake them." for names in alike)]
-
-
-def _large(words: str) -> str:
-    return words[:1].upper() + words[1:]
+    return [*said, *(f"{at_start(names)} look alike: do not mistake them." for names in alike)]
 
 
 def _way_round(part: KitPart) -> str:
@@ -159,10 +155,10 @@ def _joint_words(plan: Plan, step: WorkStep, joint: Joint) -> list[str]:
     said = [f"{count}{words}."] if words else [f"{count}as tight as its thread takes; no figure is known."]
     said += [f"{ORDERS[joint.rule]}."] if joint.rule and joint.fasteners != 1 else []
     said += [f"Threads: {joint.lubrication}."] if joint.lubrication else []
-    said += [f"{joint.held_by[:1].upper()}{joint.held_by[1:]} holds against the wrench."] if joint.held_by else []
+    said += [f"{at_start(joint.held_by)} holds against the wrench."] if joint.held_by else []
     said += ["Left-hand thread: it tightens the other way round."] if joint.hand == "left" else []
     notes = dict.fromkeys(note for note in (joint.washer, joint.thread_note) if note and note not in joint.lubrication)
-    return [*said, *(f"{note[:1].upper()}{note[1:]}." for note in notes)]
+    return [*said, *(f"{at_start(note)}." for note in notes)]
 
 
 def where_of(thing: Thing, place: str | None = None) -> str:

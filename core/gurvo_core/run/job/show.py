@@ -24,7 +24,7 @@ from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView, ShaftName
 from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.plan import Plan, PlanStep
-from gurvo_core.sentence import within
+from gurvo_core.sentence import at_start, within
 
 LAST: frozenset[Doing] = frozenset({"hand over"})
 LATE: frozenset[Doing] = LAST | {"start"}
@@ -69,7 +69,7 @@ def _oil_change(now: RunState) -> Iterator[LooseEnd]:
 def _hard_stop(now: RunState) -> Iterator[LooseEnd]:
     if now.hard_stop:
         what = TROUBLES[now.hard_stop.body.what] if isinstance(now.hard_stop.body, TroubleTold) else "hard stop"
-        title, until = f"{what[:1].upper()}{what[1:]} while turning", "look into it before anything is turned again"
+        title, until = f"{at_start(what)} while turning", "look into it before anything is turned again"
         yield LooseEnd(title=title, since=now.hard_stop.seq, holds_back=STILL | {"tighten", "cover"}, until=until, kept_from="turning")
     if now.off and isinstance(now.off.body, TurnSeen):
         step = now.off.body.step
@@ -228,7 +228,7 @@ def _parts(now: RunState) -> Iterator[LooseEnd]:
             title, until = f"Missing: {part.name}", "tick it when it is on the bench"
             yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="the steps that use it")
         if part.returns and part.id in to_fit and part.id in ready_at:
-            title, until = f"{part.name[:1].upper()}{part.name[1:]}: not back in their own places", "fit each where it came from"
+            title, until = f"{at_start(part.name)}: not back in their own places", "fit each where it came from"
             yield LooseEnd(title=title, since=ready_at[part.id], holds_back=LATE, until=until, kept_from="start, hand over")
 
 

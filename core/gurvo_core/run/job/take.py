@@ -219,7 +219,7 @@ def take_shaft(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> RunState
         now = replace(now, parked=None)
     if body.then == "dead_stop":
         now = replace(now, hard_stop=entry)
-    wheels = {wheel.id for wheel in now.document.drive.wheels if wheel.shaft == body.shaft}
+    wheels = now.document.drive.wheels_on(body.shaft)
     loops = {stage.id for stage in now.document.drive.stages if wheels & set(stage.wheel_ids)}
     laid = [one.step.id for one in now.plan.steps if one.step.does == "lay" and one.step.loop in loops and one.step.id in now.done]
     return _needed_again(now, entry) if body.shaft in cranks or not laid else _touched(now, entry, laid[-1])

@@ -115,10 +115,14 @@ export function LooksSaid({ looks, said, onOpen }: { looks: LookView[]; said: Sa
 
 /** One key for all of them, beside what records it. */
 export function AllMeet({ looks, onSay }: Pick<LooksProps, 'looks' | 'onSay'>) {
-  if (looks.length < 2) return null;
+  return looks.length > 1 && <AllAtOnce words="all meet" onSay={() => onSay(allMeet(looks))} />;
+}
+
+/** What 0 says of all that is asked. */
+export function AllAtOnce({ words, onSay }: { words: string; onSay: () => void }) {
   return (
-    <UnstyledButton className={classes.all} onClick={() => onSay(allMeet(looks))}>
-      <kbd>0</kbd> all meet
+    <UnstyledButton className={classes.all} onClick={onSay}>
+      <kbd>0</kbd> {words}
     </UnstyledButton>
   );
 }

@@ -11,7 +11,7 @@ import { useDraft } from '../../ledger/draft';
 import input from '../../ledger/input.module.css';
 import { Undo } from '../../ledger/Undo';
 import { Wrong } from '../../ledger/Wrong';
-import { AllMeet, allSaid, anyOff, entered, Looks, LooksSaid, type Said, useLookKeys } from './Looks';
+import { AllAtOnce, AllMeet, allSaid, anyOff, entered, Looks, LooksSaid, type Said, useLookKeys } from './Looks';
 import classes from './StepInput.module.css';
 
 type Props = InputProps<QuestionOf<'step_done'>>;
@@ -165,11 +165,7 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
                 ? 'Everything is said.'
                 : 'Each has to be said.'}
         </span>
-        {looked && !whole && sameForAll.length > 1 && (
-          <UnstyledButton className={classes.all} onClick={sayAll}>
-            <kbd>0</kbd> {allWords(question.does)}
-          </UnstyledButton>
-        )}
+        {looked && !whole && sameForAll.length > 1 && <AllAtOnce words={allWords(question.does)} onSay={sayAll} />}
         {!looked && <AllMeet looks={looks} onSay={(said) => change({ looks: said })} />}
         <Button size="lg" onClick={record} loading={busy} disabled={!whole}>
           {question.button}
