@@ -4,7 +4,7 @@ import re
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from shop.models import Gauge, GaugeUse
 from tests.browser.case import PHONE, BrowserCase
@@ -129,6 +129,21 @@ class TraceTests(JointCase):
         self.reads("400 rows, angle from “angle deg”")
         self.reads("With its trace, 400 readings")
         self.page.locator("h1").click()
-        self.type("Enter")
+        self.answered_late(lambda: self.type("Enter"))
         self.asked("bolt 2")
         self.says(self.page.get_by_label("Traces", exact=True), "bolt 1: turns suddenly much harder")
+
+    def answered_late(self, enter):
+        """Enter something whose answer comes only when the bench has been looked at and its traces are on their way."""
+        held: dict[str, list[Route]] = {"entries": [], "traces": []}
+        self.page.route("**/entries", lambda route: held["entries"].append(route))
+        self.page.route("**/traces", lambda route: held["traces"].append(route))
+        enter()
+        self._until(lambda: held["entries"], bool, "nothing was entered, but")
+        answer = held["entries"][0].fetch()
+        self._until(lambda: held["traces"], bool, "the traces were not asked for, but")
+        held["entries"][0].fulfill(response=answer)
+        self.asked("bolt 2")
+        for route in held["traces"]:
+            route.continue_()
+        self.page.unroute_all()

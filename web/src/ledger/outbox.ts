@@ -82,8 +82,8 @@ async function send(item: Unsent, queries: QueryClient): Promise<void> {
   const bench = benchAfter(had, unwrap(answer));
   await forget(id);
   await changed();
-  // a look that began before this entry must not end after it
-  await queries.cancelQueries({ queryKey });
+  // a look that began before this entry must not end after it; what stands beside the bench has this entry in its key, and would never be asked again
+  await queries.cancelQueries({ queryKey, exact: true });
   // last, so that nothing slow lies between what is seen and what follows from it
   queries.setQueryData(queryKey, (now) => (now && bench && now.entries > bench.entries ? now : bench));
 }
