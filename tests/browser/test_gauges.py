@@ -117,7 +117,7 @@ class TraceTests(JointCase):
 
     def test_a_trace_from_a_file_fills_the_pull_and_is_drawn_with_it(self):
         self.at_the_head()
-        self.answer("Cylinder head: ready to pull", "Enter")
+        self.answer("Cylinder head: ready to pull", "t", "Enter")
         self.asked("bolt 1")
         self.type("j")
         chooser = self.page.locator("input[type=file]")
@@ -136,8 +136,12 @@ class TraceTests(JointCase):
     def answered_late(self, enter):
         """Enter something whose answer comes only when the bench has been looked at and its traces are on their way."""
         held: dict[str, list[Route]] = {"entries": [], "traces": []}
-        self.page.route("**/entries", lambda route: held["entries"].append(route))
-        self.page.route("**/traces", lambda route: held["traces"].append(route))
+
+        def hold(route: Route) -> None:
+            held[route.request.url.rpartition("/")[2]].append(route)
+
+        self.page.route("**/entries", hold)
+        self.page.route("**/traces", hold)
         enter()
         self._until(lambda: held["entries"], bool, "nothing was entered, but")
         answer = held["entries"][0].fetch()

@@ -77,7 +77,7 @@ class Keys(RunCase):
                 self.type("b" if body["wheel"]["side"].startswith("before") else "a")
             self.type("Enter")
         elif question.kind == "joint_ready":
-            self.type(*(["x"] if question.held_by else []), "Enter")
+            self.type(*(["x"] if question.held_by else []), "t", "Enter")
         elif question.kind == "fits_ready":
             self.asked("with what is the")
             self.type(*(["x"] if question.condition else []), "Enter")
@@ -168,7 +168,8 @@ class TouchTests(RunCase):
         elif question.kind == "joint_ready":
             if question.held_by:
                 self.main.get_by_role("button", name="Press X").tap()
-            self.main.get_by_role("button", name="Ready to pull").tap()
+            self.main.get_by_role("button", name=body["threads"]).first.tap()
+            self.main.get_by_role("button", name="Looked at and pulled" if question.pulls else "Ready to pull").tap()
         elif question.kind in ("lash_ready", "lash_stop"):
             self.main.get_by_role("button", name="Begin" if question.kind == "lash_ready" else "It stands there").tap()
         elif question.kind == "lash_reading":
@@ -304,7 +305,7 @@ class LittleKnownTests(Keys):
         self.at("heath-4", "belt-on:/drive/wheels/crank-wheel/teeth")
         self.type("24", "Enter")
         self.says(self.part("Tape"), "24")
-        self.type("43", "Enter")
+        self.answer("Cam wheel: how many teeth", "43", "Enter")
         self.says(self.alert, "it must be 1/2: correct the tooth counts: count or measure again")
         self.type("n")
         self.says(self.part("Tape"), "not known")

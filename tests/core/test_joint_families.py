@@ -33,7 +33,7 @@ class SayableTests(unittest.TestCase):
         self.assertEqual(self.words("tarn-f4", "right-head-angle"), ["turn it 80°"] * 12)
 
     def test_a_left_hand_thread(self):
-        (question,) = self.asked("teasel-4", "pump-wheel-tight")
+        (question,) = next_question(Build("teasel-4").to("pump-wheel-tight").state).pulls
         self.assertTrue(question.left_hand)
         self.assertIn("tightens the other way round", question.hint)
 

@@ -2,6 +2,7 @@
 
 import unittest
 from collections import Counter
+from itertools import groupby
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -58,6 +59,11 @@ class PracticeTests(unittest.TestCase):
         keys = [item.key for item in items_of(quern_4(), joint)]
         self.assertEqual(keys, [f"1.{turn}.{n}" for turn in (1, 2) for n in range(1, 13)])
 
+    def test_a_ring_begins_where_the_book_begins(self):
+        corners = [{"id": name, "x_mm": x, "y_mm": y} for name, x, y in (("a", 0, 0), ("b", 40, 0), ("c", 40, 30), ("d", 0, 30))]
+        joint = Joint(id="x", name="Cover", bolts=corners, rule="round", begins="c")
+        self.assertEqual("".join(spot.id for spot in spots_of(joint)), "cdab")
+
     def test_a_pinned_order_is_kept(self):
         order = ("3", "1", "4", "2")
         self.assertEqual(tuple(spot.id for spot in spots_of(circle(4, order=order))), order)
@@ -88,3 +94,13 @@ class PropertyTests(unittest.TestCase):
                 done[name] += 1
             self.assertLessEqual(max(done.values()) - min(done.values()), 1)
         self.assertEqual(len(set(done.values())), 1)
+
+    @given(st.integers(1, 14), STAGES)
+    def test_one_after_another_none_is_begun_while_one_is_half_way(self, count, stages):
+        """Property: the same pulls in another order; between what is done to all at once, each fastener's lie side by side."""
+        joint, plain = (circle(count, thread="M8", stages=tuple(stages), one_after_another=alone) for alone in (True, False))
+        items = items_of(quern_4(), joint)
+        self.assertEqual(Counter(items), Counter(items_of(quern_4(), plain)))
+        runs = [list(run) for of_all, run in groupby(items, key=lambda item: item.fastener == ALL) if not of_all]
+        for run in runs:
+            self.assertEqual(len(list(groupby(run, key=lambda item: item.fastener))), len({item.fastener for item in run}))

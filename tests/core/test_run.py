@@ -10,11 +10,12 @@ from datetime import timedelta
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
-from gurvo_core.errors import AskFirst, CoreError, EntryRefused
+from gurvo_core.errors import AskFirst, CoreError, DocumentError, EntryRefused
+from gurvo_core.reading import read_document
 from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
-from tests.engines import CODES, LITTLE_KNOWN, family_with_run
+from tests.engines import CODES, LITTLE_KNOWN, family_copy_with_run, family_with_run
 
 
 class RunCase(unittest.TestCase):
@@ -65,6 +66,31 @@ class ProvenTests(RunCase):
         self.refused("nothing holds", lambda: build.done("clamp-a", angle_by="gauge"))
         self.assertIn("when the bank's own tensioner is in", build.end("Dummy tensioner").until)
         self.refused("take it off there first", lambda: build.enter("thing", thing="dummy", on=True, place="bank B"))
+
+    def test_a_need_may_name_the_place_of_a_thing_and_the_part_it_stands_in_for(self):
+        data = family_copy_with_run("brae-v8")
+        step = next(step for stage in data["stages"] for step in stage["steps"] if step["id"] == "wrench-a")
+        step["needs"].append({"off": "dummy", "place": "bank B"})
+        dummy = next(thing for thing in data["things"] if thing["id"] == "dummy")
+        dummy["stands_in_for"] = ["tensioner A", "tensioner B"]
+        build = Build(read_document(data)).to("wrench-a")
+        self.assertIn("when tensioner A is in", build.end("Dummy tensioner").until)
+        step["needs"][-1] = {"on": "dummy", "place": "bank B"}
+        build = Build(read_document(data)).to("dummy-a")
+        build.answer(next_question(build.state))
+        self.refused("dummy tensioner is not on, bank B", lambda: build.done("wrench-a"))
+        step["needs"][-1] = {"on": "dummy", "place": "bank C"}
+        with self.assertRaises(DocumentError) as caught:
+            read_document(data)
+        self.assertIn("This names place bank C, which is not there", str(caught.exception.faults))
+
+    def test_a_chain_past_its_wear_limit_goes_on_only_if_the_lead_takes_it(self):
+        data = family_copy_with_run("quern-4")
+        data["drive"]["stages"][0].update(longest_mm=193.5, over_pitches=20)
+        build = Build(read_document(data)).to("chain-on")
+        self.refused("past the wear limit of 193.5", lambda: build.done("chain-on", slack="tight", pulled="194"), AskFirst)
+        self.refused("shorter than 20 pitches of a new one, 190.5 mm", lambda: build.done("chain-on", slack="tight", pulled="180"))
+        self.refused("say what is seen", lambda: build.done("chain-on", slack="tight", pulled="191.2"))
 
     def test_pins_are_counted_with_both_ends_and_a_dog_the_wrong_way_is_refused(self):
         build = Build("mallow-2").to("chain-on")

@@ -69,7 +69,8 @@ class Draw(Part):
 class JointStage(Part):
     """One stage of tightening, in figures."""
 
-    does: Literal["hand", "torque", "torque_angle", "angle", "loosen", "draw_down", "wait"]
+    does: Literal["hand", "torque", "torque_angle", "angle", "loosen", "draw_down", "wait", "said"]
+    said: str = Field(default="", max_length=400, description="said: what is done, in words; a stage that is only a sentence is one such")
     torque_nm: float | None = Torque
     least_nm: float | None = Field(default=None, ge=0, le=5000, description="Window of the torque, or of the torque at the end of an angle")
     most_nm: float | None = Torque
@@ -95,12 +96,13 @@ class JointStage(Part):
             "loosen": f"loosen {self.angle_deg:g}°" if self.angle_deg else "loosen fully",
             "draw_down": "draw down evenly",
             "wait": f"wait {self.minutes or 0:g} min",
+            "said": self.said,
         }
         return f"{said[self.does]}{again}"
 
 
 class Joint(Part):
-    """A bolted joint and how it is tightened. With its stages in figures it is pulled bolt by bolt; in words it is done as a whole."""
+    """A bolted joint and how it is tightened. With stages in figures it is pulled bolt by bolt; all in words it is done as a whole."""
 
     id: Word
     name: Name
@@ -113,6 +115,10 @@ class Joint(Part):
     bolts: tuple[Fastener, ...] = Field(default=(), max_length=200, description="One by one, where no pattern says where they stand")
     order: tuple[Word, ...] = Field(default=(), max_length=200, description="Pinned: ids of all fasteners, once each")
     rule: Literal["middle_outward", "crosswise", "opposing", "round"] | None = Field(default=None, description="How an order is worked out")
+    begins: str = Field(
+        default="", max_length=120, description="Where the order begins: the id of a bolt that is listed, or words, such as by the dowel"
+    )
+    one_after_another: bool = Field(default=False, description="All stages of one fastener before the next")
     property_class: Literal["4.6", "4.8", "5.6", "5.8", "6.8", "8.8", "9.8", "10.9", "12.9", "grade 2", "grade 5", "grade 8"] | None = None
     thread_state: Surface | None = Field(default=None, description="How the thread is left, as the figure presumes")
     head_state: Surface | None = Field(default=None, description="The same under the head; as the thread when left out")
@@ -136,13 +142,15 @@ class Joint(Part):
 
     @property
     def is_figured(self) -> bool:
-        """Whether it is pulled bolt by bolt: its stages are in figures, and it is known how many it has."""
-        return bool(self.stages) and bool(self.bolts or self.fasteners) and all(isinstance(stage, JointStage) for stage in self.stages)
+        """Whether it is pulled bolt by bolt: some of its stages are in figures, and it is known how many it has."""
+        return bool(self.figures) and bool(self.bolts or self.fasteners)
 
     @property
     def figures(self) -> tuple[JointStage, ...]:
-        """Its stages, where they are in figures."""
-        return tuple(stage for stage in self.stages if isinstance(stage, JointStage))
+        """Its stages, where some are in figures; those in words among them are done as they say. None where all are in words."""
+        if not any(isinstance(stage, JointStage) for stage in self.stages):
+            return ()
+        return tuple(stage if isinstance(stage, JointStage) else JointStage(does="said", said=stage) for stage in self.stages)
 
     def stage_words(self, first: int, last: int) -> str:
         """What its stages are called, from the one after ``first`` to ``last``."""

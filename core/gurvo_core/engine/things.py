@@ -2,9 +2,9 @@
 
 __all__ = ["KitPart", "Origin", "Sides", "Thing", "VariantGroup", "VariantOption"]
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, StringConstraints
 
 from gurvo_core.engine.part import Name, Part, Sentence, Word
 
@@ -23,14 +23,21 @@ class Thing(Part):
     position: Word | None = Field(default=None, description="Id of the timing position at which it goes in")
     counter_hold: bool = Field(default=False, description="Whether it may be pulled against: a lock for timing may not")
     at: Literal["front", "rear", "top"] | None = Field(default=None, description="Which end of the engine it goes on")
-    stands_in_for: str = Field(
-        default="", max_length=120, description="The part that takes its place later, such as the tensioner of bank A"
+    stands_in_for: Annotated[str, StringConstraints(max_length=120)] | tuple[Name, ...] = Field(
+        default="", max_length=120, description="The part that takes its place later; place by place where it has several"
     )
     fits_again: Literal["every_turn", "every_two"] | None = Field(
         default=None, description="After how many turns of the crank it must go in again; asked when turning over"
     )
     stops_turning: bool
     made_of: str = Field(default="", max_length=200, description="What shops use in its stead")
+
+    def stands_in(self, place: str | None) -> str:
+        """The part that takes its place later, where it is; of all its places where none is meant; empty where it is no stand-in."""
+        if isinstance(self.stands_in_for, str):
+            return self.stands_in_for
+        parts = dict(zip(self.places, self.stands_in_for, strict=False))
+        return parts.get(place, "") if place else ", ".join(self.stands_in_for)
 
 
 class KitPart(Part):

@@ -42,7 +42,7 @@ class TightNeed(Part):
 
 
 class Need(Part):
-    """One thing that must hold before a step is done; just one of its keys is given."""
+    """One thing that must hold before a step is done; just one of its keys is given, and the place of a thing that has several."""
 
     done: Word | None = Field(default=None, description="Id of a step")
     parked: Word | None = Field(default=None, description="Id of a timing position")
@@ -55,6 +55,7 @@ class Need(Part):
     cured: Word | None = Field(default=None, description="Id of a step that laid sealant")
     decided: Word | None = Field(default=None, description="Id of a camshaft whose timing is decided")
     free_to_turn: Literal[True] | None = None
+    place: Name | None = Field(default=None, description="on, off, held: at which of the thing's places")
 
     @property
     def given(self) -> tuple[str, Any]:
@@ -63,8 +64,11 @@ class Need(Part):
 
     @model_validator(mode="after")
     def _just_one(self) -> "Need":
-        if sum(value is not None for value in vars(self).values()) != 1:
+        said = [key for key, value in vars(self).items() if value is not None and key != "place"]
+        if len(said) != 1:
             raise ValueError("a need says just one thing; write one need for each")
+        if self.place is not None and said[0] not in ("on", "off", "held"):
+            raise ValueError("a need has a place where something is on, off or held there; leave it out here")
         return self
 
 

@@ -13,8 +13,8 @@ from gurvo_core.joints.stiffness import BoltShape, bolt_n_mm
 from gurvo_core.joints.thread import read_thread
 from gurvo_core.joints.wrench import AGREE, Quoted, disagreement
 
-_NEEDS = {"angle": "angle_deg", "torque_angle": "angle_deg", "wait": "minutes"}
-_ONLY = {"minutes": ("wait",), "draw": ("draw_down",)}
+_NEEDS = {"angle": "angle_deg", "torque_angle": "angle_deg", "wait": "minutes", "said": "said"}
+_ONLY = {"minutes": ("wait",), "draw": ("draw_down",), "said": ("said",)}
 
 
 def joint_faults(document: EngineDocument) -> list[Fault]:
@@ -93,19 +93,15 @@ def _doubts(joint: Joint, stage: JointStage) -> Iterator[str]:
 
 
 def _stages(joint: Joint) -> Iterator[tuple[str, str]]:
-    kinds = {isinstance(stage, JointStage) for stage in joint.stages}
-    if kinds == {True, False}:
-        yield "stages", "some stages are in words and some in figures; give all of them in figures, or all in words"
-        return
     is_snug = False
     for at, stage in enumerate(joint.figures):
         path = f"stages.{at}"
         has_other = bool(stage.other)
         needed = _NEEDS.get(stage.does)
-        if needed and getattr(stage, needed) is None and not has_other:
+        if needed and not getattr(stage, needed) and not has_other:
             yield f"{path}.{needed}", f"a stage that does {stage.does} needs {needed}"
         for key, fitting in _ONLY.items():
-            if getattr(stage, key) is not None and stage.does not in fitting:
+            if getattr(stage, key) and stage.does not in fitting:
                 yield f"{path}.{key}", f"{key} is for {' and '.join(fitting)} alone; leave it out"
         if stage.does == "draw_down" and stage.draw is None:
             yield f"{path}.draw", "say by how much it is drawn down at a time"
@@ -118,7 +114,7 @@ def _stages(joint: Joint) -> Iterator[tuple[str, str]]:
 def _windows(path: str, stage: JointStage) -> Iterator[tuple[str, str]]:
     for low, aim, high in (("least_nm", "torque_nm", "most_nm"), ("least_deg", "angle_deg", "most_deg")):
         known = [value for value in (getattr(stage, low), getattr(stage, aim), getattr(stage, high)) if value is not None]
-        if aim == "torque_nm" and stage.does == "angle":
+        if aim == "torque_nm" and stage.does in ("angle", "torque_angle"):  # the window is that of the torque at the end
             known = [value for value in (stage.least_nm, stage.most_nm) if value is not None]
         if known != sorted(known):
             yield f"{path}.{low}", "a window goes from least to most, with the figure in it"

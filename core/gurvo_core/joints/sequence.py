@@ -9,6 +9,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import groupby
 
 from gurvo_core.engine import EngineDocument, Joint, JointStage
 from gurvo_core.errors import FigureError
@@ -60,6 +61,7 @@ class Figures:
     angle_deg: float | None = None
     least_deg: float | None = None
     most_deg: float | None = None
+    from_nm: float | None = None  # of an angle: the torque that it is turned from
     is_generic: bool = False
 
 
@@ -89,6 +91,8 @@ def spots_of(joint: Joint) -> tuple[Spot, ...]:
         named = {bolt.id: Spot(id=bolt.id, x_mm=bolt.x_mm, y_mm=bolt.y_mm, cylinder=bolt.cylinder) for bolt in joint.bolts}
         listed = list(named.values())
         rule = joint.rule or "middle_outward"
+        if joint.begins in named:
+            listed.sort(key=lambda spot: spot.id != joint.begins)
         order = joint.order or [listed[n].id for n in order_of([(spot.x_mm, spot.y_mm) for spot in listed], rule)]
         return tuple(named[name] for name in order)
     places = list(_places(joint))
@@ -204,7 +208,8 @@ def items_of(document: EngineDocument, joint: Joint) -> tuple[Item, ...]:
     Returns
     -------
     items : tuple of Item
-        Stage by stage, time round by time round: no fastener is ever more than one stage ahead of another.
+        Stage by stage, time round by time round: no fastener is ever more than one stage ahead of another. Where the book
+        has one after another, all stages of the first before the next, between what is done to all at once.
 
     Source
     ------
@@ -220,9 +225,16 @@ def items_of(document: EngineDocument, joint: Joint) -> tuple[Item, ...]:
     for number, stage in enumerate(joint.figures, 1):
         passes = draw_passes(document, joint, stage) if stage.does == "draw_down" else stage.passes
         # each of the small steps of drawing down is done to all of them and said once
-        own = [ALL] if stage.does in ("hand", "wait", "draw_down") else _asked(stage, names)
+        own = [ALL] if stage.does in ("hand", "wait", "draw_down", "said") else _asked(stage, names)
         items += [Item(stage=number, turn=turn, fastener=name) for turn in range(1, passes + 1) for name in own]
-    return tuple(items)
+    return tuple(_one_after_another(items, names) if joint.one_after_another else items)
+
+
+def _one_after_another(items: list[Item], names: list[str]) -> Iterator[Item]:
+    """The same, each fastener to its end before the next; what is done to all at once keeps its place among the stages."""
+    place = {ALL: 0} | {name: at for at, name in enumerate(names)}
+    for _, run in groupby(items, key=lambda item: item.fastener == ALL):
+        yield from sorted(run, key=lambda item: place[item.fastener])
 
 
 def _asked(stage: JointStage, names: list[str]) -> list[str]:
@@ -306,9 +318,21 @@ def figures_of(joint: Joint, item: Item) -> Figures:
         angle_deg=(other.angle_deg if other else None) or stage.angle_deg or (stage.draw.turn_deg if stage.draw else None),
         least_deg=stage.least_deg,
         most_deg=stage.most_deg,
+        from_nm=_turned_from(joint, item) if stage.does in ("angle", "torque_angle") else None,
     )
     if stage.does in ("torque", "torque_angle") and asked.torque_nm is None:
         facts = bolt_facts(joint)
         generic = generic_nm(facts) if facts else None
         return replace(asked, torque_nm=generic, is_generic=generic is not None)
     return asked
+
+
+def _turned_from(joint: Joint, item: Item) -> float | None:
+    """The torque that a fastener had before it was turned; None once it was loosened, and where no figure is known."""
+    for stage in reversed(joint.figures[: item.stage]):
+        if stage.does in ("loosen", "said"):
+            return None
+        other = next((one for one in stage.other if item.fastener in one.fasteners), None)
+        if stage.does in ("torque", "torque_angle"):
+            return (other.torque_nm if other else None) or stage.torque_nm
+    return None

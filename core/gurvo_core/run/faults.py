@@ -105,6 +105,8 @@ def _names(document: EngineDocument) -> Iterator[Fault]:
                 yield from _stage(where, named.stage, len(joints[named.joint].stages) if named.joint in joints else 12)
             elif key in needed:
                 yield from missing(where, named, needed[key], key)
+            there = {place for thing in document.things if named in (thing.id, *thing.holds) for place in thing.places}
+            yield from missing(f"{path}.needs.{n}.place", need.place, there, "place")
         if step.joint in joints and step.stage:
             yield from _stage(path, step.stage, len(joints[step.joint].stages))
     for at, thing in enumerate(document.things):

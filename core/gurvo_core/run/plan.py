@@ -32,9 +32,9 @@ class PlanStep:
         return self.step.says.rstrip(".")
 
     @cached_property
-    def given(self) -> tuple[tuple[str, Any], ...]:
-        """What the document says it needs: each by its one key, and what it names."""
-        return tuple(need.given for need in self.step.needs)
+    def given(self) -> tuple[tuple[str, Any, str | None], ...]:
+        """What the document says it needs: each by its one key, what it names, and where."""
+        return tuple((*need.given, need.place) for need in self.step.needs)
 
     @cached_property
     def besides(self) -> frozenset[str]:
@@ -141,8 +141,8 @@ class Plan:
     def waits_for_steps(self) -> Mapping[str, tuple[str, ...]]:
         """By step, those it waits for, as it names them; only of steps that wait for others to be done and for nothing else."""
         plain = [one for one in self.steps if one.step.does not in ("turn_over", "seal") and not one.step.parts]
-        alone = [one for one in plain if all(key == "done" for key, _ in one.given)]
-        named = {one.step.id: (*(name for _, name in one.given), *self.besides.get(one.step.id, ())) for one in alone}
+        alone = [one for one in plain if all(need.given[0] == "done" for need in one.step.needs)]
+        named = {one.step.id: (*(need.given[1] for need in one.step.needs), *self.besides.get(one.step.id, ())) for one in alone}
         return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
 
     @cached_property
@@ -283,10 +283,12 @@ def _before(document: EngineDocument, steps: list[WorkStep], earlier: list[WorkS
         return [other.id for other in earlier if other.does == "park" and other.position == named][-1:]
     if key in ("on", "off"):
         doing = "put_on" if key == "on" else "take_off"
-        return [other.id for other in earlier if other.does == doing and other.thing == named][-1:]
+        there = [other.id for other in earlier if other.does == doing and other.thing == named and need.place in (None, other.place)]
+        return there[-1:]
     if key == "held":
         holders = {thing.id for thing in document.things if named in thing.holds and thing.counter_hold}
-        return [other.id for other in earlier if other.does == "put_on" and other.thing in holders][-1:]
+        put = [other for other in earlier if other.does == "put_on" and other.thing in holders and need.place in (None, other.place)]
+        return [other.id for other in put][-1:]
     if key == "tight":
         joint = document.joint(named.joint)
         last = joint.last_stage if joint else 1

@@ -94,22 +94,31 @@ def _field(field: Any, question: Any, document: EngineDocument) -> str:
     return str(field.hint.removeprefix("book: ").partition(";")[0]) or "9"
 
 
-def _ready(_state: Any, question: Any, _document: EngineDocument, shelf: Shelf) -> Body:
+def _ready(_state: Any, question: Any, document: EngineDocument, shelf: Shelf) -> Body:
     most = next((float(one.text) for one in question.needs_torque if one.unit == "N·m"), None)
     wrench = shelf.wrench(most) if most is not None else None
     angle = {"angle_by": "gauge"} if question.needs_angle else {}
     held = bool(question.held_by)
-    return {"step": question.step, "threads": question.threads or "dry", "held": held, "wrench": wrench, **angle}
+    pulls = [{"stage": one.stage, "turn": one.turn, **_shown(one, document)} for one in question.pulls]
+    return {"step": question.step, "threads": question.threads or "dry", "held": held, "wrench": wrench, **angle, "pulls": pulls}
 
 
-def _pull(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
+def _pull(_state: Any, question: Any, document: EngineDocument, _shelf: Shelf) -> Body:
     """Torques at the end of an angle as ten bolts of one batch give them: near each other, and never twice the same."""
     body = {key: getattr(question, key) for key in ("step", "stage", "turn", "fastener")}
     if not question.asks_torque:
         return body
+    return {**body, **_shown(question, document), "wrench": question.wrench}
+
+
+def _shown(question: Any, document: EngineDocument) -> Body:
+    """The torque at the end of an angle: half as much again as it was turned from, and a little."""
+    if question.does != "angle":
+        return {}
+    joint = document.joint(question.joint)
+    snug_nm = max((stage.torque_nm or 0 for stage in joint.figures), default=0) if joint else 0
     odd = sum(map(ord, question.fastener)) % 5
-    shown = {"torque": {"text": f"{70 + odd}", "unit": "N·m"}} if question.does == "angle" else {}
-    return {**body, **shown, "wrench": question.wrench}
+    return {"torque": {"text": f"{1.5 * snug_nm + 30 + odd:.0f}", "unit": "N·m"}}
 
 
 def _fits_ready(_state: Any, question: Any, _document: EngineDocument, shelf: Shelf) -> Body:

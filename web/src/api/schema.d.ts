@@ -4143,7 +4143,7 @@ export interface components {
         };
         /**
          * Joint
-         * @description A bolted joint and how it is tightened. With its stages in figures it is pulled bolt by bolt; in words it is done as a whole.
+         * @description A bolted joint and how it is tightened. With stages in figures it is pulled bolt by bolt; all in words it is done as a whole.
          */
         Joint: {
             /**
@@ -4152,6 +4152,12 @@ export interface components {
              * @default []
              */
             also_clamps: string[];
+            /**
+             * Begins
+             * @description Where the order begins: the id of a bolt that is listed, or words, such as by the dowel
+             * @default
+             */
+            begins: string;
             /**
              * Bolts
              * @description One by one, where no pattern says where they stand
@@ -4206,6 +4212,12 @@ export interface components {
             lubrication: string;
             /** Name */
             name: string;
+            /**
+             * One After Another
+             * @description All stages of one fastener before the next
+             * @default false
+             */
+            one_after_another: boolean;
             /**
              * One Time
              * @description Stretch bolts and the like: new every time
@@ -4310,7 +4322,7 @@ export interface components {
         };
         /**
          * JointReady
-         * @description What was looked at before the first pull of a step.
+         * @description What was looked at before the first pull of a step; of a joint of one bolt its pulls too.
          */
         JointReady: {
             /** Angle By */
@@ -4344,14 +4356,19 @@ export interface components {
              * @description Of the wrench, from hand to square; with an extension only
              */
             lever_mm?: number | null;
+            /**
+             * Pulls
+             * @description Of a joint of one bolt, where it was pulled at once
+             * @default []
+             */
+            pulls: components["schemas"]["OnePull"][];
             /** Step */
             step: string;
             /**
              * Threads
-             * @description How threads and heads are left
-             * @enum {string}
+             * @description How threads and heads are left; must be said
              */
-            threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize";
+            threads?: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize") | null;
             /**
              * Wrench
              * @description The wrench it is pulled with; left out where none has a scale
@@ -4402,6 +4419,8 @@ export interface components {
             needs_angle: boolean;
             /** Needs Torque */
             needs_torque: components["schemas"]["TorqueIn"][];
+            /** Pulls */
+            pulls: components["schemas"]["PullQuestion"][];
             /**
              * Status
              * @enum {string}
@@ -4433,7 +4452,7 @@ export interface components {
              * Does
              * @enum {string}
              */
-            does: "hand" | "torque" | "torque_angle" | "angle" | "loosen" | "draw_down" | "wait";
+            does: "hand" | "torque" | "torque_angle" | "angle" | "loosen" | "draw_down" | "wait" | "said";
             draw?: components["schemas"]["Draw"] | null;
             /** Least Deg */
             least_deg?: number | null;
@@ -4468,6 +4487,12 @@ export interface components {
              * @default []
              */
             quoted: components["schemas"]["QuotedTorque"][];
+            /**
+             * Said
+             * @description said: what is done, in words; a stage that is only a sentence is one such
+             * @default
+             */
+            said: string;
             /** Torque Nm */
             torque_nm?: number | null;
         };
@@ -6082,7 +6107,7 @@ export interface components {
         };
         /**
          * Need
-         * @description One thing that must hold before a step is done; just one of its keys is given.
+         * @description One thing that must hold before a step is done; just one of its keys is given, and the place of a thing that has several.
          */
         Need: {
             /**
@@ -6122,6 +6147,11 @@ export interface components {
              * @description Id of a timing position
              */
             parked?: string | null;
+            /**
+             * Place
+             * @description on, off, held: at which of the thing's places
+             */
+            place?: string | null;
             /**
              * Proven
              * @description Id of a chain or belt whose tensioner is proven
@@ -6222,6 +6252,27 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * OnePull
+         * @description One pull of a joint that has one bolt only.
+         */
+        OnePull: {
+            /** Angle */
+            angle?: string | null;
+            /**
+             * Asked
+             * @description What was asked of it; completed when it is taken
+             */
+            asked?: string | null;
+            /** Stage */
+            stage: number;
+            torque?: components["schemas"]["Typed"] | null;
+            /**
+             * Turn
+             * @default 1
+             */
+            turn: number;
         };
         /**
          * Option
@@ -6978,6 +7029,7 @@ export interface components {
              * @default
              */
             blocked: string;
+            book: components["schemas"]["TorqueIn"] | null;
             /** Cautions */
             cautions: string[];
             /** Does */
@@ -8554,10 +8606,10 @@ export interface components {
             position?: string | null;
             /**
              * Stands In For
-             * @description The part that takes its place later, such as the tensioner of bank A
+             * @description The part that takes its place later; place by place where it has several
              * @default
              */
-            stands_in_for: string;
+            stands_in_for: string | string[];
             /** Stops Turning */
             stops_turning: boolean;
         };

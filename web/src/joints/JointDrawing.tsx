@@ -29,6 +29,7 @@ export function JointDrawing({ bench, question }: DrawingProps) {
   });
   const joint = isCurrent ? current : other.data;
   const pull = question?.kind === 'pull' ? question : undefined;
+  const atOnce = question?.kind === 'joint_ready' ? question.pulls.filter((one) => one.asks_torque) : [];
   useSpeak(pull ? pull.ask : '');
   if (!joint) return <div />;
   return (
@@ -48,6 +49,9 @@ export function JointDrawing({ bench, question }: DrawingProps) {
       </div>
       <div className={classes.beside}>
         {pull ? <Target question={pull} /> : <About joint={joint} />}
+        {atOnce.map((one) => (
+          <Target key={one.key} question={one} />
+        ))}
         {joint.siblings.length > 0 && <Siblings joint={joint} />}
         <Traces
           serial={bench.engine.serial}
@@ -85,6 +89,8 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
   const [unit] = useTorqueUnit();
   const [spoken, setSpoken] = useSpoken();
   const torque = torqueIn(question.target, unit);
+  const { book } = question;
+  const inOwn = book && book.unit !== unit ? `${torque} ${unit}` : '';
   const set = torqueIn(question.set_to, unit);
   const turns = question.target_deg != null && question.target.length === 0;
   return (
@@ -102,10 +108,11 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
       )}
       {torque && (
         <b>
-          {torque}
-          <small>{unit}</small>
+          {book?.text ?? torque}
+          <small>{book?.unit ?? unit}</small>
         </b>
       )}
+      {inOwn && <p>as the book has it; {inOwn}</p>}
       {!turns && torque && question.target_deg != null && <b>{question.target_deg}°</b>}
       {set && (
         <p>

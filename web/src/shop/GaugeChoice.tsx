@@ -15,8 +15,10 @@ interface GaugeChoiceProps {
 }
 
 export function GaugeChoice({ legend, gauges, chosen, onChoose }: GaugeChoiceProps) {
+  // a gauge keeps its number, whatever suits and so comes first
+  const numbered = [...gauges].sort((a, b) => a.code.localeCompare(b.code)).slice(0, 9);
   useKeys(
-    gauges.slice(0, 9).map((gauge, n) => ({
+    numbered.map((gauge, n) => ({
       keys: [String(n + 1)],
       label: gauge.code,
       run: () => onChoose(gauge.code),
@@ -26,9 +28,9 @@ export function GaugeChoice({ legend, gauges, chosen, onChoose }: GaugeChoicePro
     <fieldset className={classes.choice}>
       <legend>{legend}</legend>
       <div>
-        {gauges.map((gauge, n) => (
+        {gauges.map((gauge) => (
           <UnstyledButton key={gauge.code} aria-pressed={gauge.code === chosen} onClick={() => onChoose(gauge.code)}>
-            {n < 9 && <i>{n + 1}</i>}
+            {numbered.includes(gauge) && <i>{numbered.indexOf(gauge) + 1}</i>}
             {gauge.code} {gauge.name}
             <small>
               {gauge.most != null && `${gauge.least ?? 0} to ${gauge.most}, `}to {inUnit(gauge.resolution, gauge)}

@@ -4,11 +4,12 @@ __all__ = ["ask_tighten"]
 
 from functools import lru_cache
 
+from gurvo_core.engine import JointStage
 from gurvo_core.joints.job.book import JointBook, PulledJoint
 from gurvo_core.joints.job.judged import TURNED, Judgement, window_of
 from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import JointsState, Ready
-from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion
+from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion, TorqueIn
 from gurvo_core.joints.sequence import ALL, Figures, Item
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, kept_with
 from gurvo_core.sentence import within
@@ -24,6 +25,7 @@ HINTS = {
     "loosen": "Back by so much, then it rests.",
     "draw_down": "A little at a time, evenly, so that nothing tilts.",
     "wait": "It settles; nothing is pulled meanwhile.",
+    "said": "As the book has it, in words: no figure is asked.",
 }
 
 
@@ -40,7 +42,10 @@ def ask_tighten(now: JointsState, step: Step, facts: Facts) -> Asked:
     done = now.of_joint(joint.joint.id)
     waiting = [item for item in segment if item.key not in done]
     ready, left = now.ready.get(step.key), now.left.get(step.key)
-    questions: list[Question] = [_ready(now.book, step.key, step.title, ready is not None)]
+    looked = _ready(now.book, step.key, step.title, ready is not None)
+    if ready is None and waiting == list(segment) and joint.at_once(segment):
+        looked = looked.model_copy(update={"pulls": [_pull(now, joint, step, item, ready) for item in segment]})
+    questions: list[Question] = [looked]
     questions += [_pull(now, joint, step, item, ready) for item in waiting[:AHEAD]] if ready else []
     questions += [_decide(step, one) for one in now.judged.get(joint.joint.id, ()) if _is_undecided(now, joint, one, segment)]
     if ready is not None and waiting:
@@ -62,6 +67,8 @@ def _is_quiet(now: JointsState, joint: PulledJoint, step_id: str) -> bool:
     """Whether a step is not begun, and nothing is said of it yet."""
     name = joint.joint.id
     is_begun = step_id in now.ready or step_id in now.left or bool(now.judged.get(name))
+    if joint.at_once(now.book.segment(step_id)):  # its pulls are asked with what is looked at
+        return False
     return not is_begun and not any(item.key in now.of_joint(name) for item in now.book.segment(step_id))
 
 
@@ -95,6 +102,7 @@ def _ready(book: JointBook, step_id: str, title: str, is_done: bool) -> JointRea
         needs_torque=torque_in(most),
         needs_angle=any(one.does in TURNED for one in figures),
         cautions=list(planned.cautions),
+        pulls=[],
     )
 
 
@@ -122,6 +130,7 @@ def _pull(now: JointsState, joint: PulledJoint, step: Step, item: Item, ready: R
         turn=item.turn,
         does=figures.does,
         target=torque_in(figures.torque_nm) if figures.does in ("torque", "torque_angle") else [],
+        book=_as_booked(joint.joint.figures[item.stage - 1], figures),
         target_deg=figures.angle_deg if figures.does in (*TURNED, "loosen", "draw_down") else None,
         set_to=torque_in(set_nm),
         window=_window(figures),
@@ -136,6 +145,13 @@ def _pull(now: JointsState, joint: PulledJoint, step: Step, item: Item, ready: R
     )
 
 
+def _as_booked(stage: JointStage, figures: Figures) -> TorqueIn | None:
+    quoted = next(iter(stage.quoted), None)
+    if quoted is None or figures.torque_nm != stage.torque_nm or figures.does not in ("torque", "torque_angle"):
+        return None
+    return TorqueIn(unit=quoted.unit, text=f"{quoted.value:g}")
+
+
 def _order(joint: PulledJoint, item: Item, figures: Figures) -> str:
     """What is to be done, as one would say it."""
     torque = f"{figures.torque_nm:g} N·m" if figures.torque_nm else "tight, by feel: no figure is known"
@@ -148,6 +164,7 @@ def _order(joint: PulledJoint, item: Item, figures: Figures) -> str:
         "loosen": f"back {figures.angle_deg:g}°" if figures.angle_deg else "loosen it fully",
         "draw_down": f"each down by {figures.angle_deg or 0:g}°, in their order",
         "wait": f"leave it {joint.joint.figures[item.stage - 1].minutes or 0:g} minutes",
+        "said": within(joint.joint.figures[item.stage - 1].said),
     }
     return said[figures.does]
 

@@ -57,6 +57,10 @@ class PulledJoint:
             return self.joint.name
         return f"{self.joint.name}, {fastener}" if not fastener[0].isdigit() else f"{self.joint.name}, bolt {fastener}"
 
+    def at_once(self, segment: tuple[Item, ...]) -> bool:
+        """Whether looking and pulling are one answer: one bolt, and nothing that rests between."""
+        return len(self.spots) == 1 and bool(segment) and all(self.figures(item).does != "wait" for item in segment)
+
     @kept_with
     def turns_of(self, item: Item) -> int:
         """How often the stage of a pull is gone round."""

@@ -1,6 +1,6 @@
 """What is entered at a joint."""
 
-__all__ = ["AngleBy", "BoltFound", "JointAnew", "JointLeft", "JointReady", "KeptTrace", "Pull", "PullDecided"]
+__all__ = ["AngleBy", "BoltFound", "JointAnew", "JointLeft", "JointReady", "KeptTrace", "OnePull", "Pull", "PullDecided"]
 
 from typing import Annotated, Literal
 
@@ -23,19 +23,30 @@ class KeptTrace(Shape):
     packed: str = Field(max_length=TRACE_TEXT)
 
 
+class OnePull(Shape):
+    """One pull of a joint that has one bolt only."""
+
+    stage: int = Field(ge=1, le=12)
+    turn: int = Field(default=1, ge=1, le=200)
+    torque: Typed | None = None
+    angle: Text | None = None
+    asked: Name | None = Field(default=None, description="What was asked of it; completed when it is taken")
+
+
 class JointReady(Body):
-    """What was looked at before the first pull of a step."""
+    """What was looked at before the first pull of a step; of a joint of one bolt its pulls too."""
 
     kind: Literal["joint_ready"]
     step: Word
     joint: Name | None = Field(default=None, description="What the joint was called; completed when it is taken")
-    threads: Surface = Field(description="How threads and heads are left")
+    threads: Surface | None = Field(default=None, description="How threads and heads are left; must be said")
     held: bool = Field(default=False, description="What the book names holds against the wrench")
     wrench: Word | None = Field(default=None, description="The wrench it is pulled with; left out where none has a scale")
     angle_by: AngleBy | None = None
     lever_mm: float | None = Field(default=None, gt=0, le=3000, description="Of the wrench, from hand to square; with an extension only")
     extension_mm: float | None = Field(default=None, gt=0, le=2000)
     extension_deg: float = Field(default=0, ge=-180, le=180, description="0 straight out, 90 square to the lever")
+    pulls: tuple[OnePull, ...] = Field(default=(), max_length=60, description="Of a joint of one bolt, where it was pulled at once")
 
 
 class Pull(Body):

@@ -1,8 +1,10 @@
 """An entry's figures in N·m and degrees at the bolt, once, at the door."""
 
-__all__ = ["per_set_of", "pull_si", "typed_angle_deg", "typed_torque_nm"]
+__all__ = ["per_set_of", "pull_si", "pulls_of", "typed_angle_deg", "typed_torque_nm"]
 
+from gurvo_core.joints.job.book import JointBook
 from gurvo_core.joints.job.entries import JointReady, Pull
+from gurvo_core.joints.sequence import ALL
 from gurvo_core.joints.wrench import setting_nm
 from gurvo_core.ledger.entry import Typed
 from gurvo_core.units import to_inside
@@ -136,3 +138,32 @@ def pull_si(per_set: float, body: Pull) -> dict[str, float]:
     if body.before:
         figures["before_deg"] = typed_angle_deg(body.before, "before")
     return figures
+
+
+def pulls_of(book: JointBook, body: JointReady) -> list[Pull]:
+    """Return the pulls that were said with what was looked at, as entries of their own would have said them.
+
+    Parameters
+    ----------
+    book : JointBook
+        The engine's joints.
+    body : JointReady
+        Of a joint of one bolt.
+
+    Returns
+    -------
+    pulls : list of Pull
+        In the order of the joint's stages; empty where the joint has more bolts.
+
+    Source
+    ------
+    This module.
+    """
+    joint = book.joint_of(body.step)
+    if joint is None or len(joint.spots) != 1:
+        return []
+    said, one = {(pull.stage, pull.turn): pull for pull in body.pulls}, joint.spots[0].id
+    items = [item for item in book.segment(body.step) if (item.stage, item.turn) in said and item.fastener in (one, ALL)]
+    return [
+        Pull(kind="pull", step=body.step, fastener=item.fastener, wrench=body.wrench, **vars(said[item.stage, item.turn])) for item in items
+    ]

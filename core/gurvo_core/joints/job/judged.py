@@ -79,7 +79,7 @@ def judge_joint(joint: PulledJoint, pulls: Mapping[str, Pulled]) -> tuple[Judgem
     Returns
     -------
     judged : tuple of Judgement
-        In the order of the pulls; one for each pull at most, the window first.
+        In the order of the pulls; one for each pull at most: the window first, then its siblings.
 
     Source
     ------
@@ -125,6 +125,17 @@ def _group(joint: PulledJoint, items: list[Item], pulls: Mapping[str, Pulled]) -
                 value=known[item.key],
                 unit=unit,
             )
+    for item in items:
+        yield from _by_start(joint, item, pulls[item.key])
+
+
+def _by_start(joint: PulledJoint, item: Item, pull: Pulled) -> Iterator[Judgement]:
+    """A bolt that is turned on, to yield and beyond, does not lose the torque that it was turned from (elementary; no source)."""
+    from_nm, ended_nm = joint.figures(item).from_nm, pull.torque_nm
+    if from_nm is None or ended_nm is None or ended_nm >= from_nm * (1 - USUAL_TORQUE):
+        return
+    title = f"{joint.called(item.fastener)} ended at {_plain(ended_nm)} N·m, below the {_plain(from_nm)} it was turned from"
+    yield Judgement(item=item, seq=pull.seq, title=title, sentence=WHAT_TO_DO["end", "low"], value=ended_nm, unit="N·m")
 
 
 def _by_window(joint: PulledJoint, item: Item, pull: Pulled) -> Iterator[Judgement]:

@@ -9,10 +9,10 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.joints.job import rules, take, words
 from gurvo_core.joints.job.book import PulledJoint, book_of
 from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
-from gurvo_core.joints.job.figures import pull_si
+from gurvo_core.joints.job.figures import per_set_of, pull_si, pulls_of
 from gurvo_core.joints.job.judged import TURNED
 from gurvo_core.joints.job.state import JointsState
-from gurvo_core.joints.sequence import Item
+from gurvo_core.joints.sequence import ALL, Item
 from gurvo_core.ledger import Body, Kind, LedgerEntry
 
 Named = JointReady | Pull | BoltFound | PullDecided | JointAnew | JointLeft
@@ -23,11 +23,15 @@ def _named(body: Named, document: EngineDocument, _before: Sequence[LedgerEntry]
     joint = book_of(document).joint_of(body.step) if body.joint is None else None
     if joint is None:
         return body
-    kept = {"joint": joint.joint.name}
+    kept: dict[str, Any] = {"joint": joint.joint.name}
     if isinstance(body, Pull):
         item = joint.item(body.stage, body.turn, body.fastener)
         if item is not None:
             kept["asked"] = _asked(joint, item)
+    if isinstance(body, JointReady) and body.pulls:
+        one = joint.spots[0].id
+        items = [(pull, joint.item(pull.stage, pull.turn, one) or joint.item(pull.stage, pull.turn, ALL)) for pull in body.pulls]
+        kept["pulls"] = tuple(pull.model_copy(update={"asked": _asked(joint, item)}) if item else pull for pull, item in items)
     return body.model_copy(update=kept)
 
 
@@ -46,14 +50,22 @@ def _si(now: JointsState, body: Pull) -> dict[str, float]:
     return pull_si(ready.per_set if ready else 1.0, body)
 
 
+def _si_at_once(now: JointsState, body: JointReady) -> dict[str, float]:
+    """Of a joint of one bolt: the figures of its pulls, by their place."""
+    pulls = enumerate(pulls_of(now.book, body))
+    return {f"pulls.{at}.{name}": value for at, pull in pulls for name, value in pull_si(per_set_of(body), pull).items()}
+
+
 KINDS: tuple[Kind[Any, JointsState], ...] = (
     Kind(
         body=JointReady,
         does="look",
+        doing=lambda _now, body: "tighten" if body.pulls else "look",
         settle=_named,
         words=words.say_ready,
         take=take.take_ready,
         check=rules.check_ready,
+        si_values=_si_at_once,
         gauges=lambda body: (body.wrench,) if body.wrench else (),
     ),
     Kind(

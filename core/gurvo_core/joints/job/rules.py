@@ -3,10 +3,11 @@
 __all__ = ["check_anew", "check_bolt", "check_decided", "check_left", "check_pull", "check_ready"]
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
-from gurvo_core.joints.job.figures import per_set_of, typed_angle_deg, typed_torque_nm
+from gurvo_core.joints.job.figures import per_set_of, pulls_of, typed_angle_deg, typed_torque_nm
 from gurvo_core.joints.job.judged import TURNED, window_of
 from gurvo_core.joints.job.kept import open_trace
 from gurvo_core.joints.job.state import JointsState, next_item
@@ -34,6 +35,7 @@ def check_ready(now: JointsState, body: JointReady, facts: Facts) -> Objections:
     per_set_of(body)
     held_by = joint.joint.held_by
     yield from need(body.held or not held_by, "held", f"first let {held_by} hold against the wrench")
+    yield from need(body.threads is not None, "threads", "say how threads and heads are left: look at them first")
     yield from _surfaces(joint, body)
     figures = [joint.figures(item) for item in now.book.segment(body.step)]
     needs_angle = any(one.does in TURNED for one in figures)
@@ -43,12 +45,29 @@ def check_ready(now: JointsState, body: JointReady, facts: Facts) -> Objections:
         yield Objection("wrench", "no wrench is named: take one with a scale, or say why not", "reason")
     elif body.wrench is not None:
         yield from _wrench(body.wrench, torques, 1 / per_set_of(body), facts)
+    if body.pulls:
+        yield from _at_once(now, joint, body)
+
+
+def _at_once(now: JointsState, joint: PulledJoint, body: JointReady) -> Objections:
+    """What was pulled is all that the step pulls, of one bolt, as the figures of single pulls must be."""
+    segment = now.book.segment(body.step)
+    is_all = [(pull.stage, pull.turn) for pull in body.pulls] == [(item.stage, item.turn) for item in segment]
+    begun = any(item.key in now.of_joint(joint.joint.id) for item in segment)
+    rule = f"{joint.joint.name} is not pulled at once: say that it is ready, then pull by pull"
+    yield from need(is_all and not begun and joint.at_once(segment), "pulls", rule)
+    spent = now.spent.get(joint.joint.id, ())
+    rule = f"{joint.joint.name} is new every time and has been pulled already: put in a new one, and say that it was replaced"
+    yield from need(joint.spots[0].id not in spent, "pulls", rule)
+    for at, (pull, item) in enumerate(zip(pulls_of(now.book, body), segment, strict=False)):
+        for found in _typed(pull, item, joint.figures(item)):
+            yield replace(found, field=f"pulls.{at}.{found.field}")
 
 
 def _surfaces(joint: PulledJoint, body: JointReady) -> Objections:
     facts = bolt_facts(joint.joint)
     stated = joint.joint.thread_state
-    if stated is None or body.threads == stated:
+    if stated is None or body.threads is None or body.threads == stated:
         return
     torque = max((stage.torque_nm for stage in joint.joint.figures if stage.torque_nm), default=None)
     warning = lubrication_warning(torque, facts, body.threads) if facts and torque else ""
@@ -114,11 +133,24 @@ def _its_turn(now: JointsState, joint: PulledJoint, body: Pull, item: Item) -> O
     following = next_item(now, body.step)
     if following is None or following == item:
         return
+    if joint.joint.one_after_another and ALL not in (following.fastener, item.fastener):
+        yield from _its_turn_alone(now, joint, body.step, item, following)
+        return
     is_same = (following.stage, following.turn) == (item.stage, item.turn)
     words = joint.joint.stage_words(following.stage - 1, following.stage)
     before = f"{joint.called(following.fastener)} still has “{words}” to come: no fastener is more than one stage ahead of another"
     yield from need(is_same, "stage", before)
     yield from need(not is_same, "fastener", f"{joint.called(following.fastener)} is next in the order: why {item.fastener} now?", "reason")
+
+
+def _its_turn_alone(now: JointsState, joint: PulledJoint, step_id: str, item: Item, following: Item) -> Objections:
+    """Each fastener to its end before the next: another may only be begun where none is half-way, and from its first stage."""
+    pulls, called = now.of_joint(joint.joint.id), joint.called(following.fastener)
+    is_begun = any(one.fastener == following.fastener and one.key in pulls for one in now.book.segment(step_id))
+    words = joint.joint.stage_words(following.stage - 1, following.stage)
+    rule = f"{called} still has “{words}” to come: here each is tightened to its end before the next"
+    yield from need(not is_begun and (item.stage, item.turn) == (following.stage, following.turn), "fastener", rule)
+    yield from need(is_begun, "fastener", f"{called} is next in the order: why {item.fastener} now?", "reason")
 
 
 def _has_rested(now: JointsState, joint: PulledJoint, item: Item, facts: Facts) -> Objections:

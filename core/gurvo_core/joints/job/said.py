@@ -108,4 +108,6 @@ def about_joint(joint: Joint) -> list[str]:
         said.append(f"threads {joint.thread_state}, heads {joint.head_state or joint.thread_state}")
     elif joint.lubrication:
         said.append(f"threads {joint.lubrication}")
+    said += ["one bolt to its end before the next"] if joint.one_after_another else []
+    said += [f"begin {'with ' if joint.begins in {bolt.id for bolt in joint.bolts} else ''}{joint.begins}"] if joint.begins else []
     return [*said, *filter(None, [joint.thread_note, joint.washer, "new every time" if joint.one_time else ""])]

@@ -19,7 +19,7 @@ class Ready:
     """What was looked at before the first pull of a step, and with what it is pulled."""
 
     seq: int
-    threads: str
+    threads: str | None
     wrench: str | None = None
     angle_by: AngleBy | None = None
     per_set: float = 1.0  # torque at the bolt for one on the wrench's scale: its extension

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
-from gurvo_core.joints.job.figures import per_set_of, typed_angle_deg, typed_torque_nm
+from gurvo_core.joints.job.figures import per_set_of, pulls_of, typed_angle_deg, typed_torque_nm
 from gurvo_core.joints.job.judged import TURNED, judge_joint
 from gurvo_core.joints.job.state import NEVER, Decision, JointsState, Left, Opened, Pulled, Ready
 from gurvo_core.joints.sequence import ALL, Item
@@ -27,7 +27,10 @@ def take_ready(now: JointsState, entry: LedgerEntry, body: JointReady) -> Joints
         per_set=per_set_of(body),
         extension=extension,
     )
-    return replace(now, ready={**now.ready, body.step: ready}, left=_without(now.left, body.step))
+    now = replace(now, ready={**now.ready, body.step: ready}, left=_without(now.left, body.step))
+    for pull in pulls_of(now.book, body):
+        now = take_pull(now, entry, pull)
+    return now
 
 
 def take_pull(now: JointsState, entry: LedgerEntry, body: Pull) -> JointsState:

@@ -30,18 +30,6 @@ class TorqueIn(View):
     text: str
 
 
-class JointReadyQuestion(Question):
-    """What is looked at before the first pull of a step."""
-
-    kind: Literal["joint_ready"] = "joint_ready"
-    step: str
-    threads: Surface | None  # as the book has them
-    held_by: str
-    needs_torque: list[TorqueIn]  # the largest figure of the step; empty where none has a torque
-    needs_angle: bool
-    cautions: list[str]
-
-
 class PullQuestion(Question):
     """One pull."""
 
@@ -54,6 +42,7 @@ class PullQuestion(Question):
     does: str
     target: list[TorqueIn]  # empty where an angle is the figure
     target_deg: float | None
+    book: TorqueIn | None  # the same torque in the unit that the book has it in, where that is another
     set_to: list[TorqueIn]  # on the wrench's scale, where an extension makes it another figure
     window: str
     asks_torque: bool
@@ -64,6 +53,19 @@ class PullQuestion(Question):
     left_hand: bool
     fasteners: list[str]  # that may be pulled at this stage, in order
     cautions: list[str]
+
+
+class JointReadyQuestion(Question):
+    """What is looked at before the first pull of a step."""
+
+    kind: Literal["joint_ready"] = "joint_ready"
+    step: str
+    threads: Surface | None  # as the book has them
+    held_by: str
+    needs_torque: list[TorqueIn]  # the largest figure of the step; empty where none has a torque
+    needs_angle: bool
+    cautions: list[str]
+    pulls: list[PullQuestion]  # of a joint of one bolt, which is one answer: what is pulled once all is looked at
 
 
 class PullDecisionQuestion(Question):

@@ -2,7 +2,7 @@
 
 __all__ = ["say_anew", "say_bolt", "say_decided", "say_left", "say_pull", "say_ready"]
 
-from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
+from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, OnePull, Pull, PullDecided
 from gurvo_core.joints.sequence import ALL
 from gurvo_core.ledger import Words
 
@@ -18,11 +18,19 @@ def _bolt(joint: str | None, step: str, fastener: str) -> str:
 
 def say_ready(body: JointReady) -> Words:
     """What was looked at."""
-    said = [f"threads {body.threads}", *(["held against the wrench"] if body.held else [])]
+    said = [f"threads {body.threads or 'not looked at'}", *(["held against the wrench"] if body.held else [])]
     said += [f"wrench {body.wrench}"] if body.wrench else ["no wrench with a scale"]
     said += [f"extension {body.extension_mm:g} mm at {body.extension_deg:g}°"] if body.extension_mm else []
     said += [f"angle {ANGLE_WORDS[body.angle_by]}"] if body.angle_by else []
-    return Words(title=f"{body.joint or body.step}, before the first pull", detail=", ".join(said))
+    if not body.pulls:
+        return Words(title=f"{body.joint or body.step}, before the first pull", detail=", ".join(said))
+    return Words(title=body.joint or body.step, value=" · ".join(map(_pulled, body.pulls)), detail=", ".join(said))
+
+
+def _pulled(pull: OnePull) -> str:
+    shown = [f"{pull.torque.text} {pull.torque.unit}"] if pull.torque else []
+    shown += [f"{pull.angle}°"] if pull.angle and f"{pull.angle}°" not in (pull.asked or "") else []
+    return f"{pull.asked or 'done'} ({', '.join(shown)})" if shown else pull.asked or "done"
 
 
 def say_pull(body: Pull) -> Words:

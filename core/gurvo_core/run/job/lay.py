@@ -1,6 +1,6 @@
 """What is asked where a chain or belt is laid: the counts from mark to mark, and whether the run that is pulled is tight."""
 
-__all__ = ["LAY_SLACK", "check_laid", "held_by", "laid_loops", "lay_fields", "looks_made", "loop_of"]
+__all__ = ["LAY_SLACK", "NO_COUNTS", "check_laid", "held_by", "laid_loops", "lay_fields", "looks_made", "loop_of"]
 
 from collections.abc import Iterator, Mapping
 
@@ -10,10 +10,13 @@ from gurvo_core.ledger import Objection
 from gurvo_core.motion.laid import check_counts, counted_spans, crank_deg_a_pitch, laid_shafts, laid_words, loads_of, shaft_name
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.run.job.state import RunState
-from gurvo_core.sentence import listed, within
+from gurvo_core.sentence import at_start, listed, within
 from gurvo_core.units import read_figure
 
 LAY_SLACK = "slack"
+LAY_LONG = "pulled"
+SHORTER = 0.005  # of its length: what a rule over a chain is read to
+NO_COUNTS = frozenset({LAY_SLACK, LAY_LONG})  # what a laying is asked besides its counts
 TIGHT, LEFT = "tight", "left"
 NO_COUNT = "the book does not say how many: count them, or leave it open"
 
@@ -86,6 +89,8 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
         )
         for span in spans
     ]
+    if loop.longest_mm is not None:
+        figures.append(_pulled_long(loop))
     driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
     tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's run")
     left = FieldOption(value=LEFT, label="Slack left", detail=_slack_detail(document, loop))
@@ -96,6 +101,28 @@ def _drives_a_place(document: EngineDocument, loop: LoopStage) -> bool:
     """Whether anything it drives must stand somewhere: a pump's chain may lie as it likes."""
     shafts = [document.drive.shaft(shaft) for _, shaft in loads_of(document, loop)[1:]]
     return any(shaft.kind in ("camshaft", "balance") or shaft.position_matters for shaft in shafts)
+
+
+def _pulled_long(loop: LoopStage) -> AskedField:
+    """How long it is pulled tight, against the book's wear limit; of a new one nobody measures it."""
+    over = f" over {loop.over_pitches} pitches" if loop.over_pitches else ""
+    hint = f"worn beyond {loop.longest_mm:g} mm; leave empty where it is new"
+    return AskedField(key=LAY_LONG, label=f"{at_start(loop.name)}, pulled tight{over}", kind="figure", unit="mm", hint=hint, needed=False)
+
+
+def _check_long(loop: LoopStage, text: str) -> Iterator[Objection]:
+    try:
+        long_mm = read_figure(text)
+    except CoreError as error:
+        yield Objection(f"answers.{LAY_LONG}", error.rule)
+        return
+    new_mm = loop.over_pitches * loop.pitch_mm if loop.over_pitches and loop.pitch_mm else None
+    if new_mm is not None and long_mm < (1 - SHORTER) * new_mm:
+        rule = f"{long_mm:g} mm is shorter than {loop.over_pitches} pitches of a new one, {new_mm:g} mm: count again"
+        yield Objection(f"answers.{LAY_LONG}", rule)
+    if loop.longest_mm is not None and long_mm > loop.longest_mm:
+        rule = f"{long_mm:g} mm is past the wear limit of {loop.longest_mm:g}: a new one goes in; only the lead takes this one"
+        yield Objection(f"answers.{LAY_LONG}", rule, "lead and reason")
 
 
 def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
@@ -127,6 +154,8 @@ def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, s
     loop = loop_of(document, step)
     if loop is None:
         return
+    if answers.get(LAY_LONG):
+        yield from _check_long(loop, answers[LAY_LONG])
     spans, counted = {span.key: span for span in counted_spans(loop)}, {}
     for key in spans.keys() & {key for key, text in answers.items() if text}:
         try:
@@ -250,6 +279,6 @@ def looks_made(now: RunState) -> dict[str, bool]:
     elif any(one.step.does == "turn_over" and one.step.id in now.done and not now.done[one.step.id].is_skipped for one in now.plan.steps):
         seen["marks"] = True
     laid = [step for step in now.plan.steps if step.step.does == "lay" and step.step.id in now.done]
-    if any(now.done[one.step.id].answers.keys() - {LAY_SLACK} for one in laid):
+    if any(now.done[one.step.id].answers.keys() - NO_COUNTS for one in laid):
         seen["count"] = True
     return seen

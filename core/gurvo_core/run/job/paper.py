@@ -10,7 +10,7 @@ from gurvo_core.ledger import LedgerEntry
 from gurvo_core.motion.laid import counted_spans
 from gurvo_core.run.job.entries import TurnSeen
 from gurvo_core.run.job.fields import fields_of
-from gurvo_core.run.job.lay import LAY_SLACK
+from gurvo_core.run.job.lay import NO_COUNTS
 from gurvo_core.run.job.standing import title_of
 from gurvo_core.run.job.state import Done, RunState
 from gurvo_core.run.job.words import SAW, looks_words
@@ -113,7 +113,7 @@ def _said(plan: Plan, one: PlanStep, done: Done) -> str:
     said = []
     for field in fields_of(plan, one.step):
         text = done.answers.get(field.key, "")
-        if text and (one.step.does != "lay" or field.key == LAY_SLACK):
+        if text and (one.step.does != "lay" or field.key in NO_COUNTS):
             label = next((option.label for option in field.options if option.value == text), f"{text} {field.unit}".strip())
             said.append(f"{field.label}: {within(label)}")
     seen = looks_words(done.looks.values())

@@ -114,7 +114,8 @@ def _hint(plan: Plan, step: WorkStep) -> str:
     if step.does == "put_on" and thing is not None:
         said += [f"It goes on {where_of(thing, step.place)}."] if thing.at else []
         said += [f"Shops use: {thing.made_of.rstrip('.')}."] if thing.made_of else []
-        said += [f"It stands in for {thing.stands_in_for}: a loose end until that is in."] if thing.stands_in_for else []
+        real = thing.stands_in(step.place)
+        said += [f"It stands in for {real}: a loose end until that is in."] if real else []
     if step.does == "seal" and step.working_minutes:
         said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
     return " ".join(said)

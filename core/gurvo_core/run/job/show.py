@@ -113,14 +113,15 @@ def _things(now: RunState, facts: Facts) -> Iterator[LooseEnd]:
                 title=f"{thing.name if thing else name} on{f', {one.place}' if one.place else ''}",
                 since=one.seq,
                 holds_back=STILL | {"cover"} if stops else CLOSED,
-                until=_with_the_real_one(thing, step or "take it off"),
+                until=_with_the_real_one(thing, one.place, step or "take it off"),
                 ends_with=None if _comes_off_now(now, name, facts) else ThingMoved(kind="thing", thing=name, on=False, place=one.place),
                 kept_from="turning, covers, start" if stops else "covers, start, hand over",
             )
 
 
-def _with_the_real_one(thing: Thing | None, until: str) -> str:
-    return f"{until}, when {thing.stands_in_for} is in" if thing is not None and thing.stands_in_for else until
+def _with_the_real_one(thing: Thing | None, place: str, until: str) -> str:
+    real = thing.stands_in(place) if thing is not None else ""
+    return f"{until}, when {real} is in" if real else until
 
 
 def _comes_off_now(now: RunState, thing: str, facts: Facts) -> bool:

@@ -378,8 +378,11 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none), Facts()))
     []
     """
-    for key, named in one.given:
-        yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
+    for key, named, place in one.given:
+        if key in _AT_A_PLACE:
+            yield from _AT_A_PLACE[key](now, named, place)
+        else:
+            yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
     for name in now.plan.besides.get(one.step.id, ()):
         yield from _not_done(now, name, facts)
     # what was undone below it is done again first, even where nothing else would say so
@@ -447,14 +450,18 @@ def _not_parked(now: RunState, position: str, _facts: Facts) -> Iterator[str]:
         yield f"the crank is not parked {at_place(_called(now.document.timing_positions, position))}"
 
 
-def _not_on(now: RunState, thing: str, _facts: Facts) -> Iterator[str]:
-    if thing not in now.on:
-        yield f"{_called(now.document.things, thing)} is not on"
+def _not_on(now: RunState, thing: str, place: str | None) -> Iterator[str]:
+    if not _is_on(now, thing, place):
+        yield f"{_called(now.document.things, thing)} is not on{f', {place}' if place else ''}"
 
 
-def _still_on(now: RunState, thing: str, _facts: Facts) -> Iterator[str]:
-    if thing in now.on:
-        yield f"{_called(now.document.things, thing)} is still on"
+def _still_on(now: RunState, thing: str, place: str | None) -> Iterator[str]:
+    if _is_on(now, thing, place):
+        yield f"{_called(now.document.things, thing)} is still on{f', {place}' if place else ''}"
+
+
+def _is_on(now: RunState, thing: str, place: str | None) -> bool:
+    return any(place in (None, one.place) for one in now.on.get(thing, ()))
 
 
 def _not_tight(now: RunState, wanted: Any, _facts: Facts) -> Iterator[str]:
@@ -463,12 +470,13 @@ def _not_tight(now: RunState, wanted: Any, _facts: Facts) -> Iterator[str]:
         yield f"{_called(now.document.joints, wanted.joint)} not tightened to stage {wanted.stage} yet"
 
 
-def _not_held(now: RunState, shaft: str, _facts: Facts) -> Iterator[str]:
+def _not_held(now: RunState, shaft: str, place: str | None) -> Iterator[str]:
     """A lock for timing is no counter-hold unless the book says that it may be pulled against."""
-    on = [thing for thing in now.document.things if thing.id in now.on and shaft in _held_by(now, thing)]
+    on = [thing for thing in now.document.things if _is_on(now, thing.id, place) and shaft in _held_by(now, thing)]
     if not any(thing.counter_hold for thing in on):
         lock = f"; {on[0].name} is a lock for timing and may not be pulled against" if on else ""
-        yield f"nothing holds {_called(now.document.drive.shafts, shaft)} against the wrench{lock}"
+        where = f", {place}," if place else ""
+        yield f"nothing holds {_called(now.document.drive.shafts, shaft)}{where} against the wrench{lock}"
 
 
 def _held_by(now: RunState, thing: Thing) -> Sequence[str]:
@@ -506,14 +514,12 @@ def _called(parts: Iterable[Any], name: str) -> str:
     return next((part.name for part in parts if part.id == name), name)
 
 
+_AT_A_PLACE: dict[str, Callable[[RunState, str, str | None], Iterator[str]]] = {"on": _not_on, "off": _still_on, "held": _not_held}
 _WHY_NOT: dict[str, Callable[[RunState, Any, Facts], Iterator[str]]] = {
     "done": _not_done,
     "decided": _not_decided,
     "parked": _not_parked,
-    "on": _not_on,
-    "off": _still_on,
     "tight": _not_tight,
-    "held": _not_held,
     "tensioned": _not_tensioned,
     "proven": _not_proven,
     "cured": _not_cured,

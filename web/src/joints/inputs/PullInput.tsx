@@ -26,6 +26,7 @@ const DONE: Record<string, string> = {
   loosen: 'Loosened',
   draw_down: 'All of them down',
   wait: 'It has rested',
+  said: 'Done as it says',
 };
 
 export function PullInput(props: Props) {
@@ -64,7 +65,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
   const touch = useMediaQuery('(pointer: coarse)') ?? false;
   // most wrenches only click: the pad comes when a figure is touched
   const [pad, setPad] = useState(false);
-  const [into, setInto] = useState<'torque' | 'angle' | 'before'>('torque');
+  const [into, setInto] = useState<'torque' | 'angle' | 'before'>(question.asks_angle ? 'angle' : 'torque');
   // the figure has the focus back after every answer
   useLayoutEffect(() => field.current?.focus(), [busy]);
   const gauges = useQuery(gaugesQuery).data ?? [];
@@ -135,29 +136,37 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
     onClick: () => touch && setPad(true),
     onChange: (event: { currentTarget: { value: string } }) => change({ [name]: event.currentTarget.value }),
   });
-  const second = question.asks_angle ? ('angle' as const) : ('before' as const);
+  // what is turned is the figure of an angle; what is pulled that of a torque
+  const [first, second] = question.asks_angle ? (['angle', 'torque'] as const) : (['torque', 'before'] as const);
   return (
     <section className={`${input.input} ${classes.box}`} data-wrong={wrong !== null} aria-label="Pull">
       <div className={classes.pull}>
         <div className={input.about}>
           {live.needle}
-          <label htmlFor="torque" hidden={live.needle !== null}>
-            {question.asks_angle ? 'Torque at the end' : 'Torque'}
+          <label htmlFor={first} hidden={live.needle !== null}>
+            {question.asks_angle ? 'Turned, degrees' : 'Torque'}
           </label>
           <span
             className={fastener === question.fastener ? classes.hint : undefined}
             hidden={live.needle !== null && fastener === question.fastener}
           >
             {fastener === question.fastener
-              ? 'as the wrench showed it; leave empty if it has no scale'
+              ? question.asks_angle
+                ? 'leave empty if it was turned as asked'
+                : 'as the wrench showed it; leave empty if it has no scale'
               : `bolt ${fastener} instead of ${question.fastener}`}
           </span>
         </div>
-        <div className={input.length}>
-          <label htmlFor={second}>{question.asks_angle ? 'Turned, degrees' : 'Degrees before it'}</label>
-          <input {...figure(second)} placeholder={question.asks_angle ? String(question.target_deg ?? '') : ''} />
+        <input
+          {...figure(first)}
+          ref={field}
+          className={`${input.figure} ${classes.first}`}
+          placeholder={question.asks_angle ? String(question.target_deg ?? '') : ''}
+        />
+        <div className={`${input.length} ${classes.second}`}>
+          <label htmlFor={second}>{question.asks_angle ? 'Torque at the end' : 'Degrees before it'}</label>
+          <input {...figure(second)} />
         </div>
-        <input {...figure('torque')} ref={field} className={input.figure} />
         <fieldset className={classes.units} aria-label="Unit">
           {TORQUE_UNITS.map((one) => (
             <UnstyledButton key={one} aria-pressed={one === unit} onClick={() => setUnit(one)}>

@@ -8,14 +8,15 @@ import { useDraft } from '../../ledger/draft';
 import input from '../../ledger/input.module.css';
 import { Wrong } from '../../ledger/Wrong';
 import { gaugesQuery } from '../../shop/api';
-import { torqueIn } from '../torque';
+import { torqueIn, useTorqueUnit } from '../torque';
 import classes from './joints.module.css';
 import { MoreOfJoint, useMore } from './MoreOfJoint';
 
 type Ready = Schemas['JointReady'];
 type Gauge = Schemas['GaugeOut'];
 
-const THREADS: Ready['threads'][] = ['dry', 'oiled', 'moly', 'assembly lube', 'threadlocker', 'sealant'];
+type Threads = NonNullable<Ready['threads']>;
+const THREADS: Threads[] = ['dry', 'oiled', 'moly', 'assembly lube', 'threadlocker', 'sealant', 'anti-seize'];
 const ANGLES: { value: NonNullable<Ready['angle_by']>; label: string; note: string }[] = [
   { value: 'gauge', label: 'angle gauge', note: '' },
   { value: 'wrench', label: 'the wrench', note: '' },
@@ -25,7 +26,7 @@ const ANGLES: { value: NonNullable<Ready['angle_by']>; label: string; note: stri
 ];
 
 interface Draft {
-  threads: Ready['threads'] | '';
+  threads: Threads | '';
   held: boolean;
   wrench: string;
   angle_by: NonNullable<Ready['angle_by']> | '';
@@ -33,6 +34,9 @@ interface Draft {
   extension: string;
   at: string;
   extends: boolean;
+  /** Of a joint of one bolt: what its pulls came to, by their keys. */
+  torques: Record<string, string>;
+  angles: Record<string, string>;
 }
 const EMPTY: Draft = {
   threads: '',
@@ -43,6 +47,8 @@ const EMPTY: Draft = {
   extension: '',
   at: '0',
   extends: false,
+  torques: {},
+  angles: {},
 };
 
 export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
@@ -59,7 +65,9 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
   const offered = [...wrenches].sort((a, b) => rank(a) - rank(b));
   const wrench =
     draft.wrench || (needed !== null ? (offered.find((one) => fits(one) && !one.overdue)?.code ?? '') : '');
-  const threads = draft.threads || question.threads || 'dry';
+  // how they are left is looked at, so nothing is preselected; the first key takes what the book has
+  const { threads } = draft;
+  const [unit] = useTorqueUnit();
   const angleBy = draft.angle_by || (wrenches.find((one) => one.code === wrench)?.address ? 'wrench' : 'gauge');
   const more = useMore();
   const isOpen = question.status !== 'done' && !question.blocked;
@@ -69,23 +77,34 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
     const entry: Ready = {
       kind: 'joint_ready',
       step: question.step,
-      threads,
-      held: draft.held || !question.held_by,
+      threads: threads || null,
+      held: draft.held && Boolean(question.held_by),
       wrench: wrench && wrench !== 'none' ? wrench : null,
       angle_by: question.needs_angle ? angleBy : null,
       lever_mm: draft.extends && draft.lever ? number(draft.lever) : null,
       extension_mm: draft.extends && draft.extension ? number(draft.extension) : null,
       extension_deg: draft.extends ? number(draft.at || '0') : 0,
+      pulls: question.pulls.map((one) => ({
+        stage: one.stage,
+        turn: one.turn,
+        torque: draft.torques[one.key]?.trim() ? { text: draft.torques[one.key] ?? '', unit } : null,
+        angle: draft.angles[one.key]?.trim() || null,
+      })),
     };
     if ((await answer([threads, wrench].filter(Boolean).join(', '), entry)) !== 'refused') forget();
   };
   useKeys([
-    ...offered.slice(0, 9).map((gauge, n) => ({
+    ...wrenches.slice(0, 9).map((gauge, n) => ({
       keys: [String(n + 1)],
       label: gauge.code,
       run: () => change({ wrench: gauge.code }),
     })),
-    { keys: ['t'], label: 'threads', run: () => change({ threads: after(THREADS, threads) }) },
+    {
+      keys: ['t'],
+      label: 'threads',
+      run: () =>
+        change({ threads: threads === '' && question.threads ? question.threads : after(THREADS, threads as Threads) }),
+    },
     { keys: ['x'], label: 'held', run: () => change({ held: !draft.held }) },
     {
       keys: ['a'],
@@ -141,13 +160,14 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
         <fieldset className={classes.wide}>
           <legend>Wrench{needed !== null && `, for ${needed} N·m`}</legend>
           <div className={classes.options}>
-            {offered.map((gauge, n) => (
+            {offered.map((gauge) => (
               <UnstyledButton
                 key={gauge.code}
                 aria-pressed={gauge.code === wrench}
                 onClick={() => change({ wrench: gauge.code })}
               >
-                <i>{n + 1}</i>
+                {/* its number is the shop's, whatever comes first here */}
+                <i>{wrenches.indexOf(gauge) + 1}</i>
                 {gauge.code}
                 <small>
                   {gauge.least ?? 0} to {gauge.most ?? 'any'}
@@ -182,6 +202,34 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
             ))}
           </div>
         )}
+        {question.pulls
+          .filter((one) => one.asks_torque)
+          .map((one) => (
+            <fieldset key={one.key} className={classes.wide}>
+              <legend>{one.ask}</legend>
+              <div className={classes.extension}>
+                {one.asks_angle && (
+                  <TextInput
+                    label="Turned, degrees"
+                    inputMode="decimal"
+                    placeholder={String(one.target_deg ?? '')}
+                    value={draft.angles[one.key] ?? ''}
+                    onChange={(event) =>
+                      change({ angles: { ...draft.angles, [one.key]: event.currentTarget.value.slice(0, 8) } })
+                    }
+                  />
+                )}
+                <TextInput
+                  label={`${one.asks_angle ? 'Torque at the end' : 'Torque shown'}, ${unit}`}
+                  inputMode="decimal"
+                  value={draft.torques[one.key] ?? ''}
+                  onChange={(event) =>
+                    change({ torques: { ...draft.torques, [one.key]: event.currentTarget.value.slice(0, 8) } })
+                  }
+                />
+              </div>
+            </fieldset>
+          ))}
       </div>
       <div className={input.foot}>
         {question.held_by ? (
@@ -199,7 +247,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
         )}
         {more.button}
         <Button size="lg" onClick={record} loading={busy}>
-          Ready to pull
+          {question.pulls.length > 0 ? 'Looked at and pulled' : 'Ready to pull'}
         </Button>
       </div>
       <Wrong wrong={wrong} />
