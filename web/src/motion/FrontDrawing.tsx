@@ -40,7 +40,8 @@ interface Turner {
 }
 
 export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid, room }: FrontDrawingProps) {
-  const { box, wheels } = twin.drawing;
+  const { wheels } = twin.drawing;
+  const box = filling(twin.drawing.box, room);
   const turners = useRef(new Map<string, Turner>());
   const hold = (key: string, turned: Turned) => (node: SVGSVGElement | null) => {
     if (node) turners.current.set(key, { node, turned });
@@ -51,7 +52,8 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
       node.style.transform = `rotate(${evenly(turned, deg).toFixed(3)}deg)`;
   });
   // letters come out alike on a wide drawing and a tall one
-  const [wide, high] = [box.right_mm - box.left_mm, box.top_mm - box.bottom_mm];
+  const { left_mm, right_mm, top_mm, bottom_mm } = twin.drawing.box;
+  const [wide, high] = [right_mm - left_mm, top_mm - bottom_mm];
   const mmAPixel = room?.width && room.height ? Math.max(wide / room.width, high / room.height) : 0;
   const size = Math.max(wide / 42, high / 25, LETTERS_PX * mmAPixel);
   const turnOf = (shaft: string): Turned => {
@@ -95,9 +97,17 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
           )
         );
       })}
-      <Fixed drawing={twin.drawing} size={size} mirrored={seenFrom !== 'front'} lit={lit} laid={laid} />
+      <Fixed drawing={{ ...twin.drawing, box }} size={size} mirrored={seenFrom !== 'front'} lit={lit} laid={laid} />
     </Sheet>
   );
+}
+
+/** As wide as what is drawn may be in its room, so that names have the ground beside it. */
+function filling(box: Schemas['DriveDrawing']['box'], room: FrontDrawingProps['room']) {
+  if (!room?.width || !room.height) return box;
+  const wide = ((box.top_mm - box.bottom_mm) * room.width) / room.height;
+  const more = Math.max(0, wide - (box.right_mm - box.left_mm)) / 2;
+  return { ...box, left_mm: box.left_mm - more, right_mm: box.right_mm + more };
 }
 
 /** One lobe of each sort; twin lobes stand alike. */
@@ -154,7 +164,11 @@ function Fixed({ drawing, size, mirrored, lit, laid }: FixedProps) {
           transform={`translate(${label.x} ${label.y}) scale(${mirrored ? -1 : 1} 1)`}
           className={classes.name}
         >
-          {label.text}
+          {label.lines.map((line, n) => (
+            <tspan key={line} x={0} y={`${1.2 * (n - (label.lines.length - 1) / 2)}em`}>
+              {line}
+            </tspan>
+          ))}
         </text>
       ))}
     </Still>

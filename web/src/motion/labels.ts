@@ -5,7 +5,8 @@ type Wheel = Schemas['DrawnWheel'];
 
 export interface Label {
   id: string;
-  text: string;
+  /** What differs from its like stands on a line of its own where one line is too wide. */
+  lines: string[];
   x: number;
   /** Downwards, as on screen. */
   y: number;
@@ -18,7 +19,11 @@ interface Box {
   bottom: number;
 }
 
-const LETTER = 0.5;
+const LETTER = 0.47;
+
+function letters(text: string): number {
+  return text.length * LETTER;
+}
 
 function overlap(a: Box, b: Box): number {
   const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
@@ -63,26 +68,40 @@ export function placeLabels(
       .map((run) => around(run.label.x_mm, -run.label.y_mm + size * 0.5, size * LETTER * 8, size * 1.1)),
   );
   const labels: Label[] = [];
+  const middle = shown.reduce((sum, wheel) => sum + wheel.x_mm, 0) / Math.max(1, shown.length);
   for (const [n, wheel] of shown.entries()) {
-    const half = (wheel.name.length * size * LETTER) / 2;
     const r = wheel.radius_mm;
     const [x, y] = [wheel.x_mm, -wheel.y_mm];
+    const ground = x < middle ? x - r - drawn.left_mm : drawn.right_mm - x - r;
+    const lines = letters(wheel.name) * size > ground - size * 0.6 ? wheel.name.split(/(?<=,) /) : [wheel.name];
+    const half = (Math.max(...lines.map(letters)) * size) / 2;
+    const tall = size * 0.6 * lines.length;
     const inside = half < r * 0.8 ? [{ x, y: y + r * 0.6 }] : [];
+    const [right, left] = [
+      { x: x + r + half + size * 0.6, y },
+      { x: x - r - half - size * 0.6, y },
+    ];
+    const [below, above] = [
+      { x, y: y + r + tall + size * 0.4 },
+      { x, y: y - r - tall - size * 0.4 },
+    ];
+    // away from the others first: what stands at a side is named on that side
+    const away = x - middle;
+    const sides = away < 0 ? [left, right] : [right, left];
     const outside = [
-      { x, y: y + r + size },
-      { x, y: y - r - size },
-      { x: x + r + half + size * 0.4, y },
-      { x: x - r - half - size * 0.4, y },
+      ...(Math.abs(away) > r / 2 ? [...sides, below, above] : [below, above, ...sides]),
+      { x, y: y + r + tall + size * 1.6 },
+      { x, y: y - r - tall - size * 1.6 },
     ].map((at) => ({ ...at, x: within(at.x, drawn.left_mm + half, drawn.right_mm - half) }));
     const cost = (at: { x: number; y: number }) => {
-      const box = around(at.x, at.y, half, size * 0.6);
+      const box = around(at.x, at.y, half, tall);
       const off = Math.max(0, -drawn.top_mm - box.top) + Math.max(0, box.bottom + drawn.bottom_mm);
       const own = inside.length > 0 ? n : -1;
       return off * size * 4 + taken.reduce((sum, other, m) => sum + (m === own ? 0 : overlap(box, other)), 0);
     };
     const best = [...inside, ...outside].reduce((a, b) => (cost(b) < cost(a) - 1e-6 ? b : a));
-    taken.push(around(best.x, best.y, half, size * 0.6));
-    labels.push({ id: wheel.id, text: wheel.name, ...best });
+    taken.push(around(best.x, best.y, half, tall));
+    labels.push({ id: wheel.id, lines, ...best });
   }
   return labels;
 }

@@ -140,7 +140,7 @@ function Measured(props: Props & { more: ReturnType<typeof useMore> }) {
   const [first, second] = question.asks_angle ? (['angle', 'torque'] as const) : (['torque', 'before'] as const);
   return (
     <section className={`${input.input} ${classes.box}`} data-wrong={wrong !== null} aria-label="Pull">
-      <div className={classes.pull}>
+      <div className={classes.pull} data-turned={question.asks_angle}>
         <div className={input.about}>
           {live.needle}
           <label htmlFor={first} hidden={live.needle !== null}>
