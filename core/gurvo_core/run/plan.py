@@ -2,7 +2,7 @@
 
 __all__ = ["Plan", "PlanStep", "has_run", "plan_of"]
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -158,6 +158,11 @@ class Plan:
             waiting += more - found
             found |= more
         return frozenset(found)
+
+    def nearest(self, missing: Sequence[str]) -> tuple[str, ...]:
+        """Of several steps that are waited for, those that wait for none of the others: what is next, not all that lies behind it."""
+        others = frozenset(missing)
+        return tuple(name for name in missing if not others & self.below(name))
 
     def above(self, opened: str) -> frozenset[str]:
         """Ids of everything that stands on a step, over however many others."""

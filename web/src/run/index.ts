@@ -1,21 +1,28 @@
 /** What the run brings to the bench: its inputs by kind of question, its drawings by what is done. */
 import { later } from '../app/later';
-import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
+import { type Drawings, type Inputs, keyHint, type Question } from '../ledger/contract';
 import { isLaid } from './asked';
 import { StepInput } from './inputs/StepInput';
 import { RunDrawing } from './RunDrawing';
 
 const parts = () => import('./parts');
 
+const allMeetHint = (question: Question) =>
+  'looks' in question && question.looks.length > 0 ? [keyHint('0', 'all meet')] : [];
+
 export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant' | 'plugs'> = {
   step_done: {
     Input: StepInput,
-    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose'), keyHint('0', 'all meet')],
-    also: (question) => (isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
+    keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')],
+    also: (question) => [
+      ...allMeetHint(question),
+      ...(isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
+    ],
   },
   turn_seen: {
     Input: later(async () => (await parts()).TurnInput),
-    keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose'), keyHint('0', 'all meet')],
+    keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose')],
+    also: allMeetHint,
   },
   plugs: { Input: later(async () => (await parts()).PlugsInput), keys: [keyHint('Enter', 'confirm')] },
   hold_point: { Input: later(async () => (await parts()).HoldInput), keys: [keyHint('Enter', 'sign')] },

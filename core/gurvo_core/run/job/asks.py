@@ -188,7 +188,7 @@ def _asked_done(plan: Plan, step_id: str, minutes: float | None, is_skipped: boo
 @kept_with
 def _asked_waiting(plan: Plan, step_id: str, minutes: float | None, missing: tuple[str, ...], unsigned: tuple[str, ...]) -> Asked:
     """What is asked in a step that waits for others and for nothing else: most of what is left of a long run, and told by their names."""
-    blocked = "; ".join(not_whole(plan, name, is_unsigned=name in unsigned) for name in missing)
+    blocked = "; ".join(not_whole(plan, name, is_unsigned=name in unsigned) for name in plan.nearest(missing))
     return _asked_of(plan, step_id, minutes, _Standing(is_whole=False, blocked=blocked, note=_minutes(minutes)))
 
 

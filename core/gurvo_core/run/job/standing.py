@@ -381,10 +381,9 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     for key, named, place in one.given:
         if key in _AT_A_PLACE:
             yield from _AT_A_PLACE[key](now, named, place)
-        else:
+        elif key != "done":
             yield from _WHY_NOT.get(key, _nothing)(now, named, facts)
-    for name in now.plan.besides.get(one.step.id, ()):
-        yield from _not_done(now, name, facts)
+    yield from _not_done_yet(now, one, facts)
     # what was undone below it is done again first, even where nothing else would say so
     if now.opened:
         named_already = one.implied | {need.done for need in one.step.needs}
@@ -400,6 +399,14 @@ def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
     for part in now.document.kit:
         if part.id in step.parts and part.id in now.plan.laid_out and ready.get(part.id) not in ("new", "there"):
             yield f"{part.name} not on the bench yet"
+
+
+def _not_done_yet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
+    """The steps that a step names and that are not done: of those that wait for each other the one that is next."""
+    named = [*(need.done for need in one.step.needs if need.done), *now.plan.besides.get(one.step.id, ())]
+    missing = [name for name in named if name in now.plan.by_id and not is_done(now, name, facts)]
+    for name in now.plan.nearest(missing) if len(missing) > 1 else missing:
+        yield from _not_done(now, name, facts)
 
 
 def _not_done(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
@@ -516,7 +523,6 @@ def _called(parts: Iterable[Any], name: str) -> str:
 
 _AT_A_PLACE: dict[str, Callable[[RunState, str, str | None], Iterator[str]]] = {"on": _not_on, "off": _still_on, "held": _not_held}
 _WHY_NOT: dict[str, Callable[[RunState, Any, Facts], Iterator[str]]] = {
-    "done": _not_done,
     "decided": _not_decided,
     "parked": _not_parked,
     "tight": _not_tight,
