@@ -309,6 +309,9 @@ class LittleKnownTests(Keys):
         self.says(self.alert, "it must be 1/2: correct the tooth counts: count or measure again")
         self.type("n")
         self.says(self.part("Tape"), "not known")
+        self.asked("Pump wheel: how many teeth")
+        self.type("k")
+        self.asked("Belt from the crank")
 
     def test_no_key_takes_a_mark_for_met_before_somebody_said_so(self):
         self.at("holm-d4", "gears-on")

@@ -69,6 +69,14 @@ class FoundTests(FoundCase):
         self.assertIsNone(self.build.folded.document.drive.wheel("crank-wheel").teeth)
         self.assertEqual(next_question(self.build.state).key, f"belt-on:{CRANK}")
 
+    def test_none_of_them_is_known_is_one_answer(self):
+        self.found(CRANK, "24")
+        question = next_question(self.build.state)
+        self.refused("it is known already", lambda: self.build.enter("not_known", pointer=question.pointer, more=[CRANK]))
+        self.build.enter("not_known", pointer=question.pointer, more=question.to_come)
+        self.assertEqual(next_question(self.build.state).key, "belt-on")
+        self.assertIn("Timing belt", self.build.folded.entries[-1].body.called_more[-1])
+
     def test_not_known_goes_on_and_is_not_asked_again(self):
         self.build.enter("not_known", pointer=CRANK)
         self.assertNotEqual(next_question(self.build.state).key, f"belt-on:{CRANK}")

@@ -3733,6 +3733,8 @@ export interface components {
             status: "done" | "open" | "optional";
             /** Title */
             title: string;
+            /** To Come */
+            to_come: string[];
             /**
              * Typed
              * @enum {string}
@@ -6175,10 +6177,21 @@ export interface components {
              */
             called?: string | null;
             /**
+             * Called More
+             * @default []
+             */
+            called_more: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "not_known";
+            /**
+             * More
+             * @description What else is not known, said at once
+             * @default []
+             */
+            more: string[];
             /** Pointer */
             pointer: string;
         };

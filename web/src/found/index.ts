@@ -6,5 +6,6 @@ export const foundInputs: Inputs<'found'> = {
   found: {
     Input: later(async () => (await import('./inputs/FoundInput')).FoundInput),
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose'), keyHint('N', 'not known, go on')],
+    also: (question) => ('to_come' in question && question.to_come.length > 0 ? [keyHint('K', 'none is known')] : []),
   },
 };

@@ -28,11 +28,11 @@ def ask_first(now: FoundState, step: Step, facts: Facts) -> Sequence[FoundQuesti
     still = [one for one in wanted if one.pointer not in now.found and one.pointer not in now.unknown]
     why = facts.get(WHY_STEP_WAITS)
     blocked = why(step.key, facts) if why and still else ""
-    return [_question(step.key, one, blocked) for one in still]
+    return [_question(step.key, one, blocked, tuple(other.pointer for other in still[at + 1 :])) for at, one in enumerate(still)]
 
 
 @lru_cache(maxsize=2048)
-def _question(step_id: str, wanted: Wanted, blocked: str) -> FoundQuestion:
+def _question(step_id: str, wanted: Wanted, blocked: str, later: tuple[str, ...]) -> FoundQuestion:
     return FoundQuestion(
         key=f"{step_id}:{wanted.pointer}",
         title=wanted.title,
@@ -46,4 +46,5 @@ def _question(step_id: str, wanted: Wanted, blocked: str) -> FoundQuestion:
         unit=wanted.unit,
         options=[FoundOption(value=one.value, label=one.label, detail=one.detail) for one in wanted.options],
         hows=HOWS[wanted.kind],
+        to_come=list(later),
     )

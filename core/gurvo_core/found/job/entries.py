@@ -30,4 +30,6 @@ class NotKnown(Body):
 
     kind: Literal["not_known"]
     pointer: Pointer
+    more: tuple[Pointer, ...] = Field(default=(), max_length=60, description="What else is not known, said at once")
     called: Called | None = Field(default=None, description="What it was called; completed when it is taken")
+    called_more: tuple[Called, ...] = Field(default=(), max_length=60)

@@ -26,7 +26,7 @@ def _take_found(now: FoundState, entry: LedgerEntry, body: FoundFact) -> FoundSt
 
 
 def _take_unknown(now: FoundState, _entry: LedgerEntry, body: NotKnown) -> FoundState:
-    return replace(now, unknown=now.unknown | {body.pointer})
+    return replace(now, unknown=now.unknown | {body.pointer, *body.more})
 
 
 _COUNTS, _FIGURES = ("teeth", "count", "fasteners"), ("to_next", "number", "pitch_mm")
@@ -87,13 +87,22 @@ def _against_the_book(document: EngineDocument, body: FoundFact) -> Iterator[Obj
 
 def _check_unknown(now: FoundState, body: NotKnown, _facts: Facts) -> Iterator[Objection]:
     yield from need(is_open(now.document, body.pointer), "pointer", "it is known already")
+    for at, pointer in enumerate(body.more):
+        yield from need(is_open(now.document, pointer), f"more.{at}", "it is known already")
 
 
 def _named(body: Any, document: EngineDocument, _before: Sequence[LedgerEntry]) -> Any:
     if body.called is not None:
         return body
-    wanted = _wanted(document, body.pointer)
-    return body.model_copy(update={"called": f"{wanted.title}, {wanted.unit}".rstrip(", ") if wanted else body.pointer})
+    kept: dict[str, Any] = {"called": _called(document, body.pointer)}
+    if isinstance(body, NotKnown) and body.more:
+        kept["called_more"] = tuple(_called(document, pointer) for pointer in body.more)
+    return body.model_copy(update=kept)
+
+
+def _called(document: EngineDocument, pointer: str) -> str:
+    wanted = _wanted(document, pointer)
+    return f"{wanted.title}, {wanted.unit}".rstrip(", ") if wanted else pointer
 
 
 def _say_found(body: FoundFact) -> Words:
@@ -106,7 +115,7 @@ KINDS: tuple[Kind[Any, FoundState], ...] = (
         body=NotKnown,
         does="look",
         settle=_named,
-        words=lambda body: Words(title=body.called or body.pointer, value="not known"),
+        words=lambda body: Words(title="; ".join([body.called or body.pointer, *body.called_more]), value="not known"),
         take=_take_unknown,
         check=_check_unknown,
     ),

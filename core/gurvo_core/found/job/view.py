@@ -26,6 +26,7 @@ class FoundQuestion(Question):
     unit: str
     options: list[FoundOption]
     hows: list[How]
+    to_come: list[str]  # pointers of what is asked after it before the same step
 
 
 class FoundLine(View):

@@ -24,10 +24,13 @@ export function FoundInput({ bench, question, wrong, busy, answer }: Props) {
     if ((await answer(said, { kind: 'found', pointer: question.pointer, value, how, note: '' })) !== 'refused')
       forget();
   };
-  const goOn = async () => {
+  const goOn = async (more: string[] = []) => {
     if (busy || question.blocked) return;
-    if ((await answer('not known', { kind: 'not_known', pointer: question.pointer })) !== 'refused') forget();
+    const { pointer } = question;
+    const entry = { kind: 'not_known' as const, pointer, more, called_more: [] };
+    if ((await answer('not known', entry)) !== 'refused') forget();
   };
+  const all = question.to_come.length + 1;
   useKeys([
     ...options.map((one, n) => ({
       keys: [String(n + 1)],
@@ -36,6 +39,7 @@ export function FoundInput({ bench, question, wrong, busy, answer }: Props) {
     })),
     { keys: ['Enter', 'PageDown'], label: 'record', run: () => void record() },
     { keys: ['n'], label: 'not known, go on', run: () => void goOn() },
+    { keys: ['k'], label: 'none is known', quiet: true, run: () => all > 1 && void goOn(question.to_come) },
   ]);
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label={question.title}>
@@ -69,6 +73,15 @@ export function FoundInput({ bench, question, wrong, busy, answer }: Props) {
           ))}
         </fieldset>
         <span className={input.grow}>{question.blocked && `Not yet: ${question.blocked}.`}</span>
+        {all > 1 && (
+          <UnstyledButton
+            className={classes.none}
+            disabled={Boolean(question.blocked)}
+            onClick={() => void goOn(question.to_come)}
+          >
+            <b>K</b> none of the {all} is known
+          </UnstyledButton>
+        )}
         <Button variant="default" size="lg" onClick={() => void goOn()} disabled={Boolean(question.blocked)}>
           Not known, go on
         </Button>
