@@ -21,7 +21,7 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, drive, fits, floor, hostile, joints, needle, requests, run, twin
+        from benchmarks import browser, core, coverage, drive, fits, floor, found, hostile, joints, needle, requests, run, twin
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -35,11 +35,13 @@ def main() -> None:
         fits.fill()
         pulls = joints.fill()
         entered = run.fill()
+        facts = found.fill()
         with running_server(database) as port:
             requests.measure(port, SERIAL, CALLS)
             fits.entries(port, CALLS)
             joints.entries(port, pulls)
             run.entries(port, entered)
+            found.measure(port, facts, CALLS)
             hostile.measure(port)
             browser.measure(port)
             twin.measure(port)

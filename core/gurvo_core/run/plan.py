@@ -146,18 +146,37 @@ class Plan:
         return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
 
     @cached_property
+    def hold_points(self) -> frozenset[str]:
+        """Ids of the steps that are signed."""
+        return frozenset(one.step.id for one in self.steps if one.step.hold_point)
+
+    @cached_property
+    def doing(self) -> Mapping[str, tuple[str, ...]]:
+        """Ids of the steps by what they do."""
+        found: dict[str, list[str]] = {}
+        for one in self.steps:
+            found.setdefault(one.step.does, []).append(one.step.id)
+        return {does: tuple(names) for does, names in found.items()}
+
+    @cached_property
     def simply_done(self) -> frozenset[str]:
         """Ids of the steps of which nothing more is asked once they are done: no signature, no stops."""
         return frozenset(one.step.id for one in self.steps if not one.step.hold_point and one.step.does != "turn_over")
 
+    @cached_property
+    def _below(self) -> dict[str, frozenset[str]]:
+        return {}
+
     def below(self, step_id: str) -> frozenset[str]:
-        """Ids of everything that must be done before a step, over however many others."""
-        found, waiting = set[str](), [step_id]
-        while waiting:
-            more = self.by_id[waiting.pop()].needs & self.by_id.keys()
-            waiting += more - found
-            found |= more
-        return frozenset(found)
+        """Ids of everything that must be done before a step, over however many others; worked out once for each."""
+        if step_id not in self._below:
+            found, waiting = set[str](), [step_id]
+            while waiting:
+                more = self.by_id[waiting.pop()].needs & self.by_id.keys()
+                waiting += more - found
+                found |= more
+            self._below[step_id] = frozenset(found)
+        return self._below[step_id]
 
     def nearest(self, missing: Sequence[str]) -> tuple[str, ...]:
         """Of several steps that are waited for, those that wait for none of the others: what is next, not all that lies behind it."""

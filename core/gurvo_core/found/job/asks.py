@@ -8,7 +8,7 @@ from functools import lru_cache
 from gurvo_core.found.job.entries import How
 from gurvo_core.found.job.state import FoundState
 from gurvo_core.found.job.view import FoundOption, FoundQuestion
-from gurvo_core.found.wanted import Wanted, wanted_in
+from gurvo_core.found.wanted import Wanted
 from gurvo_core.ledger import STEPS_DONE, WHY_STEP_WAITS, Facts, Step
 
 HOWS: dict[str, list[How]] = {
@@ -22,7 +22,7 @@ HOWS: dict[str, list[How]] = {
 
 def ask_first(now: FoundState, step: Step, facts: Facts) -> Sequence[FoundQuestion]:
     """The next thing that a step needs and nobody has told; the others follow one by one."""
-    wanted = wanted_in(now.document).get(step.key, ())
+    wanted = now.wanted.get(step.key, ())
     if not wanted or step.key in (facts.get(STEPS_DONE) or ()):
         return ()
     still = [one for one in wanted if one.pointer not in now.found and one.pointer not in now.unknown]

@@ -4,10 +4,12 @@ __all__ = ["FoundState", "Standing", "begin_found"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.found.filled import Fact
 from gurvo_core.found.job.entries import FoundFact
+from gurvo_core.found.wanted import Wanted, wanted_in
 
 
 @dataclass(frozen=True)
@@ -27,6 +29,11 @@ class FoundState:
     document: EngineDocument
     found: Mapping[str, Standing] = field(default_factory=dict)
     unknown: frozenset[str] = frozenset()
+
+    @cached_property
+    def wanted(self) -> Mapping[str, tuple[Wanted, ...]]:
+        """What is asked in each step of its run, of all that its document leaves open."""
+        return wanted_in(self.document)
 
 
 def begin_found(document: EngineDocument) -> FoundState:

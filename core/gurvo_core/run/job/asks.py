@@ -34,9 +34,7 @@ from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
 from gurvo_core.run.job.said import said_of
 from gurvo_core.run.job.standing import (
     facts_done_elsewhere,
-    is_done,
     minutes_of,
-    not_good,
     not_there,
     not_whole,
     unmet,
@@ -176,7 +174,8 @@ def _asked_plain(now: RunState, step: Step, facts: Facts) -> Asked:
 
 def _is_asked_again(now: RunState, step_id: str) -> bool:
     """Whether a step that was done is asked once more: what was looked at is not good, what was heard is a noise, a part was missing."""
-    return not_good(now, step_id) or bool(not_there(now, step_id))
+    done = now.done.get(step_id)
+    return done is not None and (done.is_not_good or bool(not_there(now, step_id)))
 
 
 @kept_with
@@ -196,7 +195,7 @@ def _asked_waiting(plan: Plan, step_id: str, minutes: float | None, missing: tup
 def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None, minutes: float | None) -> Asked:
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
     facts = facts_done_elsewhere(done_elsewhere)
-    is_whole = is_done(now, step_id, facts)
+    is_whole = step_id in whole_steps(now, done_elsewhere)
     again = _is_asked_again(now, step_id)
     lacks = not_there(now, step_id)
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
@@ -308,15 +307,22 @@ def _step(plan: Plan, one: PlanStep, minutes: float | None, stands: _Standing) -
         thing=said.thing,
         next_step=stands.next_step,
         parts=said.parts,
-        looks=_look_views(plan.document, stands.looks),
+        looks=_look_views(plan, stands.looks),
         tools=list(step.tools),
         moves=step.does in MOVES,
         way=_way_words(step),
     )
 
 
-def _look_views(document: EngineDocument, looks: tuple[LookAt, ...]) -> list[LookView]:
-    guessed = {mark.id for at, mark in enumerate(document.drive.marks) if document.is_guessed(f"/drive/marks/{at}")}
+@kept_with
+def _guessed_marks(plan: Plan) -> frozenset[str]:
+    """Ids of the marks of which the document says that they are guesses."""
+    document = plan.document
+    return frozenset(mark.id for at, mark in enumerate(document.drive.marks) if document.is_guessed(f"/drive/marks/{at}"))
+
+
+def _look_views(plan: Plan, looks: tuple[LookAt, ...]) -> list[LookView]:
+    guessed = _guessed_marks(plan)
     return [
         LookView.model_construct(
             of=one.id,
@@ -385,7 +391,7 @@ def _turn(plan: Plan, one: PlanStep, seen: int, looks: tuple[LookAt, ...], stand
         crank_deg=crank_deg,
         marks=[] if crank_deg is None or is_whole or not document.is_placed(step.position or "") else _marks_at(document, crank_deg),
         after_note=meet_again_words(document),
-        looks=[] if is_whole else _look_views(document, looks),
+        looks=[] if is_whole else _look_views(plan, looks),
         turned_ask=f"Turned {_turns(stop.turns)}? Then say what is seen." if not looks else "What do the marks say?",
         cautions=list(step.cautions),
         tools=list(step.tools),

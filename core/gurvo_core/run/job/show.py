@@ -12,13 +12,12 @@ from gurvo_core.run.job.entries import MarksTaken, OilChange, ThingMoved, Troubl
 from gurvo_core.run.job.off import laid_off, off_said
 from gurvo_core.run.job.standing import (
     cured_at,
-    is_done,
     joint_stage,
-    not_good,
     parts_ready,
     tensioner_at,
     title_of,
     unmet,
+    whole_steps,
 )
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView, ShaftName
@@ -236,7 +235,7 @@ def _parts(now: RunState) -> Iterator[LooseEnd]:
 def _inspected(now: RunState) -> Iterator[LooseEnd]:
     for one in now.plan.steps:
         done = now.done.get(one.step.id)
-        if done and not_good(now, one.step.id):
+        if done and done.is_not_good:
             is_start = one.step.does == "first_start"
             until = (
                 "find it and cure it, then start again" if is_start else "replaced, put right, or used as it is by the lead: in that step"
@@ -341,8 +340,8 @@ def _open_minutes(now: RunState, done_elsewhere: frozenset[str] | None) -> Seque
 @kept_with
 def _open_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> Sequence[PlanStep]:
     """The steps that are not done yet."""
-    facts = Facts({DONE_ELSEWHERE: done_elsewhere})
-    return tuple(one for one in now.plan.steps if not is_done(now, one.step.id, facts))
+    whole = whole_steps(now, done_elsewhere)
+    return tuple(one for one in now.plan.steps if one.step.id not in whole)
 
 
 def view_of(now: RunState, facts: Facts) -> RunView:

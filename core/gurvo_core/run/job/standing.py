@@ -7,7 +7,6 @@ __all__ = [
     "is_on_at",
     "joint_stage",
     "minutes_of",
-    "not_good",
     "not_there",
     "not_whole",
     "parts_ready",
@@ -89,19 +88,8 @@ def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     planned, done = now.plan.by_id.get(step_id), now.done.get(step_id)
     if done is not None:
         is_signed = planned is None or not planned.step.hold_point or bool(done.signed)
-        return is_signed and not not_good(now, step_id)
+        return is_signed and not done.is_not_good
     return planned is not None and planned.step.does in (facts.get(DONE_ELSEWHERE) or ())
-
-
-def not_good(now: RunState, step_id: str) -> bool:
-    """Whether something that was looked at there is not good, or was heard to leak or knock, and nothing has been done about it."""
-    done = now.done.get(step_id)
-    if done is None or done.is_skipped:
-        return False
-    answers = done.answers
-    return answers.get("heard") in ("noise", "leak") or any(
-        key.partition(".")[0] == "found" and said == "not_good" for key, said in answers.items()
-    )
 
 
 def not_there(now: RunState, step_id: str) -> tuple[str, ...]:
@@ -163,8 +151,12 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
     >>> whole_steps(begin_run(quern_4()), None)
     frozenset()
     """
-    facts = facts_done_elsewhere(done_elsewhere)
-    return frozenset(step_id for step_id in now.plan.by_id if is_done(now, step_id, facts))
+    plan, done = now.plan, now.done
+    open_again = {name for name, one in done.items() if one.is_not_good or (name in plan.hold_points and not one.signed)}
+    return frozenset(
+        (done.keys() & plan.by_id.keys()) - open_again
+        | {name for does in done_elsewhere or () for name in plan.doing.get(does, ()) if name not in done}
+    )
 
 
 def is_on_at(now: RunState, thing: str, place: str) -> bool:
@@ -404,7 +396,8 @@ def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
 def _not_done_yet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     """The steps that a step names and that are not done: of those that wait for each other the one that is next."""
     named = [*(need.done for need in one.step.needs if need.done), *now.plan.besides.get(one.step.id, ())]
-    missing = [name for name in named if name in now.plan.by_id and not is_done(now, name, facts)]
+    whole = whole_steps(now, facts.get(DONE_ELSEWHERE))
+    missing = [name for name in named if name in now.plan.by_id and name not in whole]
     for name in now.plan.nearest(missing) if len(missing) > 1 else missing:
         yield from _not_done(now, name, facts)
 

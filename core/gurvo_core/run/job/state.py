@@ -5,6 +5,7 @@ __all__ = ["Done", "Opened", "RunState", "StopSeen", "ThingOn", "begin_run"]
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
+from functools import cached_property
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import LedgerEntry
@@ -28,6 +29,14 @@ class Done:
     went_in: frozenset[str] = frozenset()  # tools that went in again
     all_met: bool = False  # entered before marks were asked by name: all of them met
     is_taken: bool = False  # marks that did not meet, taken by the lead as they are
+
+    @cached_property
+    def is_not_good(self) -> bool:
+        """Whether what was looked at is not good, or was heard to leak or knock, and nothing has been done about it."""
+        if self.is_skipped:
+            return False
+        found = (said for key, said in self.answers.items() if key.partition(".")[0] == "found")
+        return self.answers.get("heard") in ("noise", "leak") or "not_good" in found
 
 
 @dataclass(frozen=True, kw_only=True)
