@@ -1,13 +1,10 @@
 /** What the timing brings to the bench: its inputs by kind of question, its drawings by what is done. */
+import { later } from '../app/later';
 import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
-import { CamChoice } from './inputs/CamChoice';
-import { ConfirmStop } from './inputs/ConfirmStop';
-import { ConfirmZero } from './inputs/ConfirmZero';
-import { MethodChoice } from './inputs/MethodChoice';
 import { ReadingInput } from './inputs/ReadingInput';
-import { SetupForm } from './inputs/SetupForm';
 import { TimingDrawing } from './TimingDrawing';
 
+const parts = () => import('./parts');
 const CONFIRM = [keyHint('Enter', 'confirm')];
 const READING = [
   keyHint('Enter', 'record'),
@@ -21,15 +18,18 @@ export const timingInputs: Inputs<
   'wheel_setup' | 'tdc_method' | 'piston_stop' | 'tdc_reading' | 'wheel_zero' | 'lift_reading' | 'cam_decision'
 > = {
   wheel_setup: {
-    Input: SetupForm,
+    Input: later(async () => (await parts()).SetupForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-3', 'numbering'), keyHint('R', 'runs'), keyHint('X', 'plugs out')],
   },
-  tdc_method: { Input: MethodChoice, keys: [keyHint('1-4', 'choose')] },
-  piston_stop: { Input: ConfirmStop, keys: CONFIRM },
+  tdc_method: { Input: later(async () => (await parts()).MethodChoice), keys: [keyHint('1-4', 'choose')] },
+  piston_stop: { Input: later(async () => (await parts()).ConfirmStop), keys: CONFIRM },
   tdc_reading: { Input: ReadingInput, keys: READING },
-  wheel_zero: { Input: ConfirmZero, keys: CONFIRM },
+  wheel_zero: { Input: later(async () => (await parts()).ConfirmZero), keys: CONFIRM },
   lift_reading: { Input: ReadingInput, keys: READING },
-  cam_decision: { Input: CamChoice, keys: [keyHint('1-4', 'choose'), keyHint('Enter', 'record')] },
+  cam_decision: {
+    Input: later(async () => (await parts()).CamChoice),
+    keys: [keyHint('1-4', 'choose'), keyHint('Enter', 'record')],
+  },
 };
 
 export const timingDrawings: Drawings<'set_up_wheel' | 'find_tdc' | 'degree'> = {

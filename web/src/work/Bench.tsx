@@ -20,13 +20,13 @@ import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
 import { DRAWINGS, INPUTS } from './inputs';
 import { LooseEnds } from './LooseEnds';
-import { NoteDialog } from './NoteDialog';
 import { RunOfWork } from './RunOfWork';
-import { StrikeDialog } from './StrikeDialog';
 import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
+const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
+const StrikeDialog = later(async () => (await import('./StrikeDialog')).StrikeDialog);
 const PlaceDialog = later(async () => (await import('./PlaceDialog')).PlaceDialog);
 const LAST = 'last';
 /** After so long the bench stands and can be used: then what other steps need is fetched. */
@@ -179,13 +179,15 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
       <div className={classes.keys}>
         <KeyStrip actions={[...(question ? keysOf(question) : []), ...actions]} />
       </div>
-      <StrikeDialog
-        serial={engine.serial}
-        line={bench.tape.find((line) => line.id === striking)}
-        onClose={() => setStriking(null)}
-      />
-      <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />
       <Suspense fallback={null}>
+        {striking && (
+          <StrikeDialog
+            serial={engine.serial}
+            line={bench.tape.find((line) => line.id === striking)}
+            onClose={() => setStriking(null)}
+          />
+        )}
+        {noting && <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />}
         {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
       </Suspense>
       <Here opened={changing} onClose={() => setChanging(false)} />
