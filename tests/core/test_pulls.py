@@ -334,6 +334,13 @@ class OddJointTests(PullCase):
         self.build.enter("pull", step="studs", stage=1, fastener="1", torque={"text": "20", "unit": "N·m"})
         self.assertIn("ended at 20 N·m, below its window of 25 to 40", self.build.ends()[-1])
 
+    def test_an_angle_that_nobody_knows_is_turned_and_not_judged(self):
+        self.at("studs:2.1.1", stages=[{"does": "torque", "torque_nm": 10}, {"does": "angle", "angle_deg": None}])
+        self.assertIn("no angle is known", next_question(self.build.state).ask)
+        self.build.enter("pull", step="studs", stage=2, fastener="1", angle="70")
+        self.assertEqual(HOUSE.tape_line(self.build.folded.entries[-1], None).value, "an angle, none known · turned 70°")
+        self.assertEqual(self.build.state.joints.joint.flagged, [])
+
     def test_one_bolt_is_one_answer(self):
         stages = [{"does": "hand"}, {"does": "torque", "torque_nm": 22, "quoted": [{"value": 16.2, "unit": "lbf·ft"}]}]
         self.at("studs", stages=stages, fasteners=1, pattern=None)

@@ -91,8 +91,8 @@ class JointStage(Part):
         said = {
             "hand": "finger tight",
             "torque": torque,
-            "torque_angle": f"{torque} and {self.angle_deg or 0:g}°",
-            "angle": f"turn {self.angle_deg or 0:g}°",
+            "torque_angle": f"{torque} and {f'{self.angle_deg:g}°' if self.angle_deg else 'an angle that is not known'}",
+            "angle": f"turn {self.angle_deg:g}°" if self.angle_deg else "turn by an angle that is not known",
             "loosen": f"loosen {self.angle_deg:g}°" if self.angle_deg else "loosen fully",
             "draw_down": "draw down evenly",
             "wait": f"wait {self.minutes or 0:g} min",

@@ -98,7 +98,8 @@ def _stages(joint: Joint) -> Iterator[tuple[str, str]]:
         path = f"stages.{at}"
         has_other = bool(stage.other)
         needed = _NEEDS.get(stage.does)
-        if needed and not getattr(stage, needed) and not has_other:
+        is_left_open = needed == "angle_deg" and "angle_deg" in stage.model_fields_set  # null: nobody knows it
+        if needed and not getattr(stage, needed) and not has_other and not is_left_open:
             yield f"{path}.{needed}", f"a stage that does {stage.does} needs {needed}"
         for key, fitting in _ONLY.items():
             if getattr(stage, key) and stage.does not in fitting:

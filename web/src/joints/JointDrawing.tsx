@@ -92,7 +92,7 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
   const { book } = question;
   const inOwn = book && book.unit !== unit ? `${torque} ${unit}` : '';
   const set = torqueIn(question.set_to, unit);
-  const turns = question.target_deg != null && question.target.length === 0;
+  const turns = question.asks_angle && question.target.length === 0;
   return (
     <section className={classes.target} aria-label="What to pull">
       <header>
@@ -103,7 +103,8 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
       </header>
       {turns && (
         <b>
-          {question.target_deg}°{question.left_hand && <small>left-hand</small>}
+          {question.target_deg != null ? `${question.target_deg}°` : 'not known'}
+          {question.left_hand && <small>left-hand</small>}
         </b>
       )}
       {torque && (

@@ -159,8 +159,8 @@ def _order(joint: PulledJoint, item: Item, figures: Figures) -> str:
     said = {
         "hand": "finger tight, all of them",
         "torque": f"{torque}{generic}",
-        "torque_angle": f"{torque}{generic}, then {figures.angle_deg or 0:g}°",
-        "angle": f"turn it {figures.angle_deg or 0:g}°",
+        "torque_angle": f"{torque}{generic}, then {f'{figures.angle_deg:g}°' if figures.angle_deg else 'an angle: none is known'}",
+        "angle": f"turn it {figures.angle_deg:g}°" if figures.angle_deg else "turn it on: no angle is known",
         "loosen": f"back {figures.angle_deg:g}°" if figures.angle_deg else "loosen it fully",
         "draw_down": f"each down by {figures.angle_deg or 0:g}°, in their order",
         "wait": f"leave it {joint.joint.figures[item.stage - 1].minutes or 0:g} minutes",

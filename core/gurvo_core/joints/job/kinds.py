@@ -40,6 +40,8 @@ def _asked(joint: PulledJoint, item: Item) -> str:
     figures = joint.figures(item)
     torque = f"{figures.torque_nm:g} N·m{' (generic)' if figures.is_generic else ''}" if figures.torque_nm else ""
     angle = f"{figures.angle_deg:g}°" if figures.angle_deg else ""
+    if figures.does in TURNED and not angle:
+        angle = "an angle, none known"
     if figures.does in TURNED or (figures.does == "torque" and torque):
         return " and ".join(filter(None, [torque if figures.does != "angle" else "", angle]))
     return joint.joint.stage_words(item.stage - 1, item.stage).split(",")[0]
