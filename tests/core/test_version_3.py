@@ -24,6 +24,13 @@ def without(data, *path):
 
 
 class UpcastTests(unittest.TestCase):
+    def test_a_list_that_nobody_knows_may_be_null(self):
+        data = family_data("heath-4")
+        data |= {"firing_order": None}
+        data["drive"]["stages"][0] |= {"path": None, "goes_over": ["crank-wheel", "cam-wheel"]}
+        document = read_document(data)
+        self.assertEqual((document.firing_order, document.drive.stages[0].path), ((), ()))
+
     def test_what_version_2_took_for_granted_is_written_down(self):
         data = {**family_data("quern-4"), "version": 2}
         without(data, "timing_positions", 0, "stroke")

@@ -9,7 +9,7 @@ that position instead, and nothing is said of pistons.
 __all__ = ["FORMAT_VERSION", "EngineDocument"]
 
 from functools import cached_property
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
@@ -23,7 +23,7 @@ from gurvo_core.engine.drive import Drive
 from gurvo_core.engine.fit import Fit, Lash, LashStop
 from gurvo_core.engine.identity import Identity
 from gurvo_core.engine.joint import Joint
-from gurvo_core.engine.part import CylinderNumber, Part, Sentence
+from gurvo_core.engine.part import CylinderNumber, NoneIsEmpty, Part, Sentence
 from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile
 from gurvo_core.engine.things import KitPart, Origin, Sides, Thing, VariantGroup
@@ -47,7 +47,7 @@ class EngineDocument(Part):
     )
     banks: tuple[Bank, ...] = Field(min_length=1, max_length=8)
     throws: tuple[Throw, ...] = Field(default=(), max_length=32)
-    firing_order: tuple[CylinderNumber, ...] = Field(default=(), max_length=32)
+    firing_order: Annotated[tuple[CylinderNumber, ...], NoneIsEmpty] = Field(default=(), max_length=32, description="null = not known")
     firing_intervals_deg: tuple[float, ...] | None = Field(default=None, description="From each to the next; left out when even [deg]")
     reference_cylinder: CylinderNumber = Field(description="The cylinder whose TDC the wheel is set to")
     camshafts: tuple[Camshaft, ...] = Field(min_length=1, max_length=8)

@@ -26,7 +26,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from gurvo_core.engine.marks import Lock, Mark, Pointer
-from gurvo_core.engine.part import Name, Part, Word
+from gurvo_core.engine.part import Name, NoneIsEmpty, Part, Word
 
 
 class Shaft(Part):
@@ -134,7 +134,7 @@ class LoopStage(Part):
     name: Name
     pitch_mm: float | None = Field(default=None, gt=0, le=100)
     count: int | None = Field(default=None, ge=8, le=2000, description="Links of the chain or teeth of the belt")
-    path: tuple[PathStep, ...] = Field(default=(), max_length=32, description="Empty = not known")
+    path: Annotated[tuple[PathStep, ...], NoneIsEmpty] = Field(default=(), max_length=32, description="Empty or null = not known")
     goes_over: tuple[Word, ...] = Field(
         default=(), max_length=32, description="Where its way round is not known: ids of its wheels, the driving one first"
     )

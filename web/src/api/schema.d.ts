@@ -2482,6 +2482,7 @@ export interface components {
             firing_intervals_deg?: number[] | null;
             /**
              * Firing Order
+             * @description null = not known
              * @default []
              */
             firing_order: number[];
@@ -5755,7 +5756,7 @@ export interface components {
             over_pitches?: number | null;
             /**
              * Path
-             * @description Empty = not known
+             * @description Empty or null = not known
              * @default []
              */
             path: components["schemas"]["PathStep"][];
