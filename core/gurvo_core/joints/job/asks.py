@@ -12,7 +12,7 @@ from gurvo_core.joints.job.state import JointsState, Ready
 from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion, TorqueIn
 from gurvo_core.joints.sequence import ALL, Figures, Item
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, kept_with
-from gurvo_core.sentence import within
+from gurvo_core.sentence import at_start, within
 
 AHEAD = 3  # pulls that a screen is told of, so that it need not wait for the next
 ORDINALS = ("First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth", "Ninth", "Tenth", "Eleventh", "Twelfth")
@@ -89,7 +89,7 @@ def _ready(book: JointBook, step_id: str, title: str, is_done: bool) -> JointRea
         kind="joint_ready",
         title=title,
         ask=f"{joint.joint.name}: ready to pull?",
-        hint=f"{', '.join(about_joint(joint.joint))}. {planned.why}".strip(),
+        hint=at_start(f"{', '.join(about_joint(joint.joint))}. {planned.why}".strip()),
         status="done" if is_done else "open",
         group="",
         waits="",

@@ -102,7 +102,8 @@ def about_joint(joint: Joint) -> list[str]:
     ['4 × M8x1.25', 'left-hand thread', 'threads oiled, heads oiled']
     """
     count = len(joint.bolts) or joint.fasteners or 1
-    said = [" ".join(filter(None, [f"{count} × {joint.thread or 'fasteners'}", joint.property_class or ""]))]
+    counted = "one fastener" if count == 1 and not joint.thread else f"{count} × {joint.thread or 'fasteners'}"
+    said = [" ".join(filter(None, [counted, joint.property_class or ""]))]
     said += ["left-hand thread"] if joint.hand == "left" else []
     if joint.thread_state is not None:
         said.append(f"threads {joint.thread_state}, heads {joint.head_state or joint.thread_state}")

@@ -68,6 +68,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
   // how they are left is looked at, so nothing is preselected; the first key takes what the book has
   const { threads } = draft;
   const [unit] = useTorqueUnit();
+  const measured = question.pulls.filter((one) => one.asks_torque);
   const angleBy = draft.angle_by || (wrenches.find((one) => one.code === wrench)?.address ? 'wrench' : 'gauge');
   const more = useMore();
   const isOpen = question.status !== 'done' && !question.blocked;
@@ -129,7 +130,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label="Before the first pull">
       <div className={classes.ready}>
-        <fieldset>
+        <fieldset className={question.needs_angle ? undefined : classes.wide}>
           <legend>Threads and heads (T)</legend>
           <div className={classes.options}>
             {THREADS.map((one) => (
@@ -202,35 +203,37 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
             ))}
           </div>
         )}
-        {question.pulls
-          .filter((one) => one.asks_torque)
-          .map((one) => (
-            <fieldset key={one.key} className={classes.wide}>
-              <legend>{one.ask}</legend>
-              <div className={classes.extension}>
-                {one.asks_angle && (
-                  <TextInput
-                    label="Turned, degrees"
-                    inputMode="decimal"
-                    placeholder={String(one.target_deg ?? '')}
-                    value={draft.angles[one.key] ?? ''}
-                    onChange={(event) =>
-                      change({ angles: { ...draft.angles, [one.key]: event.currentTarget.value.slice(0, 8) } })
-                    }
-                  />
-                )}
-                <TextInput
-                  label={`${one.asks_angle ? 'Torque at the end' : 'Torque shown'}, ${unit}`}
-                  inputMode="decimal"
-                  value={draft.torques[one.key] ?? ''}
-                  onChange={(event) =>
-                    change({ torques: { ...draft.torques, [one.key]: event.currentTarget.value.slice(0, 8) } })
-                  }
-                />
-              </div>
-            </fieldset>
-          ))}
       </div>
+      {measured.map((one) => (
+        <fieldset key={one.key} className={classes.once} aria-label={one.ask}>
+          <b>{one.ask}</b>
+          {one.asks_angle && (
+            <label>
+              turned, °{' '}
+              <input
+                data-figure=""
+                inputMode="decimal"
+                placeholder={String(one.target_deg ?? '')}
+                value={draft.angles[one.key] ?? ''}
+                onChange={(event) =>
+                  change({ angles: { ...draft.angles, [one.key]: event.currentTarget.value.slice(0, 8) } })
+                }
+              />
+            </label>
+          )}
+          <label>
+            {one.asks_angle ? 'torque at the end' : 'torque shown'}, {unit}{' '}
+            <input
+              data-figure=""
+              inputMode="decimal"
+              value={draft.torques[one.key] ?? ''}
+              onChange={(event) =>
+                change({ torques: { ...draft.torques, [one.key]: event.currentTarget.value.slice(0, 8) } })
+              }
+            />
+          </label>
+        </fieldset>
+      ))}
       <div className={input.foot}>
         {question.held_by ? (
           <UnstyledButton
