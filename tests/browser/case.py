@@ -109,8 +109,9 @@ class BrowserCase(LiveServerTestCase):
 
     def says(self, where: Locator, words: str | re.Pattern[str], any_case: bool = False):
         """Wait until the one part of the screen says this."""
-        self.see(where.filter(has_text=words if isinstance(words, re.Pattern) else as_written(words, any_case)))
-        self.assertEqual(where.count(), 1)
+        saying = where.filter(has_text=words if isinstance(words, re.Pattern) else as_written(words, any_case))
+        self.see(saying)
+        self.assertEqual(saying.count(), 1)
 
     def focused(self, label: str):
         """Wait until the field with this label takes what is typed."""

@@ -3,13 +3,15 @@
 import io
 import unittest
 import wave
+from contextlib import suppress
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from benchmarks.plucks import hum_alone, recording
 from gurvo_core.drive.pluck import pitch_of, read_wav
-from gurvo_core.drive.span import elongation_percent, span_frequency_hz, span_tension_n
+from gurvo_core.drive.span import elongation_percent, plausible_hz, span_frequency_hz, span_tension_n
 from gurvo_core.drive.workings import DriveAsked, drive_workings
 from gurvo_core.errors import GeometryError, ReadingError
 
@@ -95,9 +97,9 @@ class PluckTests(unittest.TestCase):
         two = plucked(61.0) + plucked(97.0) + plucked(143.0) + plucked(211.0)
         for name, sound, words in (
             ("silence", np.zeros(RATE), "no sound in it"),
-            ("noise", chance.normal(0, 1, RATE), "no one pitch stands out"),
+            ("noise", chance.normal(0, 1, RATE), ""),
             ("a voice", spoken(), ""),
-            ("four spans at once", two, "pluck the span alone"),
+            ("four spans at once", two, "in quiet"),
             ("far above", plucked(6000.0), ""),
         ):
             with self.subTest(name):
@@ -105,6 +107,37 @@ class PluckTests(unittest.TestCase):
                     pitch_of(sound, RATE)
                 self.assertEqual(refused.exception.field, "file")
                 self.assertIn(words, str(refused.exception).lower())
+
+    def test_a_second_mode_that_is_louder_is_not_taken_for_the_first(self):
+        """By hand: 41 Hz plucked at a third, the low cut by a small microphone: its second mode is five times as loud as its first."""
+        t = np.arange(int(RATE * 1.5)) / RATE
+        modes = {1: 0.2, 2: 1.0, 3: 0.06, 4: 0.5, 5: 0.2}
+        sound = sum(loud * np.exp(-3 * t) * np.sin(2 * np.pi * 41 * n * t + n) for n, loud in modes.items())
+        self.assertAlmostEqual(pitch_of(sound, RATE).frequency_hz, 41, delta=0.4)
+
+    def test_half_of_a_pitch_that_could_be_there_unheard_is_asked_about_unless_the_tension_tells(self):
+        t = np.arange(int(RATE * 1.5)) / RATE
+        even = sum(np.exp(-3 * t) * np.sin(2 * np.pi * 82 * n * t + n) / n for n in (1, 2, 3))
+        hum = np.sin(2 * np.pi * 41 * t)  # steady, just where half of it would ring
+        self.assertAlmostEqual(pitch_of(even, RATE).frequency_hz, 82, delta=0.4)
+        with self.assertRaises(ReadingError) as refused:
+            pitch_of(even + hum, RATE)
+        self.assertIn("41 or 82 Hz: which of them cannot be told", str(refused.exception))
+        self.assertAlmostEqual(pitch_of(even + hum, RATE, plausible_hz(400, 350, 100)).frequency_hz, 82, delta=0.4)
+
+    def test_simulated_workshops_never_an_octave_off_and_no_hum_or_voice(self):
+        """Second method: recordings drawn by simulation, of which the truth is known; thousands by the benchmark of judgement."""
+        found, truth = [], []
+        for n in range(150):
+            made = recording(np.random.default_rng((11, n)))
+            with suppress(ReadingError):
+                found.append(pitch_of(made.samples, made.rate).frequency_hz)
+                truth.append(made.pitch_hz)
+        self.assertGreater(len(found), 50)
+        np.testing.assert_allclose(found, truth, rtol=0.03)
+        for n in range(20):
+            with self.assertRaises(ReadingError):
+                pitch_of(hum_alone(np.random.default_rng((12, n))).samples, RATE)
 
     def test_wav_files(self):
         """Second method: written with Python's own wave module, mono and stereo."""

@@ -1,10 +1,12 @@
 """A free span of belt as a string: its tension from the pitch it sounds at, and back. And a chain's elongation from a pull."""
 
-__all__ = ["elongation_percent", "span_frequency_hz", "span_tension_n"]
+__all__ = ["elongation_percent", "plausible_hz", "span_frequency_hz", "span_tension_n"]
 
 import math
 
 from gurvo_core.errors import GeometryError
+
+TIGHTER = 2.5  # a belt that was put on by hand is within so many times the tension that is wanted, either way
 
 SHORTER_PERCENT = -0.3  # a new chain within its making
 M, KG = 1e-3, 1e-3  # of a millimetre and of a gram
@@ -124,3 +126,37 @@ def elongation_percent(pulled_mm: float, links: int, pitch_mm: float) -> float:
         rule = f"{links} links of {pitch_mm:g} mm measure {new_mm:g} mm when new: count the links again, pin to pin"
         raise GeometryError("pulled_mm", pulled_mm, rule)
     return percent
+
+
+def plausible_hz(tension_n: float, span_mm: float, mass_g_m: float) -> tuple[float, float]:
+    """Return between which pitches a span can sound that was tensioned by hand.
+
+    Parameters
+    ----------
+    tension_n : float
+        What is wanted [N].
+    span_mm : float
+        Free length [mm].
+    mass_g_m : float
+        Of the belt [g/m].
+
+    Returns
+    -------
+    least, most : float
+        Pitches [Hz], less than an octave apart from the one that is wanted.
+
+    Raises
+    ------
+    GeometryError
+        If a figure is not above zero.
+
+    Source
+    ------
+    [string]; how far off a hand may be is common practice, no source.
+
+    Example
+    -------
+    >>> [round(hz) for hz in plausible_hz(400, 200, 100)]
+    [100, 250]
+    """
+    return span_frequency_hz(tension_n / TIGHTER, span_mm, mass_g_m), span_frequency_hz(tension_n * TIGHTER, span_mm, mass_g_m)

@@ -1243,7 +1243,8 @@ export interface paths {
         put?: never;
         /**
          * A plucked span
-         * @description Say at which pitch a plucked span sounds in a recording, or that it cannot be told.
+         * @description Say at which pitch a plucked span sounds in a recording, or that it cannot be told. Where the span's length, the belt's mass and the
+         *     tension that is wanted are said, only a pitch that goes with them.
          */
         post: operations["workings_pluck"];
         delete?: never;
@@ -13155,7 +13156,16 @@ export interface operations {
     };
     workings_pluck: {
         parameters: {
-            query?: never;
+            query?: {
+                span_mm?: number | null;
+                mass_g_m?: number | null;
+                tension_n?: number | null;
+                frequency_hz?: number | null;
+                pulled_mm?: number | null;
+                links?: number | null;
+                pitch_mm?: number | null;
+                limit_percent?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

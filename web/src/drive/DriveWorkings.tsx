@@ -45,7 +45,7 @@ export function DriveWorkings() {
   const hear = async (file: File | null) => {
     if (!file) return;
     try {
-      const found = await readPluck(file);
+      const found = await readPluck(file, typed);
       setHeard(`It sounds at ${found.frequency_hz} Hz, ${Math.round(100 * found.share)} % of the recording.`);
       setTyped({ ...typed, frequency_hz: String(found.frequency_hz) });
     } catch (problem) {

@@ -30,8 +30,12 @@ export const driveWorkingsQuery = (typed: Record<string, string>) =>
   });
 
 /** The pitch of a plucked span in a recording. */
-export async function readPluck(file: File) {
+export async function readPluck(file: File, typed: Record<string, string>) {
   const body = new FormData();
   body.append('file', file);
-  return unwrap(await client.POST('/api/workings/pluck', { body: { file: '' }, bodySerializer: () => body }));
+  const { span_mm = '', mass_g_m = '', tension_n = '' } = typed;
+  const query = typedQuery({ span_mm, mass_g_m, tension_n });
+  return unwrap(
+    await client.POST('/api/workings/pluck', { params: { query }, body: { file: '' }, bodySerializer: () => body }),
+  );
 }

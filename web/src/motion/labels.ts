@@ -19,7 +19,7 @@ interface Box {
   bottom: number;
 }
 
-const LETTER = 0.47;
+const LETTER = 0.5;
 
 function letters(text: string): number {
   return text.length * LETTER;

@@ -158,6 +158,11 @@ def pulls_of(book: JointBook, body: JointReady) -> list[Pull]:
     Source
     ------
     This module.
+
+    Example
+    -------
+    >>> pulls_of(book_of(quern_4()), JointReady(kind="joint_ready", step="x", threads="dry"))
+    []
     """
     joint = book.joint_of(body.step)
     if joint is None or len(joint.spots) != 1:
