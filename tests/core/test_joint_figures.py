@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from scipy import stats
 from scipy.integrate import quad
 
-from gurvo_core.joints.judge import NORMAL, family_of, stands_apart
+from gurvo_core.joints.judge import APART, NORMAL, USUAL_BEFORE, family_of, read_to, stands_apart
 from gurvo_core.joints.meaning import BoltFacts, generic_nm, lubrication_warning, meaning_of
 from gurvo_core.joints.preload import Band, Seat, preload_n, seat_of, torque_nm
 from gurvo_core.joints.stiffness import MODULUS_N_MM2, BoltShape, Layer, bolt_n_mm, joint_n_mm, preload_by_angle_n
@@ -117,7 +117,7 @@ class FamilyTests(unittest.TestCase):
         """Library: scipy's median absolute deviation; above nine the factor is n / (n - 0.8)."""
         family, count = family_of(values), len(values)
         theirs = stats.median_abs_deviation(values, scale="normal") * count / (count - 0.8)
-        self.assertAlmostEqual(family.scatter, max(theirs, family.middle * 0.01), delta=1e-3)
+        self.assertAlmostEqual(family.measured, theirs, delta=1e-3)
 
     def test_the_small_sample_factors_make_it_right_on_the_average(self):
         """Second method: 20 000 draws of each size; the mean of the scatter comes out at the spread they were drawn with."""
@@ -125,8 +125,8 @@ class FamilyTests(unittest.TestCase):
         for count in (4, 5, 6, 8, 10):
             draws = chance.normal(1000, 30, (20_000, count))
             deviations = np.median(np.abs(draws - np.median(draws, axis=1)[:, None]), axis=1)
-            factor = family_of(list(draws[0])).scatter / (NORMAL * deviations[0]) if deviations[0] * NORMAL > 12 else None
-            scale = mean(family_of(list(row)).scatter for row in draws[:4000])
+            factor = family_of(list(draws[0])).measured / (NORMAL * deviations[0]) if deviations[0] * NORMAL > 12 else None
+            scale = mean(family_of(list(row)).measured for row in draws[:4000])
             with self.subTest(count=count):
                 self.assertLess(abs(scale / 30 - 1), 0.04)
                 self.assertTrue(factor is None or factor > 1)
@@ -135,6 +135,39 @@ class FamilyTests(unittest.TestCase):
         torques = [70, 69, 54, 72, 70, 71, 69, 73, 70, 71]
         family = family_of(torques)
         self.assertEqual([stands_apart(value, family) for value in torques], ["", "", "low", *[""] * 7])
+
+    def told_of(self, draws, step, usual):
+        """How often at least one of each row stands apart, and how often each does."""
+        read = np.round(draws / step) * step
+        apart = [
+            [stands_apart(value, family) for value in row]
+            for row in read.tolist()
+            for family in [family_of(row, resolution=step, usual=usual)]
+        ]
+        return np.array([[bool(side) for side in row] for row in apart])
+
+    def test_sound_joints_are_told_of_about_once_in_a_hundred(self):
+        """Second method: three thousand simulated joints of each kind, read to whole degrees and newton metres."""
+        chance = np.random.default_rng(8)
+        for count in (4, 6, 10, 16):
+            for middle, share, usual in ((70, 0.02, 0.03), (70, 0.04, 0.03), (30, 0.03, USUAL_BEFORE), (40, 0.12, USUAL_BEFORE)):
+                draws = middle * (1 + share * chance.standard_normal((3000, count)))
+                with self.subTest(count=count, middle=middle, share=share):
+                    self.assertLess(self.told_of(draws, 1.0, usual).any(axis=1).mean(), 0.02)
+
+    def test_three_bad_of_ten_and_one_of_four_are_found(self):
+        """Second method: bad ones a third below the others, as a stretched thread ends."""
+        chance = np.random.default_rng(9)
+        for count, bad in ((10, 3), (4, 1), (10, 1)):
+            draws = 70 * (1 + 0.03 * chance.standard_normal((2000, count)))
+            draws[:, :bad] *= 0.66
+            told = self.told_of(draws, 1.0, 0.03)
+            with self.subTest(count=count, bad=bad):
+                self.assertGreater(told[:, :bad].all(axis=1).mean(), 0.9)
+                self.assertLess(told[:, bad:].any(axis=1).mean(), 0.02)
+
+    def test_to_which_step_figures_were_read(self):
+        self.assertEqual([read_to(values) for values in ([30, 35], [30, 34], [30.5], [1.1, 2.4], [0.37])], [5, 2, 0.5, 0.1, 0])
 
     def test_three_are_no_family_and_equal_ones_are_not_too_strict(self):
         self.assertIsNone(family_of([70, 70, 40]))
@@ -145,7 +178,7 @@ class FamilyTests(unittest.TestCase):
         """Property: the same figures in another unit are judged alike."""
         ours, others = family_of(values), family_of([value * times for value in values])
         for value in values:
-            edge = abs(abs(value - ours.middle) - 3.5 * ours.scatter)
+            edge = abs(abs(value - ours.middle) - APART * ours.scatter)
             if edge > 1e-6:
                 self.assertEqual(stands_apart(value, ours), stands_apart(value * times, others))
 

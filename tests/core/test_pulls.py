@@ -95,7 +95,9 @@ class SiblingTests(PullCase):
         for bolt, torque in enumerate(("90", "64", "90"), 1):
             self.pull(bolt, torque)
         self.assertEqual(self.build.state.joints.joint.flagged, [])
+        self.assertIn("compared from 4 on; these lie within 26 N·m", self.build.state.joints.joint.siblings_tell)
         self.pull(4, "91")
+        self.assertIn("one in a hundred", self.build.state.joints.joint.siblings_tell)
         self.assertEqual([one.fastener for one in self.build.state.joints.joint.flagged], ["2"])
 
     def test_a_struck_pull_is_asked_for_again(self):

@@ -1,17 +1,22 @@
 """One pull against its window and against its siblings on the same stage, with numbers and what to do."""
 
-__all__ = ["FROM_SIBLINGS", "Family", "Window", "family_of", "outside", "stands_apart"]
+__all__ = ["FROM_SIBLINGS", "USUAL_BEFORE", "USUAL_END", "Family", "Window", "family_of", "outside", "read_to", "stands_apart"]
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import median
 
 FROM_SIBLINGS = 4  # fewer do not make a family
 NORMAL = 1.4826  # median absolute deviation to standard deviation, normal scatter
-APART = 3.5  # robust standard deviations from the middle
+APART = 4.5  # of the family's scatter from the middle: of sound joints about one in a hundred is told of then
+USUAL_END, USUAL_BEFORE = 0.03, 0.10  # of the middle: how torques at an end, and angles before a torque, scatter where all is well
+USUAL_WEIGHT = 4.0  # what is usual counts as so many figures
+MAD_FREEDOM = 0.37  # of a sample's freedom, as a median absolute deviation tells its scatter
 # small-sample factors of the median absolute deviation, from memory of Croux and Rousseeuw; above nine n / (n - 0.8)
 _SMALL = {2: 1.196, 3: 1.495, 4: 1.363, 5: 1.206, 6: 1.200, 7: 1.140, 8: 1.129, 9: 1.107}
-LEAST_SHARE = 0.02  # of the middle: pulls that agree better than any hand does make no family narrower than this
+STEPS = (5.0, 2.0, 1.0, 0.5, 0.2, 0.1)  # to which figures are read
+ON_STEP = 1e-6
 
 
 @dataclass(frozen=True)
@@ -28,7 +33,8 @@ class Family:
 
     count: int
     middle: float
-    scatter: float
+    measured: float  # as these figures alone scatter
+    scatter: float  # as they are judged by
 
 
 def outside(value: float, window: Window) -> str:
@@ -60,7 +66,32 @@ def outside(value: float, window: Window) -> str:
     return "high" if window.most is not None and value > window.most else ""
 
 
-def family_of(values: Sequence[float], *, resolution: float = 0.0) -> Family | None:
+def read_to(values: Sequence[float]) -> float:
+    """Return to which step figures were read, as far as they tell.
+
+    Parameters
+    ----------
+    values : sequence of float
+        As they were read, all in one unit [-].
+
+    Returns
+    -------
+    step : float
+        The largest usual step that all of them are multiples of; 0 where there is none [-].
+
+    Source
+    ------
+    Common practice, no source.
+
+    Example
+    -------
+    >>> read_to([30, 35, 40]), read_to([31, 35]), read_to([31.37])
+    (5.0, 1.0, 0.0)
+    """
+    return next((step for step in STEPS if all(abs(value / step - round(value / step)) < ON_STEP for value in values)), 0.0)
+
+
+def family_of(values: Sequence[float], *, resolution: float = 0.0, usual: float = USUAL_END) -> Family | None:
     """Return the middle and scatter of siblings.
 
     Parameters
@@ -68,7 +99,9 @@ def family_of(values: Sequence[float], *, resolution: float = 0.0) -> Family | N
     values : sequence of float
         The same figure of each, all in one unit [-].
     resolution : float
-        Smallest step of what they were read on, same unit [-]; scatter is never taken as less.
+        Smallest step of what they were read on, same unit [-].
+    usual : float
+        How sound siblings scatter, as a share of the middle [-]: few of them tell little of it.
 
     Returns
     -------
@@ -77,22 +110,24 @@ def family_of(values: Sequence[float], *, resolution: float = 0.0) -> Family | N
 
     Source
     ------
-    [robust-scale] in docs/sources.md: median, and median absolute deviation with its small-sample factor.
+    [robust-scale] in docs/sources.md: median, and median absolute deviation with its small-sample factor, weighed with what is usual by
+    their degrees of freedom; a step of reading adds to it what both figures may be rounded by.
 
     Example
     -------
     >>> family = family_of([70, 72, 69, 54, 71, 70])
     >>> family.middle, round(family.scatter, 2)
-    (70.0, 1.78)
+    (70.0, 2.0)
     """
     count = len(values)
     if count < FROM_SIBLINGS:
         return None
     middle = median(values)
-    deviation = median(abs(value - middle) for value in values)
     factor = _SMALL.get(count, count / (count - 0.8))
-    least = max(resolution, LEAST_SHARE * abs(middle) / 2)
-    return Family(count=count, middle=middle, scatter=max(NORMAL * factor * deviation, least))
+    measured = NORMAL * factor * median(abs(value - middle) for value in values)
+    freedom = MAD_FREEDOM * (count - 1)
+    pooled = (USUAL_WEIGHT * (usual * middle) ** 2 + freedom * measured**2) / (USUAL_WEIGHT + freedom)
+    return Family(count=count, middle=middle, measured=measured, scatter=math.sqrt(pooled + resolution**2 / 3))
 
 
 def stands_apart(value: float, family: Family | None) -> str:
@@ -112,7 +147,7 @@ def stands_apart(value: float, family: Family | None) -> str:
 
     Source
     ------
-    [robust-scale] in docs/sources.md: three and a half robust standard deviations.
+    [robust-scale] in docs/sources.md: by simulation, of sound joints about one in a hundred has a bolt that stands so far apart.
 
     Example
     -------

@@ -4525,6 +4525,8 @@ export interface components {
             siblings: components["schemas"]["Sibling"][];
             /** Siblings Are */
             siblings_are: string;
+            /** Siblings Tell */
+            siblings_tell: string;
             /** Spent */
             spent: string[];
             /** Spots */

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.pulled import Pulled
-from gurvo_core.joints.judge import Window, family_of, outside, stands_apart
+from gurvo_core.joints.judge import USUAL_BEFORE, USUAL_END, Window, family_of, outside, read_to, stands_apart
 from gurvo_core.joints.sequence import ALL, Figures, Item
 
 TURNED = ("angle", "torque_angle")
@@ -108,7 +108,8 @@ def _group(joint: PulledJoint, items: list[Item], pulls: Mapping[str, Pulled]) -
     what, figure, unit = ("end", "torque_nm", "N·m") if is_turned else ("before", "before_deg", "°")
     values = {item.key: getattr(pulls[item.key], figure) for item in items}
     known = {key: value for key, value in values.items() if value is not None}
-    family = family_of(list(known.values()))
+    read, usual = list(known.values()), USUAL_END if is_turned else USUAL_BEFORE
+    family = family_of(read, resolution=read_to(read), usual=usual)
     for item in items:
         side = stands_apart(known[item.key], family) if item.key in known else ""
         if side and family is not None:

@@ -13,6 +13,7 @@ from gurvo_core.joints.job.said import about_joint, window_words
 from gurvo_core.joints.job.state import JointsState, begin_joints, next_item
 from gurvo_core.joints.job.view import Flagged, JointsView, JointView, PullLine, Sibling, SpotView, StageView
 from gurvo_core.joints.job.words import ANGLE_WORDS, DECIDED
+from gurvo_core.joints.judge import FROM_SIBLINGS
 from gurvo_core.joints.sequence import ALL, Item
 from gurvo_core.ledger import CURRENT_STEP, STEPS_DONE, Doing, Facts, LooseEnd, kept_with
 
@@ -91,6 +92,8 @@ def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
     figure = "torque_nm" if is_turned or figures.does == "torque" else "before_deg"
     same = [one for one in joint.items if (one.stage, one.turn) == (shown.stage, shown.turn) and one.key in pulls]
     window = window_of(figures)
+    known = [one for one in same if getattr(pulls[one.key], figure) is not None]
+    siblings = [_sibling(pulls[one.key], figure, one.fastener, one.key in apart) for one in known]
     return JointView.model_construct(
         id=name,
         name=joint.joint.name,
@@ -100,9 +103,8 @@ def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
         is_to_scale=bool(joint.joint.bolts or joint.joint.pattern),
         stages=_stages(joint, pulls.keys(), item),
         siblings_are="Torque at the end" if is_turned else "Torque" if figure == "torque_nm" else "Angle before its torque",
-        siblings=[
-            _sibling(pulls[one.key], figure, one.fastener, one.key in apart) for one in same if getattr(pulls[one.key], figure) is not None
-        ],
+        siblings=siblings,
+        siblings_tell=_what_they_tell([one.value for one in siblings], "N·m" if figure == "torque_nm" else "°"),
         unit="N·m" if figure == "torque_nm" else "°",
         least=window.least,
         most=window.most,
@@ -110,6 +112,15 @@ def _view(now: JointsState, joint: PulledJoint, step_id: str) -> JointView:
         spent=sorted(now.spent.get(name, ())),
         loaded=[f"cylinder {one}, by {lift_mm:g} mm" for one, lift_mm in sorted(joint.loaded.items())],
     )
+
+
+def _what_they_tell(values: list[float], unit: str) -> str:
+    if not values:
+        return ""
+    if len(values) < FROM_SIBLINGS:
+        spread = f"; these lie within {max(values) - min(values):.3g} {unit}" if len(values) > 1 else ""
+        return f"Too few to tell one apart: they are compared from {FROM_SIBLINGS} on{spread}."
+    return "Of sound joints about one in a hundred has a bolt that is told of by chance."
 
 
 @kept_with

@@ -131,6 +131,7 @@ class JointView(View):
     stages: list[StageView]
     siblings_are: str  # what is compared: the torque at the end, or the angle before it
     siblings: list[Sibling]
+    siblings_tell: str  # what can be told by comparing them, and how often that is wrong
     unit: str
     least: float | None
     most: float | None
