@@ -16,12 +16,12 @@ VERY_LONG = 10_000
 
 
 def main() -> None:
-    """Measure requests, replay, frames, the browser and a whole shop; ``--coverage`` adds the table of stated uncertainties."""
+    """Measure requests, replay, frames, the browser and a whole shop; ``--coverage`` and ``--judgement`` add how right what is said is."""
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, drive, fits, floor, found, hostile, joints, needle, requests, run, twin
+        from benchmarks import browser, core, coverage, drive, fits, floor, found, hostile, joints, judgement, needle, requests, run, twin
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -52,6 +52,8 @@ def main() -> None:
             requests.strikes(port, SERIAL, CALLS)
         if "--coverage" in sys.argv:
             coverage.measure()
+        if "--judgement" in sys.argv:
+            judgement.measure()
 
 
 if __name__ == "__main__":

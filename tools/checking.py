@@ -88,10 +88,11 @@ def lint() -> int:
     return 0
 
 
-def benchmark(*, coverage: bool = False) -> int:
+def benchmark(*, coverage: bool = False, judgement: bool = False) -> int:
     """Measure the speed, and how honest the stated uncertainties are when asked."""
     ensure_all(browser=True)
-    return run(PYTHON, "-m", "benchmarks.main", *(["--coverage"] if coverage else []), env=python_env("shop"))
+    more = [*(["--coverage"] if coverage else []), *(["--judgement"] if judgement else [])]
+    return run(PYTHON, "-m", "benchmarks.main", *more, env=python_env("shop"))
 
 
 def walk(families: list[str]) -> int:

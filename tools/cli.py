@@ -25,6 +25,7 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("lock", help="resolve requirements.in to exact versions")
     bench = commands.add_parser("benchmark", help="measure the speed, as ratios in one run")
     bench.add_argument("--coverage", action="store_true", help="and how often the truth lies within the stated U")
+    bench.add_argument("--judgement", action="store_true", help="and how often what is told of plucks and bolts is wrong")
     walk = commands.add_parser("walk", help="let a robot build every engine, right and with every mistake")
     walk.add_argument("families", nargs="*", help="only these, such as heath-4")
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
@@ -95,7 +96,7 @@ def main() -> int:
         "lint": checking.lint,
         "types": checking.make_types,
         "lock": house.lock,
-        "benchmark": lambda: checking.benchmark(coverage=args.coverage),
+        "benchmark": lambda: checking.benchmark(coverage=args.coverage, judgement=args.judgement),
         "walk": lambda: checking.walk(args.families),
         "screenshots": checking.screenshots,
         "backup": lambda: _backup(args),

@@ -389,6 +389,13 @@ class DocumentTests(unittest.TestCase):
             with self.subTest(words=words):
                 self.assertIn(words, " ".join(self.faults(**change)))
 
+    def test_figures_that_were_rounded_in_each_unit_are_no_conflict(self):
+        """By hand: 10 N·m is 7.38 lbf·ft, which a book writes as 7; 22 N·m is never 14."""
+        for value, unit, torque in ((7, "lbf·ft", 10), (16, "lbf·ft", 22), (195, "lbf·in", 22)):
+            stages = [{"does": "torque", "torque_nm": torque, "quoted": [{"value": value, "unit": unit}]}]
+            with self.subTest(value=value, unit=unit):
+                self.assertEqual(self.faults(stages=stages), [])
+
     def test_what_is_sound_has_no_faults(self):
         self.assertEqual(self.faults(), [])
         self.assertEqual(self.faults(rule="round"), [])

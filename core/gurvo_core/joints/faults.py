@@ -11,7 +11,7 @@ from gurvo_core.joints.meaning import meaning_of
 from gurvo_core.joints.sequence import bolt_facts
 from gurvo_core.joints.stiffness import BoltShape, bolt_n_mm
 from gurvo_core.joints.thread import read_thread
-from gurvo_core.joints.wrench import AGREE, Quoted, disagreement
+from gurvo_core.joints.wrench import AGREE, Quoted, disagreement, may_be_rounded
 
 _NEEDS = {"angle": "angle_deg", "torque_angle": "angle_deg", "wait": "minutes", "said": "said"}
 _ONLY = {"minutes": ("wait",), "draw": ("draw_down",), "said": ("said",)}
@@ -81,8 +81,9 @@ def joint_doubts(document: EngineDocument) -> list[Fault]:
 def _doubts(joint: Joint, stage: JointStage) -> Iterator[str]:
     if stage.torque_nm is None:
         return
-    share = disagreement([Quoted(stage.torque_nm, "N·m"), *(Quoted(one.value, one.unit) for one in stage.quoted)])
-    if share > AGREE:
+    quoted = [Quoted(stage.torque_nm, "N·m"), *(Quoted(one.value, one.unit) for one in stage.quoted)]
+    share = disagreement(quoted)
+    if share > AGREE and not may_be_rounded(quoted):
         said = ", ".join(f"{one.value:g} {one.unit}" for one in stage.quoted)
         yield f"{stage.torque_nm:g} N·m is quoted as {said} too, which differs by {100 * share:.0f} %: ask which is meant"
     facts = bolt_facts(joint)

@@ -1,6 +1,6 @@
 """The wrench: what it is set to with an extension, whether it is good enough, and which unit was meant."""
 
-__all__ = ["MeantUnit", "Quoted", "Wrench", "disagreement", "setting_nm", "unit_meant", "wrench_doubts"]
+__all__ = ["MeantUnit", "Quoted", "Wrench", "disagreement", "may_be_rounded", "setting_nm", "unit_meant", "wrench_doubts"]
 
 import math
 from collections.abc import Iterator, Sequence
@@ -108,6 +108,36 @@ def disagreement(quoted: Sequence[Quoted]) -> float:
     """
     inside = [one.value * per_unit(one.unit) for one in quoted]
     return max(inside) / min(inside) - 1 if inside and min(inside) > 0 else 0.0
+
+
+def may_be_rounded(quoted: Sequence[Quoted]) -> bool:
+    """Return whether figures may be one that was rounded in each unit.
+
+    Parameters
+    ----------
+    quoted : sequence of Quoted
+        The same torque in several units.
+
+    Returns
+    -------
+    alike : bool
+        True where there is a torque that rounds to every one of them, as finely as each is written.
+
+    Source
+    ------
+    Arithmetic: half a step of its last figure either way; factors by ``units.per_unit``.
+
+    Example
+    -------
+    >>> may_be_rounded([Quoted(10, "N·m"), Quoted(7, "lbf·ft")]), may_be_rounded([Quoted(20, "N·m"), Quoted(14, "lbf·ft")])
+    (True, True)
+    >>> may_be_rounded([Quoted(20, "N·m"), Quoted(168, "lbf·in")])
+    False
+    """
+    halves = [0.5 * 10.0 ** -len(f"{one.value:.6f}".rstrip("0").partition(".")[2]) for one in quoted]
+    lows = [(one.value - half) * per_unit(one.unit) for one, half in zip(quoted, halves, strict=True)]
+    highs = [(one.value + half) * per_unit(one.unit) for one, half in zip(quoted, halves, strict=True)]
+    return max(lows) <= min(highs)
 
 
 def unit_meant(value: float, unit: Unit, asked_nm: float) -> MeantUnit | None:

@@ -1,0 +1,73 @@
+"""How often a judgement is wrong, by simulation: plucks at the wrong pitch, sound joints told of, bad bolts missed."""
+
+from collections.abc import Callable
+
+import numpy as np
+from numpy.typing import NDArray
+
+from benchmarks.plucks import hum_alone, recording, voice
+from gurvo_core.drive.pluck import pitch_of
+from gurvo_core.errors import ReadingError
+from gurvo_core.joints.judge import USUAL_BEFORE, USUAL_END, family_of, stands_apart
+
+RECORDINGS, JOINTS, SEED = 4000, 5000, 20261130
+SAME_PITCH = 0.04
+RATE = 22_050
+
+
+def measure() -> None:
+    """Print every rate with the aim beside it."""
+    print("\nJudgement, by simulation; how often it is wrong.\n")
+    _plucks()
+    for name, middle, share, usual in (
+        ("torques at the end, scatter 3 %", 70.0, 0.03, USUAL_END),
+        ("torques at the end, scatter 5 %", 70.0, 0.05, USUAL_END),
+        ("angles to a torque, scatter 10 %", 35.0, 0.10, USUAL_BEFORE),
+    ):
+        for count in (4, 10):
+            sound = middle * (1 + share * np.random.default_rng(SEED).standard_normal((JOINTS, count)))
+            told = _told_of(sound, usual).any(axis=1).mean()
+            print(f"{name}, {count:>2} sound bolts   {100 * told:5.2f} % of joints told of, aim: about 1")
+    for count, bad in ((4, 1), (10, 1), (10, 3)):
+        pulls = 70 * (1 + 0.03 * np.random.default_rng(SEED + 1).standard_normal((JOINTS, count)))
+        pulls[:, :bad] *= 0.7
+        missed = 1 - _told_of(pulls, USUAL_END)[:, :bad].all(axis=1).mean()
+        print(f"{bad} of {count} bolts three tenths low    {100 * missed:5.2f} % of joints in which one is missed")
+
+
+def _plucks() -> None:
+    accepted = wrong = 0
+    for n in range(RECORDINGS):
+        made = recording(np.random.default_rng((SEED, n)))
+        found = _pitch(made.samples, made.rate)
+        accepted += found is not None
+        wrong += found is not None and abs(found / made.pitch_hz - 1) > SAME_PITCH
+    print(
+        f"plucks, {RECORDINGS} recordings         {100 * accepted / RECORDINGS:5.1f} % accepted, {wrong} of them wrong, aim: under 1 in 1000"
+    )
+    t = np.arange(int(1.5 * RATE)) / RATE
+    makers: dict[str, Callable[[np.random.Generator], NDArray[np.float64]]] = {
+        "hum": lambda chance: hum_alone(chance).samples,
+        "voice": lambda chance: voice(chance, t),
+    }
+    for name, make in makers.items():
+        taken = sum(_pitch(make(np.random.default_rng((SEED, n))), RATE) is not None for n in range(RECORDINGS // 8))
+        print(f"{name}, {RECORDINGS // 8} recordings           {taken} accepted, aim: none")
+
+
+def _pitch(samples: NDArray[np.float64], rate: int) -> float | None:
+    try:
+        return pitch_of(samples, rate).frequency_hz
+    except ReadingError:
+        return None
+
+
+def _told_of(figures: NDArray[np.float64], usual: float) -> NDArray[np.bool_]:
+    """Which stand apart, read to whole steps."""
+    read = np.round(figures).tolist()
+    families = [family_of(row, resolution=1.0, usual=usual) for row in read]
+    return np.array([[bool(stands_apart(value, family)) for value in row] for row, family in zip(read, families, strict=True)])
+
+
+if __name__ == "__main__":
+    measure()
