@@ -42,9 +42,8 @@ def _plucks() -> None:
         found = _pitch(made.samples, made.rate)
         accepted += found is not None
         wrong += found is not None and abs(found / made.pitch_hz - 1) > SAME_PITCH
-    print(
-        f"plucks, {RECORDINGS} recordings         {100 * accepted / RECORDINGS:5.1f} % accepted, {wrong} of them wrong, aim: under 1 in 1000"
-    )
+    said = f"{100 * accepted / RECORDINGS:5.1f} % accepted, {wrong} of them wrong, aim: under 1 in 1000"
+    print(f"plucks, {RECORDINGS} recordings         {said}")
     t = np.arange(int(1.5 * RATE)) / RATE
     makers: dict[str, Callable[[np.random.Generator], NDArray[np.float64]]] = {
         "hum": lambda chance: hum_alone(chance).samples,
