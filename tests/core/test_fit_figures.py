@@ -4,6 +4,7 @@ import itertools
 import math
 import unittest
 
+import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from uncertainties import ufloat
@@ -18,7 +19,7 @@ from gurvo_core.fits.places import FitSpot
 from gurvo_core.fits.settle import Settling, brings_in, is_too_coarse, settle
 from gurvo_core.fits.sheet import read_sheet
 from gurvo_core.fits.slips import size_slip, temperature_slip
-from gurvo_core.uncertainty import Estimate
+from gurvo_core.uncertainty import Estimate, extreme_u
 from gurvo_core.verdict import judge_size
 
 EXACT_MM = 1e-12
@@ -83,6 +84,32 @@ class UncertaintyTests(unittest.TestCase):
         pairs = [bore - journal for bore, journal in itertools.product(bores, journals)]
         self.assertAlmostEqual(made.least.value, min(pairs), delta=EXACT_MM)
         self.assertAlmostEqual(made.most.value, max(pairs), delta=EXACT_MM)
+
+    @settings(max_examples=30)
+    @given(st.lists(st.tuples(st.floats(0, 5), st.floats(0.2, 2)), min_size=1, max_size=12), st.integers(0, 10**6))
+    def test_the_smallest_of_several_agrees_with_drawing_them(self, figures, seed):
+        """Second method, JCGM 101: forty thousand draws of each, the mean square of how far their smallest is from the smallest figure."""
+        values, us = np.array(figures).T
+        drawn = np.random.default_rng(seed).normal(values, us, (40_000, len(figures))).min(axis=1)
+        theirs = math.sqrt(((drawn - values.min()) ** 2).mean())
+        ours = extreme_u([Estimate(value=value, u=u) for value, u in figures])
+        self.assertAlmostEqual(ours, theirs, delta=0.1 * theirs)
+
+    def test_the_truth_of_nine_spots_lies_within_the_stated_u(self):
+        """Second method: two thousand simulated bores, read at nine spots, as round as may be and out of round: 95 of 100 within two."""
+        chance = np.random.default_rng(4)
+        gauge = ReadWith(resolution_mm=0.002, calibration_mm=0.002, part_c=20)
+        own, shared = 0.002 / 12**0.5, gauge.shared_mm(58)
+        for uneven_mm in (0.0, 0.0005, 0.003):
+            true = 58 + uneven_mm * chance.standard_normal((2000, 9))
+            read = true + own * chance.standard_normal((2000, 9)) + shared * chance.standard_normal((2000, 1))
+            within = 0
+            for spots, of in zip(read, true, strict=True):
+                sizes = {(str(n), ""): size_of([value], gauge) for n, value in enumerate(spots)}
+                made = clearance_of(sizes, {})
+                within += abs(made.least.value - of.min()) <= made.least.expanded
+            with self.subTest(uneven_mm=uneven_mm):
+                self.assertGreater(within / 2000, 0.93)
 
     def test_taper_and_out_of_round_are_told_apart(self):
         """By hand: front 58.020 / 58.024, rear 58.026 / 58.027: taper 0.006, out of round 0.004."""

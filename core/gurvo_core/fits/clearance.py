@@ -10,7 +10,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from gurvo_core.uncertainty import Estimate, repeats_estimate, root_sum_square
+from gurvo_core.uncertainty import Estimate, extreme_u, repeats_estimate, root_sum_square
 
 REFERENCE_C = 20.0  # ISO 1: dimensions hold at 20 °C
 STEEL_UM_M_K = 11.5
@@ -40,6 +40,10 @@ class ReadWith:
         warmth = abs(size_mm) * self.part_um_m_k * UM * kelvin
         return root_sum_square(self.resolution_mm / math.sqrt(12), self.calibration_mm / 2, self.standard_mm / 2, warmth)
 
+    def shared_mm(self, size_mm: float) -> float:
+        """What of it all readings of the gauge have in common: all but its step [mm]."""
+        return math.sqrt(max(0.0, self.u_mm(size_mm) ** 2 - self.resolution_mm**2 / 12))
+
 
 @dataclass(frozen=True, kw_only=True)
 class Size:
@@ -48,6 +52,7 @@ class Size:
     estimate: Estimate
     count: int
     scatter_mm: float = 0.0  # standard deviation of the repeats; 0 for a single one
+    shared_mm: float = 0.0  # of its uncertainty, what it has in common with the other spots of its side
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -150,7 +155,7 @@ def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:
     estimate = repeats_estimate(readings_mm, read_with.u_mm(mean), read_with.resolution_mm)
     count = len(readings_mm)
     spread = math.sqrt(math.fsum((one - mean) ** 2 for one in readings_mm) / (count - 1)) if count > 1 else 0.0
-    return Size(estimate=estimate, count=count, scatter_mm=spread)
+    return Size(estimate=estimate, count=count, scatter_mm=spread, shared_mm=read_with.shared_mm(mean))
 
 
 Sized = Mapping[tuple[str, str], Size]  # by plane and axis
@@ -167,11 +172,12 @@ def clearance_of(outer: Sized, inner: Sized) -> Clearance:
     Returns
     -------
     clearance : Clearance
-        Least = smallest outer less largest inner, most the other way round [mm].
+        Least = smallest outer less largest inner, most the other way round [mm]. Of several spots the one that reads least is likely to be
+        one that was read too low: the uncertainty says so.
 
     Source
     ------
-    Practice: the least clearance is where a shaft runs tight, not the difference of means.
+    Practice: the least clearance is where a shaft runs tight, not the difference of means. Uncertainty: ``uncertainty.extreme_u``.
 
     Example
     -------
@@ -195,8 +201,23 @@ def clearance_of(outer: Sized, inner: Sized) -> Clearance:
 
 
 def _end(side: Sized, *, lowest: bool) -> Estimate:
-    pick = min if lowest else max
-    return pick((size.estimate for size in side.values()), key=lambda one: one.value)
+    """The smallest or largest of a side, with an uncertainty that knows of how many spots it is the extreme."""
+    pick, sign = (min, 1.0) if lowest else (max, -1.0)
+    end = pick((size.estimate for size in side.values()), key=lambda one: one.value)
+    if len(side) == 1:
+        return end
+    shared = max(size.shared_mm for size in side.values())
+    own = [Estimate(value=sign * size.estimate.value, u=math.sqrt(max(0.0, size.estimate.u**2 - shared**2))) for size in side.values()]
+    return Estimate(value=end.value, u=root_sum_square(extreme_u(_drawn_in(own)), shared))
+
+
+def _drawn_in(spots: list[Estimate]) -> list[Estimate]:
+    """The same without as much of their spread as reading them makes: what was read apart need not be apart."""
+    middle = math.fsum(one.value for one in spots) / len(spots)
+    spread = math.fsum((one.value - middle) ** 2 for one in spots) / (len(spots) - 1)
+    read = math.fsum(one.u**2 for one in spots) / len(spots)
+    left = math.sqrt(max(0.0, 1 - read / spread)) if spread else 0.0
+    return [Estimate(value=middle + left * (one.value - middle), u=one.u) for one in spots]
 
 
 def _spread(side: Sized, *, by: int) -> float | None:
