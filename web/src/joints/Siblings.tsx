@@ -51,7 +51,7 @@ export function Siblings({ joint }: { joint: Joint }) {
           </g>
         ))}
       </svg>
-      <p className={classes.soft}>{joint.siblings_tell}</p>
+      <p className={classes.tell}>{joint.siblings_tell}</p>
     </section>
   );
 }

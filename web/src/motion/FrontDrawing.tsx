@@ -74,6 +74,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
           ref={hold(wheel.id, turnOf(wheel.shaft))}
         >
           <g data-kind={wheel.kind} data-lit={lit.includes(wheel.shaft)}>
+            <title>{wheel.name}</title>
             <WheelShape wheel={wheel} size={size} />
           </g>
         </Piece>

@@ -20,6 +20,9 @@ interface Box {
 }
 
 const LETTER = 0.5;
+/** How much of a name may lie over something, of an idler's or a pump's; its whole is 4. */
+const CROWDED = 1.2;
+const isTimed = (wheel: Wheel) => wheel.kind === 'crank' || wheel.kind === 'camshaft';
 
 function letters(text: string): number {
   return text.length * LETTER;
@@ -58,7 +61,8 @@ export function placeLabels(
   size: number,
   laid: Schemas['DrawnRun'][] = [],
 ): Label[] {
-  const shown = named(wheels);
+  // what the timing hangs on is named first, and always
+  const shown = named(wheels).sort((a, b) => Number(isTimed(b)) - Number(isTimed(a)));
   const taken = shown.map((wheel) => around(wheel.x_mm, -wheel.y_mm, wheel.radius_mm * 0.9, wheel.radius_mm * 0.9));
   taken.push(...pointers.map((pointer) => around(pointer.x_mm, -pointer.y_mm, size * 0.5, size * 0.7)));
   // how much slack a run has is said in one line, or in two
@@ -99,7 +103,9 @@ export function placeLabels(
       const own = inside.length > 0 ? n : -1;
       return off * size * 4 + taken.reduce((sum, other, m) => sum + (m === own ? 0 : overlap(box, other)), 0);
     };
+    const spare = isTimed(wheel) ? Number.POSITIVE_INFINITY : half * tall * CROWDED;
     const best = [...inside, ...outside].reduce((a, b) => (cost(b) < cost(a) - 1e-6 ? b : a));
+    if (cost(best) > spare) continue; // a name over others could not be read; it is said when the wheel is touched
     taken.push(around(best.x, best.y, half, tall));
     labels.push({ id: wheel.id, lines, ...best });
   }
