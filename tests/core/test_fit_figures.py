@@ -259,7 +259,15 @@ class ChamberTests(unittest.TestCase):
         row = [HeadGasket(id=str(n), squeezed_mm=1.1 + n / 10, most_proud_mm=0.3 + n / 10) for n in (1, 2, 3)]
         for highest, gasket in ((0.38, "1"), (0.4, "1"), (0.41, "2"), (0.6, "3"), (0.61, None)):
             with self.subTest(highest):
-                self.assertEqual(choose_gasket(row, {"a": 0.2, "b": highest}).gasket, gasket)
+                proud = {name: Estimate(value=value, u=0.0) for name, value in (("a", 0.2), ("b", highest))}
+                self.assertEqual(choose_gasket(row, proud).gasket, gasket)
+
+    def test_a_piston_nearer_to_a_gaskets_limit_than_can_be_told_is_said(self):
+        """By hand: 0.49 read to within 0.02 may be 0.51, which the gasket for 0.50 is not for."""
+        row = [HeadGasket(id=name, squeezed_mm=mm, most_proud_mm=proud) for name, mm, proud in (("1", 1.2, 0.5), ("2", 1.3, 0.6))]
+        sure, unsure = (choose_gasket(row, {"a": Estimate(value=0.49, u=u)}) for u in (0.004, 0.01))
+        self.assertNotIn("safe side", sure.sentence)
+        self.assertIn("nearer to the 0.5 mm it is for than can be told: gasket 2 is on the safe side", unsure.sentence)
 
 
 class SlipTests(unittest.TestCase):

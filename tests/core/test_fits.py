@@ -384,6 +384,23 @@ class ChamberTests(unittest.TestCase):
         self.assertEqual(refused.exception.field, "gasket")
 
 
+class StrokeTests(unittest.TestCase):
+    def test_a_pin_that_stands_beside_the_crank_makes_the_swept_volume_larger(self):
+        """By hand: throw 43, rod 143, pin 30 beside: the piston travels 183.565 - 95.394 = 88.171 mm instead of 86."""
+        ratios = []
+        for offset_mm in (0.0, 30.0):
+            data = family_copy_with_run("garth-d6")
+            train = {"bore_mm": 86, "stroke_mm": 86, "rod_mm": 143, "pin_offset_mm": offset_mm}
+            data["banks"][0]["cranktrain"] |= train | {"compression_height_mm": None, "deck_height_mm": None, "gasket_mm": None}
+            build = Build(read_document(data)).to("heights")
+            build.enter("fits_ready", step="heights", fit="protrusion", side="gap", gauge="D2", as_asked=True, part_c="20")
+            for plane in ("front", "rear"):
+                spot = {"place": "cylinder 1", "side": "gap", "plane": plane}
+                build.enter("fit_reading", step="heights", fit="protrusion", **spot, reading={"text": "0.40", "unit": "mm"})
+            ratios.append(chamber_view(build.folded.states["fits"], ChamberAsked()).rows[0].ratio)
+        self.assertAlmostEqual((ratios[1] - 1) / (ratios[0] - 1), 88.171 / 86, delta=0.0015)
+
+
 class GapTests(unittest.TestCase):
     def test_a_backlash_read_further_out_is_brought_to_its_radius(self):
         """By hand: 0.24 mm at a radius of 120 is 0.12 at 60, and the dial's step is halved with it."""

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from gurvo_core.engine import Chamber, HeadGasket
 from gurvo_core.errors import GeometryError
+from gurvo_core.uncertainty import Estimate
 
 CM3 = 1e-3  # cm³ in one mm³
 
@@ -44,7 +45,7 @@ def chamber_figures(
     gasket : HeadGasket
         Its thickness and hole [mm].
     bore_mm, stroke_mm : float
-        Of the cylinder [mm].
+        Of the cylinder, the stroke as the piston travels: beside an offset pin that is more than twice the throw [mm].
     proud_mm : float
         How far the piston's flat stands above the deck at TDC [mm]; below it is negative.
     skimmed_mm : float
@@ -80,20 +81,20 @@ def chamber_figures(
     return ChamberFigures(ratio=(swept + left) / left, squish_mm=gasket.squeezed_mm - proud_mm, clearance_cm3=left)
 
 
-def choose_gasket(gaskets: Sequence[HeadGasket], proud_mm: Mapping[str, float]) -> GasketChoice:
+def choose_gasket(gaskets: Sequence[HeadGasket], proud: Mapping[str, Estimate]) -> GasketChoice:
     """Return the thinnest gasket that keeps every piston's limit.
 
     Parameters
     ----------
     gaskets : sequence of HeadGasket
         What there is.
-    proud_mm : mapping
+    proud : mapping
         How far each piston stands above the deck, by its place [mm]; at least one.
 
     Returns
     -------
     choice : GasketChoice
-        No gasket where none clears the highest piston.
+        No gasket where none clears the highest piston. Nearer to what a gasket is for than the figure's U it cannot be told, which is said.
 
     Source
     ------
@@ -102,10 +103,11 @@ def choose_gasket(gaskets: Sequence[HeadGasket], proud_mm: Mapping[str, float]) 
     Example
     -------
     >>> thin, thick = (HeadGasket(id=name, squeezed_mm=mm, most_proud_mm=proud) for name, mm, proud in (("1", 1.2, 0.5), ("2", 1.3, 0.6)))
-    >>> choose_gasket([thick, thin], {"cylinder 1": 0.42, "cylinder 3": 0.53}).sentence
+    >>> choose_gasket([thick, thin], {"cylinder 3": Estimate(value=0.53, u=0.01)}).sentence
     'gasket 2: cylinder 3 stands 0.53 mm proud, the thinner ones are for less'
     """
-    place, highest = max(proud_mm.items(), key=lambda one: one[1])
+    place, stands = max(proud.items(), key=lambda one: one[1].value)
+    highest = stands.value
     ordered = sorted(gaskets, key=lambda one: one.squeezed_mm)
     fitting = [one for one in ordered if one.most_proud_mm is None or highest <= one.most_proud_mm]
     said = f"{place} stands {highest:.2f} mm proud"
@@ -113,4 +115,9 @@ def choose_gasket(gaskets: Sequence[HeadGasket], proud_mm: Mapping[str, float]) 
         return GasketChoice(gasket=None, sentence=f"{said}: more than any gasket is for; look at pistons, rods and deck")
     chosen = fitting[0]
     why = "the thinnest there is will do" if chosen is ordered[0] else "the thinner ones are for less"
+    limit = chosen.most_proud_mm
+    if limit is not None and max(one.value + one.expanded for one in proud.values()) > limit:
+        thicker = ordered[ordered.index(chosen) + 1 :]
+        safe = f"gasket {thicker[0].id} is on the safe side" if thicker else "measure again, more finely"
+        why = f"{why}; that is nearer to the {limit:g} mm it is for than can be told: {safe}"
     return GasketChoice(gasket=chosen.id, sentence=f"gasket {chosen.id}: {said}, {why}")

@@ -301,5 +301,5 @@ def _gasket(now: FitsState, fit: PlacedFit) -> str:
     places = now.places.get(fit.fit.id, {})
     if chamber is None or chamber.protrusion_fit != fit.fit.id or not chamber.gaskets or len(places) < len(fit.places):
         return ""
-    choice = choose_gasket(chamber.gaskets, {fit.names_place(place): stands.judged.figure.value for place, stands in places.items()})
+    choice = choose_gasket(chamber.gaskets, {fit.names_place(place): stands.judged.figure for place, stands in places.items()})
     return f"{at_start(choice.sentence)}."

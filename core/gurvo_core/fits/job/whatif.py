@@ -10,7 +10,9 @@ from gurvo_core.errors import FigureError, GeometryError
 from gurvo_core.fits.chamber import GasketChoice, chamber_figures, choose_gasket
 from gurvo_core.fits.job.state import FitsState
 from gurvo_core.ledger import View
+from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import at_start
+from gurvo_core.uncertainty import Estimate
 
 
 class ChamberAsked(BaseModel):
@@ -100,24 +102,26 @@ def _gasket(chamber: Chamber, name: str) -> HeadGasket:
     return found
 
 
-def _proud(now: FitsState, chamber: Chamber) -> dict[int, tuple[float, bool]]:
+def _proud(now: FitsState, chamber: Chamber) -> dict[int, tuple[Estimate, bool]]:
     """How far each piston stands above the deck [mm], and whether that was measured."""
     places = now.places.get(chamber.protrusion_fit or "", {})
     fit = now.book.fits.get(chamber.protrusion_fit or "")
-    measured = {place.cylinder: places[place.id].judged.figure.value for place in fit.places if place.id in places} if fit else {}
+    measured = {place.cylinder: places[place.id].judged.figure for place in fit.places if place.id in places} if fit else {}
     found = {}
     for number in now.document.cylinders:
         below = now.document.bank_of(number).cranktrain.deck_clearance_mm
         if number in measured:
             found[number] = (measured[number], True)
         elif below is not None:
-            found[number] = (-below, False)
+            found[number] = (Estimate(value=-below, u=0.0), False)
     return found
 
 
 def _row(now: FitsState, chamber: Chamber, gasket: HeadGasket, number: int, skimmed_mm: float) -> ChamberRow:
-    height, is_measured = _proud(now, chamber)[number]
+    stands, is_measured = _proud(now, chamber)[number]
+    height = stands.value
     train: Cranktrain = now.document.bank_of(number).cranktrain
+    slider = slider_of(now.document, number)  # the piston travels further than the stroke where its pin stands beside the crank
     notes = []
     ratio, squish = None, gasket.squeezed_mm - height
     if train.bore_mm is None or train.stroke_mm is None:
@@ -125,7 +129,12 @@ def _row(now: FitsState, chamber: Chamber, gasket: HeadGasket, number: int, skim
     else:
         try:
             figures = chamber_figures(
-                chamber, gasket, bore_mm=train.bore_mm, stroke_mm=train.stroke_mm, proud_mm=height, skimmed_mm=skimmed_mm
+                chamber,
+                gasket,
+                bore_mm=train.bore_mm,
+                stroke_mm=slider.travel_mm if slider else train.stroke_mm,
+                proud_mm=height,
+                skimmed_mm=skimmed_mm,
             )
             ratio = round(figures.ratio, 2)
         except GeometryError as error:
