@@ -229,4 +229,4 @@ def _not_half(first: Partial, ringing: list[Partial], spectrum: Spectrum, plausi
         masked = any(one.steady and abs(one.hz - lower_hz) <= near and one.loud > HEARD * first.loud / 2 for one in spectrum.partials)
         if heard or masked or spectrum.floor_at(lower_hz) > HEARD * first.loud:
             said = f"{lower_hz:.0f} or {first.hz:.0f} Hz: which of them cannot be told"
-            raise ReadingError("file", first.hz, f"{said}; say the span's length and the belt's mass, or {HOW}")
+            raise ReadingError("file", first.hz, f"{said}; say the span's length, the belt's mass and the tension wanted, or {HOW}")
