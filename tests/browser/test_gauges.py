@@ -117,7 +117,7 @@ class TraceTests(JointCase):
 
     def test_a_trace_from_a_file_fills_the_pull_and_is_drawn_with_it(self):
         self.at_the_head()
-        self.answer("Cylinder head: ready to pull", "t", "Enter")
+        self.ready()
         self.asked("bolt 1")
         self.type("j")
         chooser = self.page.locator("input[type=file]")

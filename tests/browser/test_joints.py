@@ -23,16 +23,26 @@ class JointCase(Keys):
             self.open(**how)
         self.at("quern-4", "head-angle")
 
+    def ready(self):
+        """Say that the threads are as the book has them, once that is asked."""
+        self.see(self.part("Before the first pull"))
+        self.type("t", "Enter")
+
+    def pull(self, torque, *, record=True):
+        """Type the torque at the end, once the angle has the focus: before that a Tab leads elsewhere."""
+        self.focused("Turned, degrees")
+        self.type("Tab", torque, *(["Enter"] if record else []))
+
 
 class HeadTests(JointCase):
     def test_ten_bolts_by_keyboard_the_bad_one_is_caught_and_printed(self):
         self.at_the_head()
-        self.answer("Cylinder head: ready to pull", "t", "Enter")
+        self.ready()
         for bolt, torque in enumerate(TORQUES, 1):
             self.asked(f"Cylinder head, bolt {bolt}: turn it 90°")
             if bolt == 4:
                 self.says(self.part("What to pull"), "window 85 to 95°")
-            self.type("Tab", torque, "Enter")
+            self.pull(torque)
         self.asked("Cylinder head, bolt 3 ended 16 N·m below the others")
         self.says(self.main.get_by_label("Torque at the end"), "bolt 3")
         self.type("2")
@@ -47,11 +57,11 @@ class HeadTests(JointCase):
 
     def test_another_bolt_and_another_unit_are_asked_about(self):
         self.at_the_head()
-        self.answer("Cylinder head: ready to pull", "t", "Enter")
+        self.ready()
         self.asked("bolt 1")
         self.page.keyboard.press("ArrowRight")
         self.reads("bolt 2 instead of 1")
-        self.type("Tab", "70", "Enter")
+        self.pull("70")
         self.says(self.alert, "Cylinder head, bolt 1 is next in the order")
         self.page.get_by_label("Reason").fill("the hoist is in the way")
         self.type("Enter")
@@ -60,11 +70,11 @@ class HeadTests(JointCase):
 
     def test_what_was_typed_survives_a_reload_and_the_joint_comes_back_to_the_same_bolt(self):
         self.at_the_head()
-        self.answer("Cylinder head: ready to pull", "t", "Enter")
+        self.ready()
         self.asked("bolt 1")
-        self.type("Tab", "70", "Enter")
+        self.pull("70")
         self.asked("bolt 2")
-        self.type("Tab", "68,5")
+        self.pull("68,5", record=False)
         self.page.reload()
         self.asked("bolt 2")
         expect(self.page.get_by_label("Torque at the end", exact=True).last).to_have_value("68,5")
@@ -107,7 +117,7 @@ class WrenchTests(JointCase):
         self.at_the_head()
         self.asked("Cylinder head: ready to pull")
         self.page.get_by_role("button", name=re.compile("E1")).click()
-        self.type("t")
+        self.page.get_by_role("button", name="oiled").click()
         self.page.get_by_role("button", name="Ready to pull").click()
         self.asked("bolt 1: turn it 90°")
         self.type("v")
@@ -121,13 +131,13 @@ class WrenchTests(JointCase):
     def test_a_wrench_that_falls_silent_is_said_and_fingers_go_on(self):
         self.at_the_head()
         self.page.get_by_role("button", name=re.compile("E1")).click()
-        self.type("t")
+        self.page.get_by_role("button", name="oiled").click()
         self.page.get_by_role("button", name="Ready to pull").click()
         self.asked("bolt 1: turn it 90°")
         Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_port()}")
         self.type("v")
         self.reads("does not answer")
-        self.type("Tab", "70", "Enter")
+        self.pull("70")
         self.asked("bolt 2: turn it 90°")
 
 
@@ -135,6 +145,7 @@ class OtherJointTests(JointCase):
     def test_a_left_hand_bolt_says_so_and_asks_what_holds_it(self):
         self.at("teasel-4", "pump-wheel-tight")
         self.asked("Coolant pump wheel bolt: ready to pull")
+        self.see(self.part("Before the first pull"))
         self.says(self.part("What to pull"), "Left-hand thread")
         self.type("Enter")
         self.says(self.alert, "let a pin through the wheel hold against the wrench")

@@ -77,6 +77,7 @@ class Keys(RunCase):
                 self.type("b" if body["wheel"]["side"].startswith("before") else "a")
             self.type("Enter")
         elif question.kind == "joint_ready":
+            self.see(self.part("Before the first pull"))
             self.type(*(["x"] if question.held_by else []), "t", "Enter")
         elif question.kind == "fits_ready":
             self.asked("with what is the")
