@@ -92,7 +92,8 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
   const { book } = question;
   const inOwn = book && book.unit !== unit ? `${torque} ${unit}` : '';
   const set = torqueIn(question.set_to, unit);
-  const turns = question.asks_angle && question.target.length === 0;
+  // an angle that nobody knows is turned too; a loosening has one and is not measured
+  const turns = question.target.length === 0 && (question.asks_angle || question.target_deg != null);
   return (
     <section className={classes.target} aria-label="What to pull">
       <header>
