@@ -36,13 +36,13 @@ class ReadWith:
 
     def u_mm(self, size_mm: float) -> float:
         """Standard uncertainty of one reading of such a size, without scatter [mm]."""
-        kelvin = UNKNOWN_K if self.part_c is None else KNOWN_K
-        warmth = abs(size_mm) * self.part_um_m_k * UM * kelvin
-        return root_sum_square(self.resolution_mm / math.sqrt(12), self.calibration_mm / 2, self.standard_mm / 2, warmth)
+        return root_sum_square(self.resolution_mm / math.sqrt(12), self.shared_mm(size_mm))
 
     def shared_mm(self, size_mm: float) -> float:
         """What of it all readings of the gauge have in common: all but its step [mm]."""
-        return math.sqrt(max(0.0, self.u_mm(size_mm) ** 2 - self.resolution_mm**2 / 12))
+        kelvin = UNKNOWN_K if self.part_c is None else KNOWN_K
+        warmth = abs(size_mm) * self.part_um_m_k * UM * kelvin
+        return root_sum_square(self.calibration_mm / 2, self.standard_mm / 2, warmth)
 
 
 @dataclass(frozen=True, kw_only=True)

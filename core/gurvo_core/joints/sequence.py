@@ -12,6 +12,7 @@ from functools import cached_property
 from itertools import groupby
 
 from gurvo_core.engine import EngineDocument, Joint, JointStage
+from gurvo_core.engine.joint import OtherFigure
 from gurvo_core.errors import FigureError
 from gurvo_core.joints.meaning import BoltFacts, generic_nm
 from gurvo_core.joints.order import Rule, order_of
@@ -309,10 +310,10 @@ def figures_of(joint: Joint, item: Item) -> Figures:
     (21.0, True)
     """
     stage = joint.figures[item.stage - 1]
-    other = next((one for one in stage.other if item.fastener in one.fasteners), None)
+    other = _other_of(stage, item)
     asked = Figures(
         does=stage.does,
-        torque_nm=(other.torque_nm if other else None) or stage.torque_nm,
+        torque_nm=_torque_nm(stage, item),
         least_nm=stage.least_nm,
         most_nm=stage.most_nm,
         angle_deg=(other.angle_deg if other else None) or stage.angle_deg or (stage.draw.turn_deg if stage.draw else None),
@@ -332,7 +333,16 @@ def _turned_from(joint: Joint, item: Item) -> float | None:
     for stage in reversed(joint.figures[: item.stage]):
         if stage.does in ("loosen", "said"):
             return None
-        other = next((one for one in stage.other if item.fastener in one.fasteners), None)
         if stage.does in ("torque", "torque_angle"):
-            return (other.torque_nm if other else None) or stage.torque_nm
+            return _torque_nm(stage, item)
     return None
+
+
+def _torque_nm(stage: JointStage, item: Item) -> float | None:
+    """The torque of a stage for one fastener: its own figure, where it has one."""
+    other = _other_of(stage, item)
+    return (other.torque_nm if other else None) or stage.torque_nm
+
+
+def _other_of(stage: JointStage, item: Item) -> OtherFigure | None:
+    return next((one for one in stage.other if item.fastener in one.fasteners), None)
