@@ -73,7 +73,7 @@ class Ledger:
         # only a whole walk, not what is kept in memory, says that it fits again
         return {**shown, "chain": self.misfit} if self.misfit else shown
 
-    @property
+    @cached_property
     def known(self) -> Folded:
         """What stands, with what the shop knows beside."""
         return self.folded.knowing({MINUTES: self.minutes}) if self.minutes else self.folded

@@ -40,10 +40,15 @@ def kept_with(work: Callable[Concatenate[Stands, Rest], Found]) -> Callable[Conc
     (True, False)
     """
 
+    name = f"_kept {work.__qualname__} {id(work)}"
+
     @wraps(work)
     def look(stands: Stands, *rest: Rest.args, **named: Rest.kwargs) -> Found:
-        kept: dict[Hashable, Found] = vars(stands).setdefault("_kept", {})
-        key = (work, rest, *named.items())
+        beside = vars(stands)
+        kept: dict[Hashable, Found] | None = beside.get(name)
+        if kept is None:  # one of its own for each such function: it is asked some hundred times after an entry
+            kept = beside[name] = {}
+        key = (rest, *named.items()) if named else rest
         found = kept.get(key, _ABSENT)
         if found is _ABSENT:
             found = kept[key] = work(stands, *rest, **named)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-from gurvo_core.engine import EngineDocument, Need, WorkStep
+from gurvo_core.engine import EngineDocument, KitPart, Need, WorkStep
 from gurvo_core.run.looks import position_of
 
 ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")  # seen to by the rooms of their crafts
@@ -138,12 +138,23 @@ class Plan:
         return {one.step.id: tuple(sorted(one.besides, key=self.place.__getitem__)) for one in self.steps if one.besides}
 
     @cached_property
+    def named_before(self) -> Mapping[str, tuple[str, ...]]:
+        """By step, those that are done before it: as it names them, then those it need not name."""
+        named = {one.step.id: (*(need.done for need in one.step.needs if need.done), *self.besides.get(one.step.id, ())) for one in self.steps}
+        return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
+
+    @cached_property
+    def parts_before(self) -> Mapping[str, tuple[KitPart, ...]]:
+        """By step, the parts that lie ready before it; laying them out needs none."""
+        using = [one.step for one in self.steps if one.step.does != "ready" and one.step.parts]
+        return {step.id: tuple(part for part in self.document.kit if part.id in self.laid_out.intersection(step.parts)) for step in using}
+
+    @cached_property
     def waits_for_steps(self) -> Mapping[str, tuple[str, ...]]:
         """By step, those it waits for, as it names them; only of steps that wait for others to be done and for nothing else."""
         plain = [one for one in self.steps if one.step.does not in ("turn_over", "seal") and not one.step.parts]
         alone = [one for one in plain if all(need.given[0] == "done" for need in one.step.needs)]
-        named = {one.step.id: (*(need.given[1] for need in one.step.needs), *self.besides.get(one.step.id, ())) for one in alone}
-        return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
+        return {one.step.id: self.named_before[one.step.id] for one in alone}
 
     @cached_property
     def hold_points(self) -> frozenset[str]:

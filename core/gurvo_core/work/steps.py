@@ -111,9 +111,10 @@ class Steps:
 
     def _asked_by(self, folded: Folded, room: Room[Any], steps: Sequence[Step], held: Callable[[str], str]) -> list[_AskedStep]:
         now, facts, found = folded.states[room.name], folded.facts, []
+        firsts = [(asks, folded.states[other.name]) for other, asks in self._first]
         for step in steps:
             asked = room.asks[step.does](now, step, facts)
-            first = [question for other, asks in self._first for question in asks(folded.states[other.name], step, facts)]
+            first = [question for asks, state in firsts for question in asks(state, step, facts)]
             if first:
                 asked = Asked(questions=[*first, *asked.questions], note=asked.note)
             shut = asked.views.get(_SHUT)  # most steps of a long run: each is made once for what is asked in it

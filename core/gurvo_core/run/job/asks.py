@@ -134,7 +134,7 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
-    first = _asked_first(now, now.plan.by_id[step.key])
+    first = _asked_first(now, now.plan.by_id[step.key]) if now.hard_stop is not None or not now.plugs_out else ()
     if first:
         return Asked(questions=[*first, *_asked_plain(now, step, facts).questions])
     return _asked_plain(now, step, facts)
@@ -159,17 +159,23 @@ def _stopped_at(now: RunState) -> str:
 
 
 def _asked_plain(now: RunState, step: Step, facts: Facts) -> Asked:
-    one, done = now.plan.by_id[step.key], now.done.get(step.key)
-    if done is not None and step.key in now.plan.simply_done and not _is_asked_again(now, step.key):
-        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), done.is_skipped)
+    one = now.plan.by_id[step.key]
+    if step.key in _done_with(now):
+        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), now.done[step.key].is_skipped)
     done_elsewhere, before = facts.get(DONE_ELSEWHERE), now.plan.waits_for_steps.get(step.key)
-    if before and done is None and not now.opened:
+    if before and step.key not in now.done and not now.opened:
         whole = whole_steps(now, done_elsewhere)
         missing = tuple(name for name in before if name not in whole)
         if missing and step.key not in whole:
             unsigned = tuple(name for name in missing if name in now.done)
             return _asked_waiting(now.plan, step.key, minutes_of(one.step, facts), missing, unsigned)
     return _asked_in(now, step.key, done_elsewhere, minutes_of(one.step, facts))
+
+
+@kept_with
+def _done_with(now: RunState) -> frozenset[str]:
+    """Ids of the steps that are done and ask nothing more: most of a long run."""
+    return frozenset(name for name in now.done.keys() & now.plan.simply_done if not _is_asked_again(now, name))
 
 
 def _is_asked_again(now: RunState, step_id: str) -> bool:
@@ -196,8 +202,8 @@ def _asked_in(now: RunState, step_id: str, done_elsewhere: frozenset[str] | None
     one, done = now.plan.by_id[step_id], now.done.get(step_id)
     facts = facts_done_elsewhere(done_elsewhere)
     is_whole = step_id in whole_steps(now, done_elsewhere)
-    again = _is_asked_again(now, step_id)
-    lacks = not_there(now, step_id)
+    lacks = not_there(now, step_id) if done is not None else ()
+    again = done is not None and (done.is_not_good or bool(lacks))
     blocked, note = "" if is_whole else "; ".join(unmet(now, one, facts)), _note(now, one, minutes)
     if one.step.does == "turn_over" and not (done and done.is_skipped):
         turn, seen = _Standing(is_whole=done is not None, blocked=blocked, note=note), len(now.stops.get(step_id, ()))

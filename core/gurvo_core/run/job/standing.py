@@ -282,6 +282,7 @@ def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
     return found
 
 
+@kept_with
 def parts_ready(now: RunState) -> dict[str, str]:
     """Return what was said of each part when the kit was laid out.
 
@@ -380,24 +381,16 @@ def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     if now.opened:
         named_already = one.implied | {need.done for need in one.step.needs}
         yield from (f"“{title_of(now, name)}” again first" for name in sorted(one.stands_on & now.opened.keys() - named_already))
-    if one.step.does != "ready":
-        yield from _not_on_the_bench(now, one.step)
-
-
-def _not_on_the_bench(now: RunState, step: WorkStep) -> Iterator[str]:
-    if not step.parts:
-        return
-    ready = parts_ready(now)
-    for part in now.document.kit:
-        if part.id in step.parts and part.id in now.plan.laid_out and ready.get(part.id) not in ("new", "there"):
-            yield f"{part.name} not on the bench yet"
+    parts = now.plan.parts_before.get(one.step.id)
+    if parts:
+        ready = parts_ready(now)
+        yield from (f"{part.name} not on the bench yet" for part in parts if ready.get(part.id) not in ("new", "there"))
 
 
 def _not_done_yet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
     """The steps that a step names and that are not done: of those that wait for each other the one that is next."""
-    named = [*(need.done for need in one.step.needs if need.done), *now.plan.besides.get(one.step.id, ())]
     whole = whole_steps(now, facts.get(DONE_ELSEWHERE))
-    missing = [name for name in named if name in now.plan.by_id and name not in whole]
+    missing = [name for name in now.plan.named_before.get(one.step.id, ()) if name not in whole]
     for name in now.plan.nearest(missing) if len(missing) > 1 else missing:
         yield from _not_done(now, name, facts)
 
