@@ -39,7 +39,6 @@ def kept_with(work: Callable[Concatenate[Stands, Rest], Found]) -> Callable[Conc
     >>> look(pile, 2) is look(pile, 2), look(pile, 2) is look(pile, 4)
     (True, False)
     """
-
     name = f"_kept {work.__qualname__} {id(work)}"
 
     @wraps(work)

@@ -140,7 +140,9 @@ class Plan:
     @cached_property
     def named_before(self) -> Mapping[str, tuple[str, ...]]:
         """By step, those that are done before it: as it names them, then those it need not name."""
-        named = {one.step.id: (*(need.done for need in one.step.needs if need.done), *self.besides.get(one.step.id, ())) for one in self.steps}
+        named = {
+            one.step.id: (*(need.done for need in one.step.needs if need.done), *self.besides.get(one.step.id, ())) for one in self.steps
+        }
         return {step_id: tuple(name for name in before if name in self.by_id) for step_id, before in named.items()}
 
     @cached_property
