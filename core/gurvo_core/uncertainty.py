@@ -11,6 +11,7 @@ __all__ = [
     "extreme_u",
     "repeats_estimate",
     "root_sum_square",
+    "shares_of",
     "standard_uncertainty",
     "weighted_estimate",
 ]
@@ -169,14 +170,23 @@ def weighted_estimate(estimates: Sequence[Estimate]) -> Estimate:
     >>> weighted_estimate([Estimate(value=1.0, u=1.0), Estimate(value=4.0, u=2.0)]).value
     1.6
     """
-    weights = [1 / max(estimate.u, SMALLEST_U) ** 2 for estimate in estimates]
-    whole = math.fsum(weights)
-    mean = math.fsum(weight * estimate.value for weight, estimate in zip(weights, estimates, strict=True)) / whole
-    u = 1 / math.sqrt(whole)
+    weights, shares = [_weight(estimate) for estimate in estimates], shares_of(estimates)
+    mean = math.fsum(share * estimate.value for share, estimate in zip(shares, estimates, strict=True))
+    u = 1 / math.sqrt(math.fsum(weights))
     if len(estimates) < MIN_FOR_SCATTER:
         return Estimate(value=mean, u=u)
     chi_square = math.fsum(weight * (estimate.value - mean) ** 2 for weight, estimate in zip(weights, estimates, strict=True))
     return Estimate(value=mean, u=u * max(1.0, math.sqrt(chi_square / (len(estimates) - 1))))
+
+
+def _weight(estimate: Estimate) -> float:
+    return 1 / max(estimate.u, SMALLEST_U) ** 2
+
+
+def shares_of(estimates: Sequence[Estimate]) -> list[float]:
+    """What each figure counts in a weighted mean of them; together they are one."""
+    whole = math.fsum(_weight(estimate) for estimate in estimates)
+    return [_weight(estimate) / whole for estimate in estimates]
 
 
 def extreme_u(figures: Sequence[Estimate]) -> float:

@@ -1,8 +1,7 @@
 """True TDC by every method: by hand, against a GUM library."""
 
+import math
 import unittest
-
-from uncertainties import ufloat
 
 from gurvo_core.angles import signed_deg
 from gurvo_core.errors import ReadingError
@@ -19,6 +18,8 @@ from gurvo_core.timing import (
     tdc_by_stop,
     tdc_dwell_half_width_deg,
 )
+from gurvo_core.timing.tdc import carried_by
+from tests.core.off_centre import OffCentre
 
 SLIDER = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)
 STRAIGHT = SliderCrank(throw_mm=43, rod_mm=143)
@@ -52,10 +53,21 @@ class ByHandTests(unittest.TestCase):
         self.assertAlmostEqual(float(drop_mm(half_width, STRAIGHT)), 0.01, delta=1e-5)
 
     def test_uncertainty_of_a_stop_is_that_of_a_gum_library(self):
-        """Library: uncertainties carries both readings through the midpoint."""
-        middle = (ufloat(-41.5, U_WHEEL.u) + ufloat(41.0, U_WHEEL.u)) / 2
+        """Library: uncertainties carries both readings of a wheel off centre, which way unknown, through the midpoint."""
+        read = OffCentre(U_WHEEL)
+        middle = (read.at(-41.5) + read.at(41.0)) / 2
         estimate = tdc_by_stop([pair(318.5, 41.0)], STRAIGHT, U_WHEEL)
         self.assertAlmostEqual(estimate.u_deg, middle.std_dev, places=12)
+
+    def test_a_crank_angle_read_on_the_same_wheel_is_that_of_a_gum_library(self):
+        """Library: what zero and place carry of one curve goes out of their difference, near each other nearly all of it."""
+        for crank_deg in (-16.0, 52.0, 180.0):
+            with self.subTest(crank_deg):
+                read = OffCentre(U_WHEEL)
+                theirs = read.at(crank_deg) - (read.at(-41.5) + read.at(41.0)) / 2
+                zero = tdc_by_stop([pair(318.5, 41.0)], STRAIGHT, U_WHEEL)
+                ours = zero.u_of(U_WHEEL.resolution, carried_by({crank_deg: 1.0}))
+                self.assertAlmostEqual(ours, theirs.std_dev, places=12)
 
     def test_no_reading_no_answer(self):
         for call in (lambda: tdc_by_stop([], SLIDER, U_WHEEL), lambda: tdc_by_equal_drops([], SLIDER, U_WHEEL, U_DIAL)):
@@ -64,11 +76,13 @@ class ByHandTests(unittest.TestCase):
             self.assertRaises(ReadingError, method, [], SLIDER, U_WHEEL, 0.01)
 
     def test_repeats_at_one_place_do_not_make_the_scale_finer(self):
-        """By hand: six times the same figure carry the error of one; pairs at other places carry errors of their own."""
+        """By hand: six times the same figure carry the error of one; other places are rounded anew, but lie on the same curve of the wheel."""
         once, six = (tdc_by_stop([pair(318.5, 41)] * n, STRAIGHT, U_WHEEL).u_deg for n in (1, 6))
         self.assertAlmostEqual(six, once)
-        elsewhere = tdc_by_stop([pair(318.5, 41), pair(305.5, 54)], STRAIGHT, U_WHEEL).u_deg
-        self.assertAlmostEqual(elsewhere, once / 2**0.5)
+        for gauge, two_deg in ((GaugeUncertainty(0.1), 0.05), (GaugeUncertainty(0.0, 0.1), 0.1 * (math.cos(math.radians(40)) + 0.5) / 2)):
+            with self.subTest(gauge):
+                # cos 40 of the curve from one pair, cos 60 of it from the other: their mean, nothing of it averages
+                self.assertAlmostEqual(tdc_by_stop([pair(320, 40), pair(300, 60)], STRAIGHT, gauge).u_deg, two_deg)
 
     def test_a_repeat_that_scatters_widens(self):
         """By hand: figures 1 apart at one place, so middles 0.5 apart: s = 0.5/sqrt 2, over sqrt 2."""
@@ -79,10 +93,11 @@ class ByHandTests(unittest.TestCase):
         """Second method: the derivative of drop_at_deg either side, by central difference, at a large offset."""
         crank = SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=12)
         per_mm = [(drop_at_deg(8.001, side, crank) - drop_at_deg(7.999, side, crank)) / 0.002 for side in ("before", "after")]
-        own = [(U_WHEEL.u**2 + (U_DIAL.resolution * one) ** 2) ** 0.5 for one in per_mm]
+        wheel = GaugeUncertainty(U_WHEEL.resolution)
+        own = [(wheel.u**2 + (U_DIAL.resolution * one) ** 2) ** 0.5 for one in per_mm]
         common = U_DIAL.calibration * (per_mm[0] + per_mm[1])
         before, after = (drop_at_deg(8, side, crank) for side in ("before", "after"))
-        estimate = tdc_by_equal_drops([pair(before, after, 8)], crank, U_WHEEL, U_DIAL)
+        estimate = tdc_by_equal_drops([pair(before, after, 8)], crank, wheel, U_DIAL)
         self.assertAlmostEqual(estimate.u_deg, (own[0] ** 2 + own[1] ** 2 + common**2) ** 0.5 / 2, places=6)
 
     def test_the_middle_of_the_dwell(self):

@@ -2,12 +2,16 @@
 
 Readings are wheel degrees (running way from the wheel's own zero). The answer, the *wheel zero*, is the wheel degrees at which
 the piston truly stands at TDC, between -180 and 180; a crank angle is then wheel degrees less wheel zero.
+
+A wheel's own error is one smooth curve, for the most part because it sits off centre: figures read near each other are off by nearly the
+same, so more depths and more points do not average it. Each answer says how much of that curve it carries.
 """
 
 __all__ = [
     "TdcEstimate",
     "TdcMethod",
     "TdcPair",
+    "carried_by",
     "tdc_at_top",
     "tdc_by_equal_drops",
     "tdc_by_highest",
@@ -15,15 +19,16 @@ __all__ = [
     "tdc_dwell_half_width_deg",
 ]
 
+import cmath
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from gurvo_core.angles import midpoint_deg, signed_deg, wrap_deg
 from gurvo_core.errors import ReadingError
 from gurvo_core.motion import SliderCrank, drop_at_deg, drop_mm, half_arc_middle_deg, pair_middle_deg
-from gurvo_core.uncertainty import COVERAGE, GaugeUncertainty, repeats_estimate, root_sum_square, weighted_estimate
+from gurvo_core.uncertainty import COVERAGE, GaugeUncertainty, repeats_estimate, root_sum_square, shares_of, weighted_estimate
 
 TdcMethod = Literal["positive_stop", "equal_drop", "fit", "top"]
 SIDES: tuple[Literal["before", "after"], ...] = ("before", "after")
@@ -37,11 +42,22 @@ class TdcEstimate:
 
     method: TdcMethod
     zero_deg: float
-    u_deg: float
+    own_u_deg: float  # without the wheel's own curve
+    carried: complex = 0j  # how much of that curve, and of which side of the wheel
+    calibration_deg: float = 0.0  # standard uncertainty of the wheel's curve at one place
     spread_deg: float = 0.0
     readings: int = 0
     outlier: int | None = None  # place in the list of the reading that does not belong
     dial_zero_mm: float | None = None
+
+    @property
+    def u_deg(self) -> float:
+        """Standard uncertainty of the zero [deg]."""
+        return root_sum_square(self.own_u_deg, self.calibration_deg * abs(self.carried))
+
+    def u_of(self, own_u_deg: float, carried: complex) -> float:
+        """Standard uncertainty of a crank angle read on the same wheel: what the zero and the place carry of its curve goes out of it [deg]."""
+        return root_sum_square(own_u_deg, self.own_u_deg, self.calibration_deg * abs(carried - self.carried))
 
     @property
     def expanded_deg(self) -> float:
@@ -58,22 +74,52 @@ class TdcPair:
     drop_mm: float | None = None
 
 
+def carried_by(weights: Mapping[float, float]) -> complex:
+    """Return how much of an eccentric wheel's error a weighted sum of figures read on it carries, and from where.
+
+    Parameters
+    ----------
+    weights : mapping of float
+        What each figure counts in the sum, by the wheel degrees at which it was read [deg].
+
+    Returns
+    -------
+    carried : complex
+        Its size times the wheel's uncertainty at one place is that of the sum: 1 for figures all at one place, 0 for two opposite ones.
+
+    Source
+    ------
+    [eccentric] in docs/sources.md: an error e sin(w - v) with v unknown has between two places the covariance u^2 cos(w1 - w2).
+
+    Example
+    -------
+    >>> abs(carried_by({10.0: 0.5, 190.0: 0.5})) < 1e-12, round(abs(carried_by({300.0: 0.5, 60.0: 0.5})), 9)
+    (True, 0.5)
+    """
+    return sum((weight * cmath.exp(1j * math.radians(at_deg)) for at_deg, weight in weights.items()), 0j)
+
+
 def _from_pairs(
-    pairs: Sequence[TdcPair], offsets_deg: Sequence[float], u_places_deg: Sequence[float], step_deg: float, method: TdcMethod
+    pairs: Sequence[TdcPair], offsets_deg: Sequence[float], u_places_deg: Sequence[float], wheel: GaugeUncertainty, method: TdcMethod
 ) -> TdcEstimate:
-    """The middle of each pair less its offset; pairs at one place share its errors, those at others have their own."""
+    """The middle of each pair less its offset; pairs at one place share its rounding, those at others have their own, all the wheel's curve."""
     zeros = [signed_deg(midpoint_deg(pair.before_deg, pair.after_deg) - offset) for pair, offset in zip(pairs, offsets_deg, strict=True)]
     from_first = [signed_deg(zero_deg - zeros[0]) for zero_deg in zeros]
     places: dict[int, list[int]] = {}
     for n, pair in enumerate(pairs):
         same = next((k for k in places if abs(signed_deg(pairs[k].before_deg - pair.before_deg)) < SAME_PLACE_DEG), n)
         places.setdefault(same, []).append(n)
-    means = [repeats_estimate([from_first[n] for n in own], u_places_deg[own[0]], step_deg) for own in places.values()]
+    means = [repeats_estimate([from_first[n] for n in own], u_places_deg[own[0]], wheel.step) for own in places.values()]
     mean = weighted_estimate(means)
+    shares = shares_of(means)
+    ends = [pairs[own[0]] for own in places.values()]
+    carried = sum((share * carried_by({pair.before_deg: 0.5, pair.after_deg: 0.5}) for share, pair in zip(shares, ends, strict=True)), 0j)
     return TdcEstimate(
         method=method,
         zero_deg=signed_deg(zeros[0] + mean.value),
-        u_deg=mean.u,
+        own_u_deg=mean.u,
+        carried=carried,
+        calibration_deg=wheel.calibration,
         spread_deg=max(from_first) - min(from_first),
         readings=2 * len(pairs),
     )
@@ -115,7 +161,7 @@ def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank | None, wheel: Gau
     if not pairs:
         raise ReadingError("readings", 0, "a positive stop needs one reading turning forward and one turning backward")
     offsets = [half_arc_middle_deg(wrap_deg(pair.after_deg - pair.before_deg), slider) if slider else 0.0 for pair in pairs]
-    return _from_pairs(pairs, offsets, [wheel.u / math.sqrt(2)] * len(pairs), wheel.step, "positive_stop")
+    return _from_pairs(pairs, offsets, [wheel.resolution / math.sqrt(2)] * len(pairs), wheel, "positive_stop")
 
 
 def _slope_mm_per_deg(crank_deg: float, slider: SliderCrank) -> float:
@@ -178,9 +224,9 @@ def tdc_by_equal_drops(
         offsets.append(pair_middle_deg(drop, slider) if slider else 0.0)
         per_mm = _deg_per_mm(pair, drop, slider)
         common = dial.calibration * (per_mm[1] - per_mm[0])
-        own = root_sum_square(*(root_sum_square(wheel.u, dial.resolution * one) for one in per_mm))
+        own = root_sum_square(*(root_sum_square(wheel.resolution, dial.resolution * one) for one in per_mm))
         u_places.append(root_sum_square(own, common) / 2)
-    return _from_pairs(pairs, offsets, u_places, wheel.step, "equal_drop")
+    return _from_pairs(pairs, offsets, u_places, wheel, "equal_drop")
 
 
 def tdc_dwell_half_width_deg(slider: SliderCrank, resolution_mm: float) -> float:
@@ -249,8 +295,8 @@ def tdc_at_top(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncert
     if not pairs:
         raise ReadingError("readings", 0, "at the top needs both ends of the dwell")
     end_deg = tdc_dwell_half_width_deg(slider, resolution_mm) / 4 / math.sqrt(3)
-    u_pair_deg = root_sum_square(wheel.u, end_deg) / math.sqrt(2)
-    return _from_pairs(pairs, [0.0] * len(pairs), [u_pair_deg] * len(pairs), wheel.step, "top")
+    u_pair_deg = root_sum_square(wheel.resolution, end_deg) / math.sqrt(2)
+    return _from_pairs(pairs, [0.0] * len(pairs), [u_pair_deg] * len(pairs), wheel, "top")
 
 
 def tdc_by_highest(readings_deg: Sequence[float], slider: SliderCrank, wheel: GaugeUncertainty, resolution_mm: float) -> TdcEstimate:
@@ -290,11 +336,13 @@ def tdc_by_highest(readings_deg: Sequence[float], slider: SliderCrank, wheel: Ga
         raise ReadingError("readings", 0, "at the top needs one reading at least")
     from_first = [signed_deg(reading - readings_deg[0]) for reading in readings_deg]
     hidden_deg = tdc_dwell_half_width_deg(slider, resolution_mm) / math.sqrt(3)
-    mean = repeats_estimate(from_first, root_sum_square(wheel.u, hidden_deg), wheel.step)
+    mean = repeats_estimate(from_first, root_sum_square(wheel.resolution, hidden_deg), wheel.step)
     return TdcEstimate(
         method="top",
         zero_deg=signed_deg(readings_deg[0] + mean.value),
-        u_deg=mean.u,
+        own_u_deg=mean.u,
+        carried=carried_by({readings_deg[0]: 1.0}),
+        calibration_deg=wheel.calibration,
         spread_deg=max(from_first) - min(from_first),
         readings=len(readings_deg),
     )

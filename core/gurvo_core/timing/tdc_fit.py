@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from gurvo_core.angles import circular_mean_deg, signed_deg
 from gurvo_core.errors import NotConverged, ReadingError
 from gurvo_core.motion import SliderCrank, drop_mm
-from gurvo_core.timing.tdc import TdcEstimate
+from gurvo_core.timing.tdc import TdcEstimate, carried_by
 from gurvo_core.uncertainty import GaugeUncertainty
 
 MIN_READINGS = 4
@@ -79,7 +79,7 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     middle_deg = circular_mean_deg([reading.wheel_deg for reading in readings])
     places = _places(readings, middle_deg, wheel)
     turned, drops = np.array([place.wheel_deg for place in places]), np.array([place.drop_mm for place in places])
-    answer, sigma = _solve(turned, drops, slider, (wheel.u, dial.u), _first_guess_deg(turned, drops))
+    answer, sigma = _solve(turned, drops, slider, (wheel.resolution, dial.u), _first_guess_deg(turned, drops))
     _check_dial_zero(float(answer.x[1]), slider)
     covariance = np.linalg.inv(answer.jac.T @ answer.jac)
     scatter = max(1.0, float(np.sum(answer.fun**2)) / max(1, len(places) - 2))
@@ -87,12 +87,22 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     return TdcEstimate(
         method="fit",
         zero_deg=signed_deg(float(answer.x[0]) + middle_deg),
-        u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
+        own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
+        carried=carried_by(dict(zip((turned + middle_deg).tolist(), _wheel_counts(answer, covariance, sigma, turned, slider), strict=True))),
+        calibration_deg=wheel.calibration,
         spread_deg=float(np.ptp(_residual_deg(answer.fun * sigma, turned - answer.x[0], slider))),
         readings=len(readings),
         outlier=None if outlier is None else places[outlier].first,
         dial_zero_mm=float(answer.x[1]),
     )
+
+
+def _wheel_counts(
+    answer: "scipy.optimize.OptimizeResult", covariance: _Array, sigma: _Array, turned: _Array, slider: SliderCrank
+) -> list[float]:
+    """What a degree of each place on the wheel moves the zero by; all places off by the same move it by just that."""
+    moved: _Array = (covariance @ answer.jac.T)[0] * _slope(turned - answer.x[0], slider) / -sigma
+    return [float(one) for one in moved]
 
 
 @dataclass(frozen=True)

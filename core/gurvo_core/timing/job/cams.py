@@ -24,7 +24,7 @@ from gurvo_core.timing.job.true_tdc import adopted_zero
 from gurvo_core.timing.job.valve import EVENTS, NO_READINGS, SAME_LIFT_MM, MeasuredBy, MeasuredValve, valve_measured, wheel_degrees
 from gurvo_core.timing.job.view import CamFigures, Offer, ValveFigures
 from gurvo_core.timing.lines import CamLine
-from gurvo_core.uncertainty import root_sum_square, weighted_estimate
+from gurvo_core.uncertainty import shares_of, weighted_estimate
 
 
 def _readings(now: TimingState, line: CamLine, flank: str) -> EventReadings:
@@ -143,15 +143,13 @@ def _overlap(intake: ValveFigures | None, exhaust: ValveFigures | None) -> float
 def _advance(parts: list[MeasuredValve], valves: list[ValveFigures], zero: TdcEstimate | None) -> Estimate | None:
     if zero is None:
         return None
-    found = [
-        Estimate(value=v.advance_deg, u=max(0.0, part.centreline.u**2 - zero.u_deg**2) ** 0.5)
-        for part, v in zip(parts, valves, strict=True)
-        if v.advance_deg is not None and part.centreline is not None
-    ]
-    if not found:
+    own = [(part, v.advance_deg) for part, v in zip(parts, valves, strict=True) if v.advance_deg is not None and part.centreline is not None]
+    if not own:
         return None
-    mean = weighted_estimate(found)
-    return Estimate(value=mean.value, u=root_sum_square(mean.u, zero.u_deg))
+    found = [Estimate(value=advance, u=part.own_u) for part, advance in own]
+    mean, shares = weighted_estimate(found), shares_of(found)
+    carried = sum((share * part.carried for share, (part, _) in zip(shares, own, strict=True)), 0j)
+    return Estimate(value=mean.value, u=zero.u_of(mean.u, carried))
 
 
 def _worst(valves: list[ValveFigures]) -> Verdict | None:

@@ -113,10 +113,10 @@ def causes_view(now: TimingState, asked: CausesAsked, known: Mapping[str, bool] 
     if zero is None or not measured:
         return CausesView(says="Measure a camshaft first.", is_sure=False, causes=[], check=None, seen=[])
     seen = {**(known or {}), **asked.seen}
-    ranking = rank_causes(hypotheses_of(now.document), measured, zero.u_deg, seen)
+    ranking = rank_causes(hypotheses_of(now.document), measured, zero.own_u_deg, seen)
     check = CHECKS[ranking.check] if ranking.check and not ranking.is_sure else None
     return CausesView(
-        says=_says(ranking, measured, zero.u_deg),
+        says=_says(ranking, measured, zero.own_u_deg),
         is_sure=ranking.is_sure,
         causes=[_shown(now, one, measured) for n, one in enumerate(ranking.causes[:SHOWN]) if n == 0 or one.share >= LEAST_SHARE],
         check=CheckAsked(key=ranking.check or "", ask=check.ask, sound=check.sound, off=check.off) if check else None,
@@ -132,7 +132,7 @@ def _measured(now: TimingState) -> Iterator[MeasuredCam]:
     for cam in cams_of(now):
         for valve in cam.valves:
             if zero is not None and valve.advance_deg is not None and valve.centreline_expanded_deg is not None:
-                own = max(0.0, (valve.centreline_expanded_deg / 2) ** 2 - zero.u_deg**2) ** 0.5
+                own = max(0.0, (valve.centreline_expanded_deg / 2) ** 2 - zero.own_u_deg**2) ** 0.5
                 yield MeasuredCam(camshaft=cam.camshaft, valve=valve.valve, advance_deg=valve.advance_deg, u_deg=own)
 
 

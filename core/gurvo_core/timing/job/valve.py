@@ -14,6 +14,7 @@ from gurvo_core.timing.events import OVERLAP_TDC_DEG, lift_slope_mm_per_deg, nos
 from gurvo_core.timing.job.state import EventReadings
 from gurvo_core.timing.job.view import EventFigure, ValveFigures
 from gurvo_core.timing.lines import FLANKS, LineAt
+from gurvo_core.timing.tdc import carried_by
 from gurvo_core.uncertainty import COVERAGE, repeats_estimate, root_sum_square
 
 SAME_LIFT_MM = 0.0005
@@ -133,38 +134,52 @@ class MeasuredValve:
     def _measured(self, flank: Flank) -> Estimate | None:
         known = self.profile is not None
         slope = _slope(self.profile, self.at.shaft, self.lobe, self.line.lift_mm, flank) if known else SLOW_SLOPE_MM_PER_DEG
-        u_place = root_sum_square(self.wheel.u, self.dial.u / slope)
+        u_place = root_sum_square(self.wheel.resolution, self.dial.u / slope)
         return self._estimate(flank, self.line.lift_mm, self.line.event_deg(flank), u_place)
 
     @cached_property
     def centreline(self) -> Estimate | None:
-        """Middle of equal lifts; the wheel zero's error is common to both flanks, so it does not halve."""
+        """Middle of equal lifts; the wheel zero's error is common to both flanks, so it does not halve, and the wheel's curve goes through all three."""
         opening, closing = (self.events[flank] for flank in FLANKS)
         if opening is None or closing is None or self.zero is None:
             return None
         value = centreline_deg(self.line.valve, opening.value, closing.value)
-        return Estimate(value=value, u=root_sum_square(opening.u / 2, closing.u / 2, self.zero.u_deg))
+        return Estimate(value=value, u=self.zero.u_of(self.own_u, self.carried))
+
+    @property
+    def own_u(self) -> float:
+        """Standard uncertainty of the middle of both flanks without what the wheel and its zero give it [deg]."""
+        return root_sum_square(*(found.u / 2 for found in self.events.values() if found is not None))
+
+    @property
+    def carried(self) -> complex:
+        """How much of the wheel's own curve the middle of both flanks carries."""
+        return sum((self._carried(found.value) / 2 for found in self.events.values() if found is not None), 0j)
+
+    def _carried(self, crank_deg: float) -> complex:
+        return carried_by({crank_deg + self.on_deg + (self.zero.zero_deg if self.zero else 0.0): 1.0})
 
     def top_centreline(self) -> Estimate | None:
         """Centreline by maximum lift; the dial cannot see the nose's flat."""
         sign = 1 if self.line.valve == "intake" else -1
-        mean = self._estimate("top", None, self.line.top_deg, self.wheel.u)
+        mean = self._estimate("top", None, self.line.top_deg, self.wheel.resolution)
         if mean is None or self.zero is None:
             return None
         known = self.profile is not None
         hidden_deg = (_nose_width(self.profile, self.at.shaft, self.lobe, self.measured.dial_step_mm) if known else BROAD_NOSE_DEG) / 3**0.5
-        return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=root_sum_square(mean.u, hidden_deg, self.zero.u_deg))
+        u = self.zero.u_of(root_sum_square(mean.u, hidden_deg), self._carried(mean.value))
+        return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=u)
 
     def _event_figure(self, flank: Flank) -> EventFigure:
         estimate = self.events[flank]
         card_deg = self.line.event_deg(flank) if self.line.has_card else None
-        zero_u = self.zero.u_deg if self.zero else 0.0
+        u = self.zero.u_of(estimate.u, self._carried(estimate.value)) if estimate and self.zero else 0.0
         return EventFigure(
             crank_deg=estimate.value if estimate else None,
             wheel_deg=wrap_deg(estimate.value + self.on_deg, CYCLE_DEG) if estimate else None,
             card_wheel_deg=wrap_deg(card_deg + self.on_deg, CYCLE_DEG) if card_deg is not None else None,
             words=in_words(estimate.value) if estimate else "",
-            expanded_deg=COVERAGE * root_sum_square(estimate.u, zero_u) if estimate else None,
+            expanded_deg=COVERAGE * u if estimate else None,
             card_deg=card_deg,
             card_words=in_words(card_deg) if card_deg is not None else "",
             readings=wheel_degrees(self.measured.of(flank), self.line.lift_mm).total(),
