@@ -135,7 +135,10 @@ def share_within(method: str, crank: str, step_deg: float, repeats: int, session
 
 def measure() -> None:
     """Print both tables."""
-    for is_eccentric, said in ((True, f"a wheel off centre; aim {AIM:g} within {WITHIN:g}"), (False, "a wheel with an error of its own at every place; no aim")):
+    for is_eccentric, said in (
+        (True, f"a wheel off centre; aim {AIM:g} within {WITHIN:g}"),
+        (False, "a wheel with an error of its own at every place; no aim"),
+    ):
         print(f"\nThe truth lies within the stated U, % of {SESSIONS} seeded sessions, {said}")
         print(f"{'method':15}{'crank':9}" + "".join(f"{f'{step:g}° x {n}':>12}" for step in STEPS_DEG for n in REPEATS))
         for method in METHODS:

@@ -11,7 +11,8 @@ from gurvo_core.drive.rig import laid_rig, ties_with
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.motion.slack import Tie, turn_one, turned_by
 from gurvo_core.reading import read_document
-from gurvo_core.timing.causes import MeasuredCam, rank_causes
+from gurvo_core.timing.causes import rank_causes
+from gurvo_core.timing.evidence import MeasuredCam
 from gurvo_core.timing.hypotheses import hypotheses_of
 
 PREVIEW_MS, RANK_MS, AIM_RATIO = 5.0, 100.0, 5.0

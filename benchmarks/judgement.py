@@ -1,16 +1,20 @@
-"""How often a judgement is wrong, by simulation: plucks at the wrong pitch, sound joints told of, bad bolts missed."""
+"""How often a judgement is wrong, by simulation: plucks at the wrong pitch, causes sure and wrong, sound joints told of, bad bolts missed."""
 
 from collections.abc import Callable
 
 import numpy as np
 from numpy.typing import NDArray
 
+from benchmarks.faults import Faulty, is_right
 from benchmarks.plucks import hum_alone, recording, voice
+from demo.documents import family_data
 from gurvo_core.drive.pluck import pitch_of
 from gurvo_core.errors import ReadingError
 from gurvo_core.joints.judge import USUAL_BEFORE, USUAL_END, family_of, stands_apart
+from gurvo_core.reading import read_document
 
-RECORDINGS, JOINTS, SEED = 4000, 5000, 20261130
+RECORDINGS, JOINTS, FAULTS, SEED = 4000, 5000, 10_000, 20261130
+FAULTY = ("quern-4", "tarn-f4", "teasel-4", "corrie-v6", "brae-v8", "wick-1")
 SAME_PITCH = 0.04
 RATE = 22_050
 
@@ -19,6 +23,7 @@ def measure() -> None:
     """Print every rate with the aim beside it."""
     print("\nJudgement, by simulation; how often it is wrong.\n")
     _plucks()
+    _causes()
     for name, middle, share, usual in (
         ("torques at the end, scatter 3 %", 70.0, 0.03, USUAL_END),
         ("torques at the end, scatter 5 %", 70.0, 0.05, USUAL_END),
@@ -33,6 +38,19 @@ def measure() -> None:
         pulls[:, :bad] *= 0.7
         missed = 1 - _told_of(pulls, USUAL_END)[:, :bad].all(axis=1).mean()
         print(f"{bad} of {count} bolts three tenths low    {100 * missed:5.2f} % of joints in which one is missed")
+
+
+def _causes() -> None:
+    engines = [Faulty(read_document(family_data(code))) for code in FAULTY]
+    right = sure = wrong = 0
+    for n in range(FAULTS):
+        chance, engine = np.random.default_rng((SEED, n)), engines[n % len(engines)]
+        fault = engine.fault(chance)
+        ranking = engine.looked_into(chance, fault)
+        named = is_right(ranking.causes[0], fault)
+        right, sure, wrong = right + named, sure + ranking.is_sure, wrong + (ranking.is_sure and not named)
+    said = f"{100 * right / FAULTS:.1f} % named first, {100 * sure / FAULTS:.1f} % sure, {100 * wrong / FAULTS:.2f} % sure and wrong, aim: under 0.50"
+    print(f"causes, {FAULTS} faults, one or two    {said}")
 
 
 def _plucks() -> None:

@@ -83,6 +83,9 @@ class CausesCase(BrowserCase):
         self.says(causes, "Look which slot, bush or hole is used")
         self.type("n")
         self.says(first, "slot A4")
+        self.says(causes, "Find true TDC again")  # nothing is done for it yet: the figures would look so with the zero out, too
+        expect(causes).not_to_contain_text("put the one in that was meant")
+        self.type("y")
         self.says(causes, "put the one in that was meant")
         self.page.reload()
         self.says(first, "slot A4")

@@ -1,44 +1,47 @@
-"""Likely causes: how well each thing that could be wrong explains what was measured, and the one check that tells the first two apart."""
+"""Likely causes: how likely each thing that could be wrong is, and the one look that tells the first apart from the rest.
 
-__all__ = ["Cause", "MeasuredCam", "Ranking", "check_gain", "rank_causes"]
+Figures alone are never sure of a fault: something that is not listed can always look the same. A look can, if it could have said otherwise.
+"""
+
+__all__ = ["Cause", "Ranking", "check_gain", "rank", "rank_causes"]
 
 import math
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from gurvo_core.timing.cause_table import CHECKS, KINDS
+from gurvo_core.timing.cause_table import CHECKS, KINDS, MARK_OF, check_of
+from gurvo_core.timing.evidence import Explained, MeasuredCam, explained
 from gurvo_core.timing.hypotheses import Hypothesis
 
-SURE = 0.9
-LEAST_U_DEG = 0.05
+SURE = 0.995
+NOTHING_WRONG = 0.9  # nothing is moved for it: a small fault may hide in the errors of reading, and that is said
+PREDICTED = 8  # nobody looks further down
+CONSIDERED = 40  # all others together weigh next to nothing
 CLEAR_BITS = 0.15  # a check that is worth less does not tell them apart
+TELLING = 3.0  # an answer is that of a cause where it is so many times as likely under it as under any other
 Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True, kw_only=True)
-class MeasuredCam:
-    """How far a camshaft was found from its card by one of its valves, and the standard uncertainty, the wheel zero's left out [deg]."""
-
-    camshaft: str
-    valve: str = ""
-    advance_deg: float
-    u_deg: float
-
-    def is_among(self, names: Collection[str]) -> bool:
-        """Whether it is named, with all its camshaft or by its valve alone."""
-        return self.camshaft in names or f"{self.camshaft}/{self.valve}" in names
-
-
-@dataclass(frozen=True, kw_only=True)
 class Cause:
-    """One thing that could be, how likely it is, and what it leaves unexplained."""
+    """One thing that could be, or two at once, how likely it is, and where it would have each camshaft."""
 
-    hypothesis: Hypothesis
+    parts: tuple[Hypothesis, ...]
     share: float
     predicted_deg: Mapping[str, float]  # by camshaft and valve, as “cam/intake”
+
+    @property
+    def kinds(self) -> tuple[str, ...]:
+        """The kinds of its parts."""
+        return tuple(one.kind for one in self.parts)
+
+    @property
+    def is_nothing(self) -> bool:
+        """Whether all is as it should be."""
+        return self.kinds == ("none",)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -48,7 +51,6 @@ class Ranking:
     causes: tuple[Cause, ...]
     is_sure: bool
     check: str | None
-    gain_bits: float
 
 
 def rank_causes(
@@ -70,85 +72,105 @@ def rank_causes(
     Returns
     -------
     ranking : Ranking
-        Shares add up to 1. Without a measured camshaft the priors alone speak, and nothing is sure.
+        As ``rank``.
 
     Source
     ------
-    [causes]: Bayes' rule over normal errors. The check is the one with the largest expected gain in bits between the first two, less
-    the work it takes.
+    ``timing.evidence``, then ``rank``.
 
     Example
     -------
     >>> late = [MeasuredCam(camshaft="cam", advance_deg=-17.2, u_deg=0.3)]
-    >>> rank_causes(hypotheses_of(quern_4()), late, 0.2).causes[0].hypothesis.name
+    >>> rank_causes(hypotheses_of(quern_4()), late, 0.2).causes[0].parts[0].name
     'Timing chain: slack was on the pulled run'
     """
-    found = np.array([one.advance_deg for one in measured])
-    own_u = np.maximum(LEAST_U_DEG, [one.u_deg for one in measured]) if measured else np.zeros(0)
-    logs, predicted = [], []
-    for one in hypotheses:
-        log, says = _explains(one, measured, found, own_u, u_zero_deg)
-        logs.append(log + math.log(KINDS[one.kind].prior * one.share) + sum(_log_seen(one, key, ok) for key, ok in (seen or {}).items()))
-        predicted.append(says)
-    weights = np.exp(np.array(logs) - max(logs))
+    return rank(explained(hypotheses, measured, u_zero_deg), is_measured=bool(measured), seen=seen or {})
+
+
+def rank(of: Sequence[Explained], *, is_measured: bool, seen: Mapping[str, bool]) -> Ranking:
+    """Return what could be wrong by the figures and the looks that were made, the likeliest first.
+
+    Parameters
+    ----------
+    of : sequence of Explained
+        How well each explains the figures.
+    is_measured : bool
+        Whether there are figures; without them nothing is sure.
+    seen : mapping of bool
+        Checks that were made, by their key: whether all was as it should be.
+
+    Returns
+    -------
+    ranking : Ranking
+        Shares add up to 1. A fault is sure when its share is high and a look that could have said otherwise was answered as it would be.
+
+    Source
+    ------
+    [causes]: Bayes' rule. The check is the one with the largest expected gain in bits between the first two, less the work it takes; of a
+    first that stands alone the one that would find it.
+
+    Example
+    -------
+    >>> rank(explained(hypotheses_of(quern_4()), [], 0.2), is_measured=False, seen={}).is_sure
+    False
+    """
+    logs = np.array([one.log for one in of])
+    for key, is_sound in seen.items():
+        own = {one.parts[0].key: _shows_sound(one.parts[0], key) / check_of(key).usual for one in of if len(one.parts) == 1}
+        sound = check_of(key).usual * np.array([math.prod(own[part.key] for part in one.parts) for one in of])
+        logs += np.log(sound if is_sound else 1 - sound)
+    weights = np.exp(logs - logs.max())
     shares = weights / weights.sum()
     order = np.argsort(-shares, kind="stable")
-    causes = tuple(Cause(hypothesis=hypotheses[n], share=float(shares[n]), predicted_deg=predicted[n]) for n in order)
-    check, gain = _best_check(causes, set(seen or {}))
-    return Ranking(causes=causes, is_sure=bool(measured) and causes[0].share >= SURE, check=check, gain_bits=gain)
+    causes = tuple(
+        Cause(parts=of[n].parts, share=float(shares[n]), predicted_deg=of[n].predicted_deg() if place < PREDICTED else {})
+        for place, n in enumerate(order)
+    )
+    first = causes[0]
+    is_sure = is_measured and (first.share >= NOTHING_WRONG if first.is_nothing else first.share >= SURE and _was_seen(first, seen))
+    left = [key for key in (*CHECKS, *_single_marks(of[0].camshafts, seen)) if key not in seen]
+    check = None if is_sure else _next_check(causes, seen, left)
+    return Ranking(causes=causes, is_sure=is_sure, check=check)
 
 
-def _log_seen(one: Hypothesis, check: str, is_sound: bool) -> float:
-    chance = KINDS[one.kind].shows.get(check, CHECKS[check].usual)
-    return math.log(chance if is_sound else 1 - chance)
+def _single_marks(camshafts: Sequence[str], seen: Mapping[str, bool]) -> list[str]:
+    """Where one of several marks does not meet: which."""
+    return [f"{MARK_OF}{cam}" for cam in camshafts] if len(camshafts) > 1 and seen.get("marks") is False else []
 
 
-def _explains(
-    one: Hypothesis, measured: Sequence[MeasuredCam], found: Floats, own_u: Floats, u_zero_deg: float
-) -> tuple[float, dict[str, float]]:
-    """How well it explains the figures (log of the density), and what it predicts of each camshaft."""
-    if not measured:
-        return 0.0, {}
-    mean = np.array([one.moves_deg.get(cam.camshaft, 0.0) for cam in measured])
-    spread = np.diag(own_u**2) + u_zero_deg**2
-    free_deg = KINDS[one.kind].free_deg
-    if one.at_most_deg:
-        return _within_travel(one, measured, found, spread, mean)
-    if one.free_of:
-        free = np.array([free_deg**2 if cam.is_among(one.free_of) else 0.0 for cam in measured])
-        same = np.array([[1.0 if a.camshaft == b.camshaft else 0.0 for b in measured] for a in measured])
-        said = np.where(free > 0, found, 0.0)
-        return _log_normal(found - mean, spread + np.sqrt(np.outer(free, free)) * same), _by_cam(measured, said)
-    if free_deg:  # one cause, so it moves all of them alike
-        moved = np.array([1.0 if cam.camshaft in one.moves_deg else 0.0 for cam in measured])
-        weight = np.linalg.solve(spread, moved)
-        best = free_deg**2 * float(weight @ (found - mean)) / (1 + free_deg**2 * float(weight @ moved))
-        log = _log_normal(found - mean, spread + free_deg**2 * np.outer(moved, moved))
-        return log, _by_cam(measured, mean + best * moved)
-    return _log_normal(found - mean, spread), _by_cam(measured, mean)
+def _shows_sound(one: Hypothesis, check: str) -> float:
+    """The chance that a check finds all as it should be under a cause; a single mark only of a camshaft that it moves."""
+    usual = check_of(check).usual
+    if check.startswith(MARK_OF):
+        return KINDS[one.kind].shows.get("marks", usual) if one.moves(check.removeprefix(MARK_OF)) else usual
+    return KINDS[one.kind].shows.get(check, usual)
 
 
-def _within_travel(
-    one: Hypothesis, measured: Sequence[MeasuredCam], found: Floats, spread: Floats, mean: Floats
-) -> tuple[float, dict[str, float]]:
-    """Anywhere within the lost motion, each place as likely as the next."""
-    moved = np.array([1.0 if cam.camshaft in one.moves_deg else 0.0 for cam in measured])
-    if not moved.any():
-        return _log_normal(found, spread), _by_cam(measured, mean)
-    places = np.linspace(0.05, 1.0, 40) * one.at_most_deg
-    logs = np.array([_log_normal(found - mean - place * moved, spread) for place in places])
-    best = places[int(np.argmax(logs))]
-    top = float(logs.max())
-    return top + math.log(float(np.mean(np.exp(logs - top)))), _by_cam(measured, mean + best * moved)
+def _sound(parts: Sequence[Hypothesis], check: str) -> float:
+    """Of two things at once either may show."""
+    usual = check_of(check).usual
+    return usual * math.prod(_shows_sound(one, check) / usual for one in parts)
 
 
-def _log_normal(off: Floats, spread: Floats) -> float:
-    _, log_size = np.linalg.slogdet(spread)
-    return float(-0.5 * (off @ np.linalg.solve(spread, off) + log_size + len(off) * math.log(2 * math.pi)))
+def _was_seen(cause: Cause, seen: Mapping[str, bool]) -> bool:
+    """Whether each of its parts was found by a look that could have said otherwise."""
+    return all(any(not ok and _shows(one, key) for key, ok in seen.items()) for one in cause.parts)
 
 
-def _by_cam(measured: Sequence[MeasuredCam], degrees: Floats) -> dict[str, float]:
-    return {f"{cam.camshaft}/{cam.valve}": float(deg) for cam, deg in zip(measured, degrees, strict=True)}
+def _shows(one: Hypothesis, check: str) -> bool:
+    """Whether a check that is off speaks for a cause."""
+    return 1 - _shows_sound(one, check) >= TELLING * (1 - check_of(check).usual)
+
+
+def _check_of(cause: Cause, seen: Mapping[str, bool], left: Sequence[str]) -> str | None:
+    """The look that would find the first of its parts which no look has found yet; the handiest of those that would."""
+    for one in cause.parts:
+        if any(not ok and _shows(one, key) for key, ok in seen.items()):
+            continue
+        own = [key for key in left if _shows(one, key)]
+        if own:
+            return min(own, key=lambda key, one=one: _shows_sound(one, key) + check_of(key).effort)
+    return None
 
 
 def _entropy_bits(shares: Floats) -> float:
@@ -177,13 +199,13 @@ def check_gain(causes: Sequence[Cause], check: str) -> float:
 
     Example
     -------
-    >>> both = [Cause(hypothesis=one, share=0.5, predicted_deg={}) for one in hypotheses_of(quern_4())[:2]]
+    >>> both = [Cause(parts=(one,), share=0.5, predicted_deg={}) for one in hypotheses_of(quern_4())[:2]]
     >>> check_gain(both, "zero") > check_gain(both, "stamp")
     True
     """
     shares = np.array([one.share for one in causes])
     shares = shares / shares.sum()
-    sound = np.array([KINDS[one.hypothesis.kind].shows.get(check, CHECKS[check].usual) for one in causes])
+    sound = np.array([_sound(one.parts, check) for one in causes])
     gain = _entropy_bits(shares)
     for chances in (sound, 1 - sound):
         whole = float(np.sum(shares * chances))
@@ -192,14 +214,20 @@ def check_gain(causes: Sequence[Cause], check: str) -> float:
     return gain
 
 
-def _best_check(causes: Sequence[Cause], made: set[str]) -> tuple[str | None, float]:
+def _next_check(causes: Sequence[Cause], seen: Mapping[str, bool], left: Sequence[str]) -> str | None:
+    """What tells the first two apart; where the first stands alone, or nothing does, the look that would find it."""
+    finds = _check_of(causes[0], seen, left)
+    return finds if finds and causes[0].share >= SURE else _best_check(causes, left) or finds
+
+
+def _best_check(causes: Sequence[Cause], left: Sequence[str]) -> str | None:
     """The check that tells the first two apart best, evened out so that a likely first does not hide the difference; where none does,
     the one that tells most about all of them.
     """
-    pair = [Cause(hypothesis=one.hypothesis, share=0.5, predicted_deg={}) for one in causes[:2]]
-    for among in (pair, causes):
-        gains = {key: check_gain(among, key) for key in CHECKS if key not in made}
-        best = max(gains, key=lambda key: gains[key] - CHECKS[key].effort, default=None)
+    pair = [Cause(parts=one.parts, share=0.5, predicted_deg={}) for one in causes[:2]]
+    for among in (pair, causes[:CONSIDERED]):
+        gains = {key: check_gain(among, key) for key in left}
+        best = max(gains, key=lambda key, gains=gains: gains[key] - check_of(key).effort, default=None)
         if best is not None and gains[best] > CLEAR_BITS:
-            return best, gains[best]
-    return None, 0.0
+            return best
+    return None

@@ -5,14 +5,28 @@ __all__ = ["Hypothesis", "hypotheses_of"]
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from gurvo_core.engine import Camshaft, EngineDocument, GearStage, HoleCircles, KeySlots, LoopStage, OffsetBushes, Stage
+from gurvo_core.angles import signed_deg
+from gurvo_core.engine import (
+    Camshaft,
+    EngineDocument,
+    GearStage,
+    HoleCircles,
+    KeySlots,
+    LoopStage,
+    OffsetBushes,
+    SlottedSprocket,
+    Stage,
+)
 from gurvo_core.motion.laid import crank_deg_a_pitch, loads_of, shaft_name
 from gurvo_core.sentence import within
 
 TEETH = (1, 2)
 TWO_TEETH = 0.2  # of how often one tooth is met
+ALONE = ("none", "unlisted")
+BOTH_BANKS = "laid:all"
 WORN_DEG = -2.0  # a worn chain retards, this much as a rule
 MACHINED_DEG = -1.0
+SAME_PLACE_DEG = 0.5
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -26,6 +40,27 @@ class Hypothesis:
     moves_deg: dict[str, float]  # camshafts that are left out stand as they should
     free_of: tuple[str, ...] = ()  # camshafts that it may move by any amount, together where it is one cause
     at_most_deg: float = 0.0  # lost motion: anything up to this beyond what it says, the same way
+
+    def moves(self, camshaft: str) -> bool:
+        """Whether it has anything to do with where a camshaft stands."""
+        return camshaft in self.moves_deg or any(name.split("/")[0] == camshaft for name in self.free_of)
+
+    @property
+    def thing(self) -> str:
+        """What it is about, however it is wrong: one loop, one sprocket, the wheel's zero."""
+        what, _, rest = self.key.partition(":")
+        return {"zero": "zero", "zero_tooth": "zero", "worn": "worn", "machined": "machined"}.get(self.kind) or (
+            f"laid:{rest.split(':')[0]}"
+            if what in ("laid", "slack")
+            else f"{what}:{rest.rsplit(':', 1)[0] if what in ('one_cam', 'fitted') else rest}"
+        )
+
+    def goes_with(self, other: "Hypothesis") -> bool:
+        """Whether both may be at once; one thing is wrong in one way, and what nothing explains needs no second."""
+        if self.kind in ALONE or other.kind in ALONE or self.thing == other.thing:
+            return False
+        laid = {self.thing, other.thing}
+        return not (BOTH_BANKS in laid and all(thing.startswith("laid:") for thing in laid))
 
 
 def hypotheses_of(document: EngineDocument) -> list[Hypothesis]:
@@ -56,10 +91,12 @@ def hypotheses_of(document: EngineDocument) -> list[Hypothesis]:
         *_laid(document),
         *_both_banks(document),
         *_fitted(document),
+        *_clamped(document),
         *_phasers(document),
         *_swapped(document),
         *_small(document),
         *_misread(document),
+        *_unlisted(document),
     ]
     return _shared(found)
 
@@ -181,6 +218,23 @@ def _fitted(document: EngineDocument) -> Iterator[Hypothesis]:
             yield Hypothesis(key=key, kind="fitted", name=f"{adjustment.name}: {what}", share=1.0, moves_deg=dict.fromkeys(cams, deg))
 
 
+def _clamped(document: EngineDocument) -> Iterator[Hypothesis]:
+    """A sprocket that is clamped by angle may stand anywhere its slots let it; of which nobody says whose it is, each cam has its own."""
+    for adjustment in document.adjustments:
+        if not isinstance(adjustment, SlottedSprocket):
+            continue
+        for cams in [adjustment.camshafts] if adjustment.camshafts else [(cam.id,) for cam in document.camshafts]:
+            names = [] if adjustment.camshafts else [f", {within(shaft_name(document, cams[0]))}"]
+            yield Hypothesis(
+                key=f"clamped:{adjustment.name}:{cams[0]}",
+                kind="clamped",
+                name="".join([adjustment.name, *names, ": clamped elsewhere"]),
+                share=1.0,
+                moves_deg=dict.fromkeys(cams, -(adjustment.range_deg or 0.0)),
+                at_most_deg=2 * (adjustment.range_deg or 0.0),
+            )
+
+
 def _phasers(document: EngineDocument) -> Iterator[Hypothesis]:
     for cam in document.camshafts:
         if cam.phaser is not None and cam.phaser.travel_deg is not None:
@@ -191,7 +245,7 @@ def _phasers(document: EngineDocument) -> Iterator[Hypothesis]:
 
 
 def _swapped(document: EngineDocument) -> Iterator[Hypothesis]:
-    """Two camshafts of one head, or the same one of two heads."""
+    """Two camshafts of one head, or the same one of two heads: each stands where the other's lobes are, keyed as it was."""
 
     def could(one: Camshaft, other: Camshaft) -> bool:
         return one.bank == other.bank or one.valves == other.valves
@@ -199,11 +253,23 @@ def _swapped(document: EngineDocument) -> Iterator[Hypothesis]:
     cams = document.camshafts
     for n, one in enumerate(cams):
         for other in cams[n + 1 :]:
-            if could(one, other):
-                name = f"{one.name} and {within(other.name)} swapped"
-                yield Hypothesis(
-                    key=f"swapped:{one.id}:{other.id}", kind="swapped", name=name, share=1.0, moves_deg={}, free_of=(one.id, other.id)
-                )
+            noses = _first_nose_deg(document, one), _first_nose_deg(document, other)
+            if not could(one, other) or noses[0] is None or noses[1] is None:
+                continue
+            later_deg = signed_deg(noses[1] - noses[0])  # of half a turn and more a wheel shows the rest
+            if abs(later_deg) < SAME_PLACE_DEG:
+                continue  # nothing that a wheel shows tells them apart
+            name = f"{one.name} and {within(other.name)} swapped"
+            moves = {one.id: -later_deg, other.id: later_deg}
+            yield Hypothesis(key=f"swapped:{one.id}:{other.id}", kind="swapped", name=name, share=1.0, moves_deg=moves)
+
+
+def _first_nose_deg(document: EngineDocument, cam: Camshaft) -> float | None:
+    """Where the nose of a camshaft's first lobe stands, round the cycle from the reference cylinder's overlap [crank deg]."""
+    lobe = next(iter(cam.lobes), None)
+    if lobe is None or lobe.nose_after_overlap_deg is None or lobe.cylinder not in document.firing_deg:
+        return None
+    return document.from_reference_deg(lobe.cylinder) + lobe.nose_after_overlap_deg
 
 
 def _small(document: EngineDocument) -> Iterator[Hypothesis]:
@@ -230,13 +296,19 @@ def _small(document: EngineDocument) -> Iterator[Hypothesis]:
 
 
 def _misread(document: EngineDocument) -> Iterator[Hypothesis]:
-    """One valve's figure alone; a whole camshaft that nothing else explains is something that is not listed."""
+    """One valve's figure alone, or all of a camshaft's."""
     for cam in document.camshafts:
         its = within(cam.name)
-        name = f"{cam.name}: a figure misread throughout, or not listed"
+        name = f"{cam.name}: a figure misread throughout"
         yield Hypothesis(key=f"misread:{cam.id}", kind="misread", name=name, share=TWO_TEETH, moves_deg={}, free_of=(cam.id,))
         for valve in cam.valves if len(cam.valves) > 1 else ():
             name = f"A figure of the {valve} valve misread, {its}"
             yield Hypothesis(
                 key=f"misread:{cam.id}/{valve}", kind="misread", name=name, share=1.0, moves_deg={}, free_of=(f"{cam.id}/{valve}",)
             )
+
+
+def _unlisted(document: EngineDocument) -> Iterator[Hypothesis]:
+    """Whatever nobody thought of: every camshaft anywhere. No look finds it, so that it is never sure, and stays until one finds something else."""
+    every = tuple(cam.id for cam in document.camshafts)
+    yield Hypothesis(key="unlisted", kind="unlisted", name="Something that is not listed here", share=1.0, moves_deg={}, free_of=every)

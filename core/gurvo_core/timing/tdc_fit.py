@@ -88,7 +88,9 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
         method="fit",
         zero_deg=signed_deg(float(answer.x[0]) + middle_deg),
         own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
-        carried=carried_by(dict(zip((turned + middle_deg).tolist(), _wheel_counts(answer, covariance, sigma, turned, slider), strict=True))),
+        carried=carried_by(
+            dict(zip((turned + middle_deg).tolist(), _wheel_counts(answer, covariance, sigma, turned, slider), strict=True))
+        ),
         calibration_deg=wheel.calibration,
         spread_deg=float(np.ptp(_residual_deg(answer.fun * sigma, turned - answer.x[0], slider))),
         readings=len(readings),

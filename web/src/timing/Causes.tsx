@@ -39,7 +39,8 @@ export function Causes({ serial, entries, rounds }: CausesProps) {
       {data.check && <Look check={data.check} onLook={look} />}
       {first && first.key !== 'none' && (
         <p>
-          If it is the first: {first.says}. <Explained cause={first} />
+          {first.says && `What is done about it: ${first.says}. `}
+          <Explained cause={first} />
         </p>
       )}
       <WhatIf serial={serial} />
@@ -59,7 +60,7 @@ export function Causes({ serial, entries, rounds }: CausesProps) {
 
 function Explained({ cause }: { cause: Schemas['CauseShown'] }) {
   const said = cause.explains.map((one) => `${one.name} ${one.predicted}, found ${one.found}`);
-  return <span className={classes.soft}>It would have {said.join('; ')}.</span>;
+  return <span className={classes.soft}>The first would have {said.join('; ')}.</span>;
 }
 
 interface LookProps {

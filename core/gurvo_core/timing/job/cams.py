@@ -143,7 +143,9 @@ def _overlap(intake: ValveFigures | None, exhaust: ValveFigures | None) -> float
 def _advance(parts: list[MeasuredValve], valves: list[ValveFigures], zero: TdcEstimate | None) -> Estimate | None:
     if zero is None:
         return None
-    own = [(part, v.advance_deg) for part, v in zip(parts, valves, strict=True) if v.advance_deg is not None and part.centreline is not None]
+    own = [
+        (part, v.advance_deg) for part, v in zip(parts, valves, strict=True) if v.advance_deg is not None and part.centreline is not None
+    ]
     if not own:
         return None
     found = [Estimate(value=advance, u=part.own_u) for part, advance in own]

@@ -8,8 +8,10 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.errors import GeometryError
 from gurvo_core.ledger import View
-from gurvo_core.timing.cause_table import CHECKS, KINDS
-from gurvo_core.timing.causes import Cause, MeasuredCam, Ranking, rank_causes
+from gurvo_core.sentence import within
+from gurvo_core.timing.cause_table import CHECKS, KINDS, MARK_OF, check_of
+from gurvo_core.timing.causes import Cause, Ranking, rank_causes
+from gurvo_core.timing.evidence import MeasuredCam
 from gurvo_core.timing.hypotheses import hypotheses_of
 from gurvo_core.timing.job.cams import advance_words, cams_of
 from gurvo_core.timing.job.state import TimingState
@@ -17,6 +19,8 @@ from gurvo_core.timing.job.true_tdc import adopted_zero
 
 SHOWN = 4
 LEAST_SHARE = 0.02
+LIKELY = 0.9
+MOST_PERCENT = 99  # nothing is surer than that
 ALIKE_U = 2.0  # times the uncertainty: predictions nearer than this look the same from the cams
 
 
@@ -105,8 +109,9 @@ def causes_view(now: TimingState, asked: CausesAsked, known: Mapping[str, bool] 
     >>> causes_view(begin(quern_4()), CausesAsked()).causes
     []
     """
+    own_marks = {f"{MARK_OF}{cam.id}": within(cam.name) for cam in now.document.camshafts}
     for key in asked.seen:
-        if key not in CHECKS:
+        if key not in CHECKS and key not in own_marks:
             raise GeometryError(f"seen.{key}", key, f"no check is called {key}; choose one of {', '.join(CHECKS)}")
     zero = adopted_zero(now)
     measured = list(_measured(now))
@@ -114,14 +119,19 @@ def causes_view(now: TimingState, asked: CausesAsked, known: Mapping[str, bool] 
         return CausesView(says="Measure a camshaft first.", is_sure=False, causes=[], check=None, seen=[])
     seen = {**(known or {}), **asked.seen}
     ranking = rank_causes(hypotheses_of(now.document), measured, zero.own_u_deg, seen)
-    check = CHECKS[ranking.check] if ranking.check and not ranking.is_sure else None
+    called = {key: check_of(key, own_marks.get(key, "")) for key in (*seen, *([ranking.check] if ranking.check else []))}
+    check = called[ranking.check] if ranking.check else None
     return CausesView(
         says=_says(ranking, measured, zero.own_u_deg),
         is_sure=ranking.is_sure,
-        causes=[_shown(now, one, measured) for n, one in enumerate(ranking.causes[:SHOWN]) if n == 0 or one.share >= LEAST_SHARE],
+        causes=[
+            _shown(now, one, measured, does=n == 0 and ranking.is_sure)
+            for n, one in enumerate(ranking.causes[:SHOWN])
+            if n == 0 or one.share >= LEAST_SHARE
+        ],
         check=CheckAsked(key=ranking.check or "", ask=check.ask, sound=check.sound, off=check.off) if check else None,
         seen=[
-            CheckSeen(key=key, ask=CHECKS[key].ask, answer=CHECKS[key].sound if ok else CHECKS[key].off, is_from_run=key not in asked.seen)
+            CheckSeen(key=key, ask=called[key].ask, answer=called[key].sound if ok else called[key].off, is_from_run=key not in asked.seen)
             for key, ok in seen.items()
         ],
     )
@@ -136,19 +146,21 @@ def _measured(now: TimingState) -> Iterator[MeasuredCam]:
                 yield MeasuredCam(camshaft=cam.camshaft, valve=valve.valve, advance_deg=valve.advance_deg, u_deg=own)
 
 
-def _shown(now: TimingState, cause: Cause, measured: list[MeasuredCam]) -> CauseShown:
+def _shown(now: TimingState, cause: Cause, measured: list[MeasuredCam], *, does: bool) -> CauseShown:
+    """One cause; what is done about it is said once it is sure, since it may take a good part out."""
     several = len(now.document.camshafts) > 1
     names = {cam.id: cam.name for cam in now.document.camshafts}
+    first, *more = cause.parts
     return CauseShown(
-        key=cause.hypothesis.key,
-        name=cause.hypothesis.name,
-        percent=round(100 * cause.share),
-        says=KINDS[cause.hypothesis.kind].says,
+        key="+".join(one.key for one in cause.parts),
+        name=", and ".join([first.name, *(within(one.name) for one in more)]),
+        percent=min(MOST_PERCENT, round(100 * cause.share)),
+        says=", then ".join(dict.fromkeys(KINDS[kind].says for kind in cause.kinds)) if does else "",
         explains=[
             Explained(
                 name=names[cam.camshaft] if several else cam.valve,
                 found=advance_words(cam.advance_deg),
-                predicted=advance_words(cause.predicted_deg[f"{cam.camshaft}/{cam.valve}"]),
+                predicted=advance_words(cause.predicted_deg[cam.place]),
             )
             for cam in measured
         ],
@@ -156,13 +168,17 @@ def _shown(now: TimingState, cause: Cause, measured: list[MeasuredCam]) -> Cause
 
 
 def _says(ranking: Ranking, measured: list[MeasuredCam], u_zero_deg: float) -> str:
-    """Whether the figures can tell, and which two they cannot."""
+    """Whether it can be told, and which two the figures cannot tell apart."""
     first, second = ranking.causes[:2]
     if ranking.is_sure:
-        return "The figures can tell." if first.hypothesis.kind != "none" else "Nothing is wrong that the figures could show."
+        return "Nothing is wrong that the figures could show." if first.is_nothing else "The figures say it, and a look has found it."
+    if first.kinds == ("unlisted",):
+        return "Nothing that is listed here explains the figures well. Read once more what stands out, then look further."
+    if not first.is_nothing and first.share >= LIKELY:
+        return "The figures point to the first. Move nothing for it before a look has found it."
     apart = any(
-        abs(first.predicted_deg[place] - second.predicted_deg[place]) > ALIKE_U * (cam.u_deg**2 + u_zero_deg**2) ** 0.5
-        for cam, place in ((cam, f"{cam.camshaft}/{cam.valve}") for cam in measured)
+        abs(first.predicted_deg[cam.place] - second.predicted_deg[cam.place]) > ALIKE_U * (cam.u_deg**2 + u_zero_deg**2) ** 0.5
+        for cam in measured
     )
     if apart:
         return "The figures alone cannot tell yet."
