@@ -1,7 +1,7 @@
 """How often the truth lies within the stated U: seeded sessions at a made-up bench, by method, crank, wheel step and repeats.
 
-A wheel sits off centre, so that its error is one smooth curve round it: U is stated for that. Beside it stands a wheel each place of which has an
-error of its own. Either way it is the same at every repeat at one place, as the rounding to its step is; the touch scatters anew.
+A wheel sits off centre, so that its error is one smooth curve round it: U is stated for that. Beside it stands a wheel each place of which
+has an error of its own. Either way it is the same at every repeat at one place, as the rounding to its step is; the touch scatters anew.
 Run alone with ``python -m benchmarks.coverage``; ``tests/core/test_coverage.py`` checks a few cells.
 """
 

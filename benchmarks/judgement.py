@@ -1,4 +1,4 @@
-"""How often a judgement is wrong, by simulation: plucks at the wrong pitch, causes sure and wrong, sound joints told of, bad bolts missed."""
+"""How often a judgement is wrong, by simulation: wrong pitches, causes sure and wrong, sound joints told of, bad bolts missed."""
 
 from collections.abc import Callable
 
@@ -49,7 +49,8 @@ def _causes() -> None:
         ranking = engine.looked_into(chance, fault)
         named = is_right(ranking.causes[0], fault)
         right, sure, wrong = right + named, sure + ranking.is_sure, wrong + (ranking.is_sure and not named)
-    said = f"{100 * right / FAULTS:.1f} % named first, {100 * sure / FAULTS:.1f} % sure, {100 * wrong / FAULTS:.2f} % sure and wrong, aim: under 0.50"
+    rates = [100 * count / FAULTS for count in (right, sure, wrong)]
+    said = "{:.1f} % named first, {:.1f} % sure, {:.2f} % sure and wrong, aim: under 0.50".format(*rates)
     print(f"causes, {FAULTS} faults, one or two    {said}")
 
 

@@ -76,7 +76,7 @@ class ByHandTests(unittest.TestCase):
             self.assertRaises(ReadingError, method, [], SLIDER, U_WHEEL, 0.01)
 
     def test_repeats_at_one_place_do_not_make_the_scale_finer(self):
-        """By hand: six times the same figure carry the error of one; other places are rounded anew, but lie on the same curve of the wheel."""
+        """By hand: six times the same figure carry the error of one; other places are rounded anew, on the same curve of the wheel."""
         once, six = (tdc_by_stop([pair(318.5, 41)] * n, STRAIGHT, U_WHEEL).u_deg for n in (1, 6))
         self.assertAlmostEqual(six, once)
         for gauge, two_deg in ((GaugeUncertainty(0.1), 0.05), (GaugeUncertainty(0.0, 0.1), 0.1 * (math.cos(math.radians(40)) + 0.5) / 2)):

@@ -167,9 +167,9 @@ def _check_of(cause: Cause, seen: Mapping[str, bool], left: Sequence[str]) -> st
     for one in cause.parts:
         if any(not ok and _shows(one, key) for key, ok in seen.items()):
             continue
-        own = [key for key in left if _shows(one, key)]
+        own = {key: _shows_sound(one, key) + check_of(key).effort for key in left if _shows(one, key)}
         if own:
-            return min(own, key=lambda key, one=one: _shows_sound(one, key) + check_of(key).effort)
+            return min(own, key=own.__getitem__)
     return None
 
 
@@ -227,7 +227,8 @@ def _best_check(causes: Sequence[Cause], left: Sequence[str]) -> str | None:
     pair = [Cause(parts=one.parts, share=0.5, predicted_deg={}) for one in causes[:2]]
     for among in (pair, causes[:CONSIDERED]):
         gains = {key: check_gain(among, key) for key in left}
-        best = max(gains, key=lambda key, gains=gains: gains[key] - check_of(key).effort, default=None)
+        worth = {key: gain - check_of(key).effort for key, gain in gains.items()}
+        best = max(worth, key=worth.__getitem__, default=None)
         if best is not None and gains[best] > CLEAR_BITS:
             return best
     return None

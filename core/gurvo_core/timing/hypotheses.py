@@ -309,6 +309,6 @@ def _misread(document: EngineDocument) -> Iterator[Hypothesis]:
 
 
 def _unlisted(document: EngineDocument) -> Iterator[Hypothesis]:
-    """Whatever nobody thought of: every camshaft anywhere. No look finds it, so that it is never sure, and stays until one finds something else."""
+    """Whatever nobody thought of: every camshaft anywhere. No look finds it, so that it is never sure."""
     every = tuple(cam.id for cam in document.camshafts)
     yield Hypothesis(key="unlisted", kind="unlisted", name="Something that is not listed here", share=1.0, moves_deg={}, free_of=every)

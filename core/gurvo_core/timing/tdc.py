@@ -56,7 +56,7 @@ class TdcEstimate:
         return root_sum_square(self.own_u_deg, self.calibration_deg * abs(self.carried))
 
     def u_of(self, own_u_deg: float, carried: complex) -> float:
-        """Standard uncertainty of a crank angle read on the same wheel: what the zero and the place carry of its curve goes out of it [deg]."""
+        """Standard uncertainty of a crank angle read on the same wheel; what zero and place share of its curve goes out of it [deg]."""
         return root_sum_square(own_u_deg, self.own_u_deg, self.calibration_deg * abs(carried - self.carried))
 
     @property
@@ -102,7 +102,7 @@ def carried_by(weights: Mapping[float, float]) -> complex:
 def _from_pairs(
     pairs: Sequence[TdcPair], offsets_deg: Sequence[float], u_places_deg: Sequence[float], wheel: GaugeUncertainty, method: TdcMethod
 ) -> TdcEstimate:
-    """The middle of each pair less its offset; pairs at one place share its rounding, those at others have their own, all the wheel's curve."""
+    """The middle of each pair less its offset; pairs at one place share its rounding, all share the wheel's curve."""
     zeros = [signed_deg(midpoint_deg(pair.before_deg, pair.after_deg) - offset) for pair, offset in zip(pairs, offsets_deg, strict=True)]
     from_first = [signed_deg(zero_deg - zeros[0]) for zero_deg in zeros]
     places: dict[int, list[int]] = {}

@@ -139,7 +139,7 @@ class MeasuredValve:
 
     @cached_property
     def centreline(self) -> Estimate | None:
-        """Middle of equal lifts; the wheel zero's error is common to both flanks, so it does not halve, and the wheel's curve goes through all three."""
+        """Middle of equal lifts; the zero's error is common to both flanks, so it does not halve; the wheel's curve goes through all."""
         opening, closing = (self.events[flank] for flank in FLANKS)
         if opening is None or closing is None or self.zero is None:
             return None
