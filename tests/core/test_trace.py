@@ -4,7 +4,7 @@ import random
 import unittest
 
 import numpy as np
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gurvo_core.errors import ReadingError
@@ -47,6 +47,27 @@ class AnalysisTests(unittest.TestCase):
     def test_a_bolt_that_was_tight_before_is_no_fault(self):
         for seed in range(5):
             self.assertEqual(analyse(pulled("normal", start_nm=64, to_deg=90, seed=seed)).flags, ())
+
+    @settings(max_examples=40)
+    @given(st.floats(0, 2000), st.floats(0, 9), st.booleans(), st.integers(0, 99))
+    def test_however_long_and_stiffly_it_ran_down(self, run_deg, prevailing_nm, yields, seed):
+        """Second method: a made-up bolt that runs down at a prevailing torque, then gains 1 N·m a degree and at 50 gains a tenth of that."""
+        angle = np.arange(0, run_deg + 75, 0.25)
+        clamped = np.maximum(0, angle - run_deg)
+        torque = prevailing_nm + np.where(clamped < 50, clamped, 50 + 0.1 * (clamped - 50) if yields else clamped)
+        found = analyse(Trace(angle, torque + np.random.default_rng(seed).normal(0, 0.15, angle.size)))
+        if prevailing_nm == 0 or run_deg > 30:  # what it ran down at is not in it else
+            self.assertAlmostEqual(found.snug_deg, run_deg, delta=1.5)
+        self.assertEqual(found.yield_deg is not None, yields)
+        if found.yield_deg is not None:
+            self.assertAlmostEqual(found.yield_deg, run_deg + 50, delta=4)
+        self.assertEqual([flag.split(" ")[0] for flag in found.flags], ["yields"] * yields)
+
+    def test_few_readings_are_said_to_be_few(self):
+        """By hand: a reading every 15 degrees: five from snug to the top of a pull of 75."""
+        angle = np.arange(0, 720 + 76, 15.0)
+        flags = analyse(Trace(angle, np.maximum(0.5, angle - 720))).flags
+        self.assertEqual(flags, ("only 5 readings from snug to the top: a yield between them would not be seen",))
 
     def test_work_is_the_area_under_it(self):
         """By hand: 10 N·m over a quarter turn is 10 pi / 2 joules."""

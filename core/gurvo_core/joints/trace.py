@@ -17,6 +17,11 @@ SPAN = GRID // 20
 JERKS_FROM = 20  # steps
 LEAST_POINTS = 8
 SNUG_SHARE = 0.10  # of the peak: below it the joint is still being run down
+HALF_WAY = 0.5  # of the peak
+RISEN = 0.05  # of the peak, above what it ran down at
+CLOSER = 0.6  # of the angle looked at: where the work is in less than that, it is looked at closer
+LOOKS = 8  # closer each time; twenty turns run down before a quarter turn of work take six
+LEAST_SEEN = 10  # readings from snug to the top; a yield hides between fewer
 LINEAR = (0.18, 0.42)  # share of the way to the peak between which a sound joint turns in a straight line
 LEAST_RISE = 0.08  # of the peak, within a twentieth of the way: less is a tremble
 LEAST_YIELD = 0.06  # of the way: a slope that has dropped for less than that is no yield
@@ -213,11 +218,15 @@ def analyse(trace: Trace) -> TraceFigures:
     peak_nm = float(torque.max())
     if not peak_nm > 0:
         raise ReadingError("trace", peak_nm, "no torque in it is above 0: check which column is the torque")
-    rough = _on_grid(trace)
+    whole, rough = _on_grid(trace), _on_grid(_work_of(trace))
     even = rough.smoothed()
     line = _straight(even)
     yield_deg = _yield(even, line)
     flags = _flags(even, line, yield_deg, jerks=_jerks(np.diff(rough.torque_nm[rough.torque_nm > SNUG_SHARE * peak_nm]), peak_nm))
+    step_deg = float(even.grid_deg[1] - even.grid_deg[0])
+    seen = int(np.count_nonzero((angle >= line.snug_deg - step_deg) & (angle <= even.grid_deg[even.top] + step_deg)))
+    if seen < LEAST_SEEN:
+        flags.append(f"only {seen} readings from snug to the top: a yield between them would not be seen")
     return TraceFigures(
         snug_deg=line.snug_deg,
         slope_nm_deg=line.slope,
@@ -225,9 +234,27 @@ def analyse(trace: Trace) -> TraceFigures:
         peak_nm=peak_nm,
         end_nm=float(torque[-1]),
         turned_deg=float(angle[-1]) - line.snug_deg,
-        work_j=float(rough.torque_nm.sum() * np.radians(angle[-1] - angle[0]) / GRID),
+        work_j=float(whole.torque_nm.sum() * np.radians(angle[-1] - angle[0]) / GRID),
         flags=tuple(flags),
     )
+
+
+def _work_of(trace: Trace) -> Trace:
+    """The part in which it clamps, with some of the running down before it, however long that was: it is looked at closer and closer."""
+    for _ in range(LOOKS):
+        even = _on_grid(trace).smoothed()
+        peak_nm = float(even.torque_nm[even.top])
+        half = _first_above(even, HALF_WAY * peak_nm)
+        run_down_nm = float(np.median(even.torque_nm[: half + 1]))
+        rises = float(even.grid_deg[_first_above(even, min(HALF_WAY * peak_nm, run_down_nm + RISEN * peak_nm))])
+        begins = rises - (float(even.grid_deg[even.top]) - rises) / 2
+        first = int(np.searchsorted(trace.angle_deg, begins))
+        closer = Trace(trace.angle_deg[first:], trace.torque_nm[first:])
+        span = trace.angle_deg[-1] - trace.angle_deg[0]
+        if closer.angle_deg.size < LEAST_POINTS or closer.angle_deg[-1] - closer.angle_deg[0] > CLOSER * span:
+            break
+        trace = closer
+    return trace
 
 
 def _straight(even: _Even) -> _Line:
@@ -235,12 +262,12 @@ def _straight(even: _Even) -> _Line:
     grid, torque, peak_nm = even.grid_deg, even.torque_nm, float(even.torque_nm[even.top])
     if _first_above(even, LINEAR[1] * peak_nm) < BREAKAWAY * GRID:
         return _tight_already(even)
-    base_nm = _binding_nm(even, peak_nm)
+    base_nm = _run_down_nm(even)
     low, high = (_first_above(even, base_nm + share * (peak_nm - base_nm)) for share in LINEAR)
     high = max(high, low + 2)
     slope, base = _through(grid[low : high + 1], torque[low : high + 1])
     snug_deg = float((base_nm - base) / slope) if slope > 0 else float(grid[low])
-    return _Line(high=high, slope=float(slope), snug_deg=min(max(snug_deg, float(grid[0])), float(grid[low])), binds=base_nm > 0)
+    return _Line(high=high, slope=float(slope), snug_deg=min(max(snug_deg, float(grid[0])), float(grid[low])), binds=base_nm > GALLED_SHARE * peak_nm)
 
 
 def _through(at: NDArray[np.float64], value: NDArray[np.float64]) -> tuple[float, float]:
@@ -257,11 +284,14 @@ def _share_below(values: NDArray[np.float64], share: float) -> float:
     return float(np.partition(values, place)[place])
 
 
-def _binding_nm(even: _Even, peak_nm: float) -> float:
-    """The torque at which it turned on and on before it clamped; 0 where it ran down freely."""
-    early, steep = even.slopes[: GRID // 2], _share_below(even.slopes, 0.8)
-    flat = (early < FLAT * steep) & (even.torque_nm[: early.size] > GALLED_SHARE * peak_nm)
-    return float(even.torque_nm[: early.size][flat].mean()) if np.count_nonzero(flat) >= LEAST_YIELD * GRID else 0.0
+def _run_down_nm(even: _Even) -> float:
+    """The torque at which it turned on and on before it clamped: free, prevailing, or binding; 0 where that is not in it."""
+    peak_nm = float(even.torque_nm[even.top])
+    early = even.slopes[: max(0, _first_above(even, HALF_WAY * peak_nm) - SPAN)]
+    # by the whole way up, so that what is steep at its end, as of a bolt that bottoms, does not make the rest look flat
+    on_the_whole = peak_nm / max(float(even.grid_deg[even.top] - even.grid_deg[0]), 1e-9)
+    flat = early < FLAT * min(on_the_whole, _share_below(even.slopes, 0.8))
+    return float(np.median(even.torque_nm[: early.size][flat])) if np.count_nonzero(flat) >= LEAST_YIELD * GRID else 0.0
 
 
 def _tight_already(even: _Even) -> _Line:
