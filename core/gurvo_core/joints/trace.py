@@ -267,7 +267,9 @@ def _straight(even: _Even) -> _Line:
     high = max(high, low + 2)
     slope, base = _through(grid[low : high + 1], torque[low : high + 1])
     snug_deg = float((base_nm - base) / slope) if slope > 0 else float(grid[low])
-    return _Line(high=high, slope=float(slope), snug_deg=min(max(snug_deg, float(grid[0])), float(grid[low])), binds=base_nm > GALLED_SHARE * peak_nm)
+    return _Line(
+        high=high, slope=float(slope), snug_deg=min(max(snug_deg, float(grid[0])), float(grid[low])), binds=base_nm > GALLED_SHARE * peak_nm
+    )
 
 
 def _through(at: NDArray[np.float64], value: NDArray[np.float64]) -> tuple[float, float]:
