@@ -6,10 +6,12 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from demo.documents import family_data
 from gurvo_core.drive.changed import changed_loops, pulled_change_mm, tensioner_travel_mm
 from gurvo_core.drive.path import Circle, loop_path, tangent_loop
 from gurvo_core.drive.rig import mm_a_crank_deg
 from gurvo_core.drive.what_if import ChangedAsked, changed_view
+from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import GeometryError
 from tests.engines import family_with_run
 
@@ -50,6 +52,42 @@ class EngineTests(unittest.TestCase):
         free_mm = loop_path(engine, chain).runs[-1].length_mm
         late = {cam.camshaft: cam.advance_deg for cam in changed_loops(engine, {}, {"chain-a": 1.0})[0].cams}
         self.assertAlmostEqual(late["in-a"], -0.01 * free_mm / mm_a_crank_deg(engine, chain))
+
+    def test_a_shaft_between_passes_it_on_through_gears_whatever_is_listed_first(self):
+        """By hand: the chain turns a shaft that turns the cam by equal gears: late by as much; into a lowered head nobody knows."""
+        engine, data = family_with_run("quern-4"), family_data("quern-4")
+        drive = data["drive"]
+        drive["shafts"].append({"id": "middle", "name": "Middle shaft", "kind": "auxiliary", "x_mm": -18, "y_mm": 119.7})
+        drive["wheels"][1]["shaft"] = "middle"
+        drive["wheels"] += [{"id": f"gear-{name}", "shaft": name, "teeth": 30} for name in ("middle", "cam")]
+        gears = {
+            "kind": "gears",
+            "id": "gears",
+            "name": "Gears",
+            "module_mm": 2,
+            "meshes": [{"driver": "gear-middle", "driven": "gear-cam"}],
+        }
+        drive["stages"].insert(0, gears)
+        drive["shafts"][1] |= {"x_mm": -78}
+        for mark in drive["marks"]:
+            mark["decides"] = False
+        geared = EngineDocument.model_validate(data)
+        longer = {"chain": 1.0}
+        alone = changed_loops(engine, {}, longer)[0].cams
+        self.assertEqual([cam for one in changed_loops(geared, {}, longer) for cam in one.cams], list(alone))
+        free_mm = loop_path(engine, engine.drive.stages[0]).runs[-1].length_mm
+        self.assertAlmostEqual(alone[0].advance_deg, -0.01 * free_mm / mm_a_crank_deg(engine, engine.drive.stages[0]))
+        lowered = changed_view(family_with_run("holm-d4"), ChangedAsked(skimmed_mm=0.5))
+        self.assertEqual((lowered.cams, "nothing can be said of it" in lowered.not_known[0]), ([], True))
+
+    def test_elongation_counts_over_smooth_wheels(self):
+        """By hand: from the right cam over its roller to the crank: two free runs and the arc on the roller, which holds no link."""
+        engine = family_with_run("tarn-f4")
+        loop = engine.drive.stages[0]
+        path = loop_path(engine, loop)
+        free_mm = path.runs[-2].length_mm + path.runs[-1].length_mm + 28 * math.radians(path.wraps[-1].wrap_deg)
+        late = {cam.camshaft: cam.advance_deg for cam in changed_loops(engine, {}, {"belt": 1.0})[0].cams}
+        self.assertAlmostEqual(late["cam-right"], -0.01 * free_mm / mm_a_crank_deg(engine, loop))
 
     def test_a_lowered_head_retards_a_thicker_gasket_advances_and_a_cam_in_the_block_stays(self):
         late = [cam.advance_deg for cam in changed_view(family_with_run("sorrel-f4"), ChangedAsked(skimmed_mm=1)).cams]

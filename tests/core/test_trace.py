@@ -51,7 +51,7 @@ class AnalysisTests(unittest.TestCase):
     @settings(max_examples=40)
     @given(st.floats(0, 2000), st.floats(0, 9), st.booleans(), st.integers(0, 99))
     def test_however_long_and_stiffly_it_ran_down(self, run_deg, prevailing_nm, yields, seed):
-        """Second method: a made-up bolt that runs down at a prevailing torque, then gains 1 N·m a degree and at 50 gains a tenth of that."""
+        """Second method: a made-up bolt that runs down at a prevailing torque, gains 1 N·m a degree, from 50 on a tenth."""
         angle = np.arange(0, run_deg + 75, 0.25)
         clamped = np.maximum(0, angle - run_deg)
         torque = prevailing_nm + np.where(clamped < 50, clamped, 50 + 0.1 * (clamped - 50) if yields else clamped)

@@ -7,15 +7,14 @@ that has grown shorter, or a chain that has grown longer, lets the cam fall back
 __all__ = ["CamChange", "LoopChange", "changed_loops", "pulled_change_mm", "tensioner_travel_mm"]
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from gurvo_core.drive.path import Circle, LoopPath, circles_of, loop_path, tangent_loop
 from gurvo_core.drive.rig import bare_path, mm_a_crank_deg
 from gurvo_core.drive.sketch import stage_is_known
-from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.engine import EngineDocument, GearStage, LoopStage
 from gurvo_core.errors import GeometryError
-from gurvo_core.motion.laid import loads_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,7 +27,7 @@ class CamChange:
 
 @dataclass(frozen=True, kw_only=True)
 class LoopChange:
-    """One chain or belt: its camshafts, and what its tensioner takes up [mm]; None where it has none, or lengths are not known."""
+    """One chain, belt or train of gears: its camshafts, and what its tensioner takes up [mm]; None without one, or where lengths are not known."""
 
     loop: str
     cams: tuple[CamChange, ...]
@@ -38,12 +37,13 @@ class LoopChange:
 def changed_loops(
     document: EngineDocument, lowered_mm: Mapping[str | None, float], longer_percent: Mapping[str, float]
 ) -> list[LoopChange]:
-    """Return what wear and machining do to every camshaft that a chain or belt drives.
+    """Return what wear and machining do to every camshaft.
 
     Parameters
     ----------
     document : EngineDocument
-        The engine; loops whose lengths are not known are left out.
+        The engine; loops whose lengths are not known are left out, and whatever turns behind them. So are gears that mesh from the
+        block into a head that was lowered: what is done about their backlash nobody knows here.
     lowered_mm : mapping of float
         By bank, or None for all: how much nearer the crank its head comes; a thicker gasket is negative [mm].
     longer_percent : mapping of float
@@ -52,7 +52,7 @@ def changed_loops(
     Returns
     -------
     changes : list of LoopChange
-        Each loop's own; a camshaft behind another chain moves with that one as well.
+        In the order in which one drives the other; what turns behind another chain, over whatever shafts and gears, moves with it.
 
     Raises
     ------
@@ -61,7 +61,7 @@ def changed_loops(
 
     Source
     ------
-    Plane geometry of the taut path before and after. Elongation counts on the free length alone: on a sprocket each link keeps its tooth.
+    Plane geometry of the taut path before and after. Elongation counts where no tooth holds a link: on free runs, over smooth wheels.
 
     Example
     -------
@@ -69,33 +69,86 @@ def changed_loops(
     [(CamChange(camshaft='cam', advance_deg=0.0),)]
     """
     found: list[LoopChange] = []
-    behind: dict[str, float] = {}
-    for stage in document.drive.stages:
-        if not isinstance(stage, LoopStage) or not stage_is_known(document, stage):
-            continue
-        longer = longer_percent.get(stage.id, 0.0)
-        if longer < 0:
-            raise GeometryError(f"longer_percent.{stage.id}", longer, "a chain does not grow shorter; measure again, pulled straight")
-        before, after = loop_path(document, stage), tangent_loop(_moved(document, stage, lowered_mm), stage.pitch_mm or 1.0)
-        loads, unit_mm = loads_of(document, stage), mm_a_crank_deg(document, stage) or 1.0
-        base = behind.get(loads[0][1], 0.0)
-        cams = []
-        for wheel, shaft in loads[1:]:
-            if document.camshaft(shaft) is not None:
-                moved_mm = pulled_change_mm(before, after, wheel) - longer / 100 * _free_mm(after, wheel)
-                behind[shaft] = base + moved_mm / unit_mm
-                cams.append(CamChange(camshaft=shaft, advance_deg=behind[shaft]))
-        found.append(LoopChange(loop=stage.id, cams=tuple(cams), travel_mm=_travel_mm(document, stage, after, longer)))
+    stands: dict[str, float] = {shaft.id: 0.0 for shaft in document.drive.shafts if shaft.kind == "crank"}
+    waiting = list(document.drive.stages)
+    while ready := [stage for stage in waiting if document.drive.wheel(stage.wheel_ids[0]).shaft in _coupled(document, stands)]:
+        stands = _coupled(document, stands)
+        waiting = [stage for stage in waiting if stage not in ready]
+        for stage in ready:
+            made = (
+                _loop(document, stage, stands, lowered_mm, longer_percent)
+                if isinstance(stage, LoopStage)
+                else _gears(document, stage, stands, lowered_mm)
+            )
+            if made is not None:
+                found.append(made)
     return found
+
+
+def _coupled(document: EngineDocument, stands: Mapping[str, float]) -> dict[str, float]:
+    """What turns as one with a shaft stands as it does."""
+    return {**stands, **{one.driven: stands[one.driver] for one in document.drive.couplings if one.driver in stands}}
+
+
+def _loop(
+    document: EngineDocument,
+    stage: LoopStage,
+    stands: dict[str, float],
+    lowered_mm: Mapping[str | None, float],
+    longer_percent: Mapping[str, float],
+) -> LoopChange | None:
+    """What one chain or belt does to the shafts it turns; where they stand is written down."""
+    longer = longer_percent.get(stage.id, 0.0)
+    if longer < 0:
+        raise GeometryError(f"longer_percent.{stage.id}", longer, "a chain does not grow shorter; measure again, pulled straight")
+    if not stage_is_known(document, stage):
+        return None
+    before, after = loop_path(document, stage), tangent_loop(_moved(document, stage, lowered_mm), stage.pitch_mm or 1.0)
+    first, *others = (document.drive.wheel(name) for name in stage.wheel_ids)
+    unit_mm = mm_a_crank_deg(document, stage) or 1.0
+    for wheel in others:
+        if not wheel.diameter_mm:
+            moved_mm = pulled_change_mm(before, after, wheel.id) - longer / 100 * _free_mm(after, wheel.id)
+            stands[wheel.shaft] = stands[first.shaft] + moved_mm / unit_mm
+    cams = _cams(document, [wheel.shaft for wheel in others if not wheel.diameter_mm], stands)
+    return LoopChange(loop=stage.id, cams=cams, travel_mm=_travel_mm(document, stage, after, longer))
+
+
+def _gears(
+    document: EngineDocument, stage: GearStage, stands: dict[str, float], lowered_mm: Mapping[str | None, float]
+) -> LoopChange | None:
+    """Gears turn with what drives them; but not from a block into a head that has come nearer."""
+    turned = []
+    for mesh in stage.meshes:
+        driver, driven = (document.drive.wheel(name).shaft for name in (mesh.driver, mesh.driven))
+        if driver in stands and _lowered_mm(document, driver, lowered_mm) == _lowered_mm(document, driven, lowered_mm):
+            stands[driven] = stands[driver]
+            turned.append(driven)
+    cams = _cams(document, turned, stands)
+    return LoopChange(loop=stage.id, cams=cams, travel_mm=None) if cams else None
+
+
+def _cams(document: EngineDocument, shafts: Sequence[str], stands: Mapping[str, float]) -> tuple[CamChange, ...]:
+    """The camshafts among some shafts, and those coupled to them."""
+    ends = [one.driven for one in document.drive.couplings if one.driver in shafts]
+    stand = _coupled(document, stands)
+    return tuple(CamChange(camshaft=name, advance_deg=stand[name]) for name in (*shafts, *ends) if document.camshaft(name) is not None)
+
+
+def _lowered_mm(document: EngineDocument, shaft: str, lowered_mm: Mapping[str | None, float]) -> float:
+    """How much nearer the crank a shaft has come: with its head, where it is a camshaft in one."""
+    cam = document.camshaft(shaft)
+    overhead = cam is not None and all(follower.kind != "pushrod" for follower in cam.followers)
+    return lowered_mm.get(cam.bank, lowered_mm.get(None, 0.0)) if cam is not None and overhead else 0.0
 
 
 def _moved(document: EngineDocument, loop: LoopStage, lowered_mm: Mapping[str | None, float]) -> list[Circle]:
     """The wheels of a loop with overhead camshafts moved along their banks."""
     circles = []
     for circle in circles_of(document, loop):
-        cam = document.camshaft(document.drive.wheel(circle.name).shaft)
-        overhead = cam is not None and all(follower.kind != "pushrod" for follower in cam.followers)
-        if cam is not None and overhead and (mm := lowered_mm.get(cam.bank, lowered_mm.get(None, 0.0))):
+        shaft = document.drive.wheel(circle.name).shaft
+        cam, mm = document.camshaft(shaft), _lowered_mm(document, shaft, lowered_mm)
+        if cam is not None and mm:
             bank = next((one for one in document.banks if one.id == cam.bank), document.banks[0])
             towards = math.radians(bank.axis_deg or 0.0)
             x_mm, y_mm = circle.x_mm - mm * math.sin(towards), circle.y_mm - mm * math.cos(towards)
@@ -112,8 +165,10 @@ def _from_on(path: LoopPath, wheel: str) -> list[int]:
 
 
 def _free_mm(path: LoopPath, wheel: str) -> float:
-    """Length of the free runs from a wheel to the driving one."""
-    return sum(path.runs[place].length_mm for place in _from_on(path, wheel))
+    """Length from a wheel to the driving one on which no tooth holds a link: free runs, and arcs over smooth wheels."""
+    places = _from_on(path, wheel)
+    smooth = (path.wraps[place] for place in places[1:] if path.wraps[place].circle.teeth is None)
+    return sum(path.runs[place].length_mm for place in places) + sum(math.radians(wrap.wrap_deg) * wrap.circle.radius_mm for wrap in smooth)
 
 
 def _sign(clockwise: bool) -> int:

@@ -77,6 +77,10 @@ def changed_view(document: EngineDocument, asked: ChangedAsked) -> ChangedView:
     loops = [stage for stage in document.drive.stages if isinstance(stage, LoopStage)]
     longer = {stage.id: asked.longer_percent for stage in loops if stage.kind == "chain"}
     changed = changed_loops(document, {None: asked.skimmed_mm - asked.gasket_mm}, longer)
+    said = {cam.camshaft for one in changed for cam in one.cams}
+    unknown = [stage for stage in loops if not stage_is_known(document, stage)]
+    own = {document.drive.wheel(name).shaft for stage in unknown for name in stage.wheel_ids}
+    behind = [cam.name for cam in document.camshafts if cam.id not in said | own]
     as_new = {one.loop: one.travel_mm for one in changed_loops(document, {}, {})}
     tensioner = {stage.id: stage.tightened_by.name for stage in loops if stage.tightened_by}
     return ChangedView(
@@ -91,9 +95,11 @@ def changed_view(document: EngineDocument, asked: ChangedAsked) -> ChangedView:
             if one.travel_mm is not None and (was := as_new[one.loop]) is not None
         ],
         not_known=[
-            f"Not every length of {stage.name} is known: nothing can be said of it."
-            for stage in loops
-            if not stage_is_known(document, stage)
+            *(f"Not every length of {stage.name} is known: nothing can be said of it." for stage in unknown),
+            *(
+                f"{shaft} turns behind what is not known, or by gears into a head that comes nearer: nothing can be said of it."
+                for shaft in behind
+            ),
         ],
     )
 
