@@ -228,6 +228,14 @@ class ChoosingTests(unittest.TestCase):
         found = choose(needs, {"a": 2.0, "b": 2.005}, {"a": 2, "b": 1}, takes=2, wanted_mm=0.05, limits_mm=(0.055, 0.065))
         self.assertEqual([one.size for one in found], ["a", "a"])
 
+    def test_a_place_is_chosen_for_by_its_own_least_and_most(self):
+        """By hand: 0.034 is right for a round bore; one 0.020 out of round has 0.024 where it runs tight: the thinner goes there."""
+        needs = [Bare(place="round", bare_mm=4.034), Bare(place="oval", bare_mm=4.034, half_mm=0.010)]
+        sizes, limits = {"thick": 2.0, "thin": 1.995}, (0.030, 0.060)
+        found = choose(needs, sizes, {"thick": 1, "thin": 1}, takes=2, wanted_mm=0.034, limits_mm=limits)
+        self.assertEqual([(one.place, one.size) for one in found], [("round", "thick"), ("oval", "thin")])
+        self.assertAlmostEqual(found[1].ends_mm[0], 0.034, delta=1e-12)
+
 
 class ChamberTests(unittest.TestCase):
     def test_a_worked_example(self):

@@ -27,7 +27,7 @@ class CamChange:
 
 @dataclass(frozen=True, kw_only=True)
 class LoopChange:
-    """One chain, belt or train of gears: its camshafts, and what its tensioner takes up [mm]; None without one, or where lengths are not known."""
+    """One chain, belt or train of gears: its camshafts, and what its tensioner takes up [mm]; None where that is not known."""
 
     loop: str
     cams: tuple[CamChange, ...]

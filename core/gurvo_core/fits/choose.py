@@ -11,14 +11,16 @@ from numpy.typing import NDArray
 
 OUT_OF_LIMITS = 1e3  # dearer than any spread within them, in squares of the tolerance
 SMALLEST_TOLERANCE_MM = 1e-3
+ROUNDING_MM = 1e-9
 
 
 @dataclass(frozen=True, kw_only=True)
 class Bare:
-    """One place, and the clearance it would have with a part of no size at all [mm]."""
+    """One place and its clearance with a part of no size at all [mm]: the middle, and how far least and most lie from that."""
 
     place: str
     bare_mm: float
+    half_mm: float = 0.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -27,7 +29,13 @@ class Chosen:
 
     place: str
     size: str
-    gives_mm: float
+    gives_mm: float  # in the middle
+    half_mm: float = 0.0  # its least and most lie so far from that
+
+    @property
+    def ends_mm(self) -> tuple[float, float]:
+        """Least and most."""
+        return self.gives_mm - self.half_mm, self.gives_mm + self.half_mm
 
 
 def choose(
@@ -54,7 +62,7 @@ def choose(
     wanted_mm : float
         What is aimed at [mm].
     limits_mm : tuple of float or None
-        Least and most [mm]: a size beyond them is taken only where no other is left.
+        Least and most [mm]: a size with which a place's own least or most lies beyond them is taken only where no other is left.
 
     Returns
     -------
@@ -82,9 +90,10 @@ def choose(
     high = np.inf if limits_mm[1] is None else limits_mm[1]
     width = high - low if np.isfinite(high - low) else 2 * max(abs(wanted_mm), SMALLEST_TOLERANCE_MM)
     cost = ((gives - wanted_mm) / max(width, SMALLEST_TOLERANCE_MM)) ** 2
-    cost[(gives < low) | (gives > high)] += OUT_OF_LIMITS
+    half = np.array([need.half_mm for need in needs])[:, None]
+    cost[(gives - half < low - ROUNDING_MM) | (gives + half > high + ROUNDING_MM)] += OUT_OF_LIMITS
     rows, chosen = scipy.optimize.linear_sum_assignment(cost)
     return [
-        Chosen(place=needs[row].place, size=columns[column], gives_mm=float(gives[row, column]))
+        Chosen(place=needs[row].place, size=columns[column], gives_mm=float(gives[row, column]), half_mm=needs[row].half_mm)
         for row, column in zip(rows, chosen, strict=True)
     ]

@@ -2058,6 +2058,10 @@ export interface components {
         ChoiceRow: {
             /** Gives Mm */
             gives_mm: number;
+            /** Least Mm */
+            least_mm: number;
+            /** Most Mm */
+            most_mm: number;
             /** Now Mm */
             now_mm: number | null;
             /** Place */

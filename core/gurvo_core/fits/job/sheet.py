@@ -229,21 +229,22 @@ def _choice(now: FitsState, fit: PlacedFit, stock: Stock | None) -> ChoiceView |
         size = now.size_in(fit, place.id)
         if size is not None and select.measured_in is not None:
             counts[size] = counts.get(size, 0) + 1
-    needs = [Bare(place=place, bare_mm=value) for place, value in bare.items()]
     sizes_mm = {one.id: one.size_mm for one in select.classes}
-    found = choose(needs, sizes_mm, counts, takes=select.takes, wanted_mm=wanted, limits_mm=fit.limits_mm)
+    found = choose(list(bare.values()), sizes_mm, counts, takes=select.takes, wanted_mm=wanted, limits_mm=fit.limits_mm)
     rows = [
         ChoiceRow(
             place=one.place,
             size_now=now.size_in(fit, one.place) or "",
-            now_mm=_now_mm(bare[one.place], select, now.size_in(fit, one.place)),
+            now_mm=_now_mm(bare[one.place].bare_mm, select, now.size_in(fit, one.place)),
             size=one.size,
             gives_mm=round(one.gives_mm, 6),
+            least_mm=round(one.ends_mm[0], 6),
+            most_mm=round(one.ends_mm[1], 6),
         )
         for one in found or ()
     ]
     words = (
-        _choice_words(rows, fit) if found else f"Too few {select.part} are free for {len(needs)} places: order more, or type what goes in."
+        _choice_words(rows, fit) if found else f"Too few {select.part} are free for {len(bare)} places: order more, or type what goes in."
     )
     return ChoiceView(part=select.part, pieces=select.pieces, wanted_mm=wanted, sizes=sizes, rows=rows, words=words)
 
@@ -257,15 +258,15 @@ def _choice_words(rows: Sequence[ChoiceRow], fit: PlacedFit) -> str:
     after = [row.gives_mm for row in rows]
     before = [row.now_mm for row in rows if row.now_mm is not None]
     low, high = fit.limits_mm
-    beyond = [row.place for row in rows if (low is not None and row.gives_mm < low) or (high is not None and row.gives_mm > high)]
+    beyond = [row.place for row in rows if (low is not None and row.least_mm < low) or (high is not None and row.most_mm > high)]
     said = f"Spread {fine(max(after) - min(after))}"
     if len(before) == len(after):
         said += f", {fine(max(before) - min(before))} as it is"
     return f"{said}." + (f" No size in stock brings {beyond[0]} in." if beyond else "")
 
 
-def _bare(now: FitsState, fit: PlacedFit, select: Select) -> dict[str, float] | None:
-    """The clearance of each place with no part in it, the middle of least and most [mm]; None while a spot is not read."""
+def _bare(now: FitsState, fit: PlacedFit, select: Select) -> dict[str, Bare] | None:
+    """The clearance of each place with no part in it, its least and most; None while a spot is not read."""
     read = now.of_fit(fit.fit.id)
     found = {}
     for place, spots in fit.at_place.items():
@@ -276,9 +277,10 @@ def _bare(now: FitsState, fit: PlacedFit, select: Select) -> dict[str, float] | 
                 return None
             sides.setdefault(spot.side, []).append(math.fsum(one.size_mm for one in own) / len(own))
         outer, inner = sides.get("outer") or sides["gap"], sides.get("inner") or [0.0]
-        middle = (min(outer) + max(outer)) / 2 - (min(inner) + max(inner)) / 2
+        least, most = min(outer) - max(inner), max(outer) - min(inner)
         size_mm = select.size_of(now.size_in(fit, place)) if select.measured_in is not None else None
-        found[place] = middle + select.takes * (size_mm or 0.0)
+        bare_mm = (least + most) / 2 + select.takes * (size_mm or 0.0)
+        found[place] = Bare(place=place, bare_mm=bare_mm, half_mm=(most - least) / 2)
     return found
 
 

@@ -183,7 +183,9 @@ class ChoiceRow(View):
     size_now: str
     now_mm: float | None
     size: str
-    gives_mm: float
+    gives_mm: float  # the middle of its least and most
+    least_mm: float
+    most_mm: float
 
 
 class ChoiceView(View):

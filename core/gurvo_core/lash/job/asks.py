@@ -5,7 +5,7 @@ __all__ = ["ask_lash"]
 from functools import lru_cache
 
 from gurvo_core.engine import WorkStep
-from gurvo_core.lash.job.book import LashBook
+from gurvo_core.lash.job.book import LashBook, shim_sorts
 from gurvo_core.lash.job.show import advice_for, limits_words, sees_of, where_of
 from gurvo_core.lash.job.state import LashState, stops_of, valves_left
 from gurvo_core.lash.job.view import (
@@ -18,7 +18,7 @@ from gurvo_core.lash.job.view import (
 )
 from gurvo_core.lash.stops import LashStops
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
-from gurvo_core.sentence import at_start
+from gurvo_core.sentence import at_start, listed
 
 AHEAD = 4
 WITH_FEEL = "The largest leaf that goes with a light drag; then the next that does not."
@@ -158,7 +158,7 @@ def _reading(now: LashState, step: Step, planned: WorkStep, stop: int, name: str
 
 def _shims(now: LashState, step: Step) -> list[Question]:
     own = now.book.valves(step.key)
-    part = next((one.lash.shims.part for one in own.values() if one.lash and one.lash.shims), None)
+    part = listed([select.part for select, _ in shim_sorts(own) if select is not None])
     by_shim = part or any(one.lash is not None and one.lash.set_by == "shim" for one in own.values())
     if not by_shim or all(now.is_settled(name) for name in own):
         return []
@@ -171,7 +171,7 @@ def _shims(now: LashState, step: Step) -> list[Question]:
             status="open",
             waits="shims to be changed",
             step=step.key,
-            part=part or "",
+            part=part,
         )
     ]
 

@@ -1,12 +1,12 @@
 """A document's valves as their clearances are set: which step sets which, by what; kept with the document."""
 
-__all__ = ["LashBook", "LashValve", "lash_book"]
+__all__ = ["LashBook", "LashValve", "lash_book", "shim_sorts"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
-from gurvo_core.engine import EngineDocument, Lash, WorkStep
+from gurvo_core.engine import EngineDocument, Lash, Select, WorkStep
 from gurvo_core.engine.same import Same
 from gurvo_core.lash.stops import LashStops, stops_for
 from gurvo_core.lash.windows import ValveKey, are_known, may_be_set, valves_of
@@ -26,6 +26,15 @@ class LashValve:
         if self.lash is None or self.is_guessed:
             return None, None
         return self.lash.least_mm, self.lash.most_mm
+
+
+def shim_sorts(valves: Mapping[str, LashValve]) -> list[tuple[Select | None, list[str]]]:
+    """The sorts of shims that some valves are set by, and the valves of each; a shim of one sort fits no other valve."""
+    sorts: dict[str, tuple[Select | None, list[str]]] = {}
+    for name, one in valves.items():
+        select = one.lash.shims if one.lash else None
+        sorts.setdefault(select.part if select else "", (select, []))[1].append(name)
+    return list(sorts.values())
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -2,10 +2,10 @@
 
 __all__ = ["check_decided", "check_reading", "check_ready", "check_shims", "check_stop"]
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from gurvo_core.engine import Select
-from gurvo_core.lash.job.book import LashValve
+from gurvo_core.lash.job.book import LashValve, shim_sorts
 from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, LashShims, LashStopped
 from gurvo_core.lash.job.figures import typed_deg, typed_turns
 from gurvo_core.lash.job.kept import new_shims
@@ -133,32 +133,34 @@ def _can_be(goes_mm: float, one: LashValve) -> Objections:
 
 
 def check_shims(now: LashState, body: LashShims, facts: Facts) -> Objections:
-    """Shims that are made, or are the engine's own; and that no other engine has taken."""
+    """Shims that are made, or are the engine's own, each of its own sort; and that no other engine has taken."""
     valves = now.book.valves(body.step)
-    select = next((one.lash.shims for one in valves.values() if one.lash and one.lash.shims), None)
+    sorts = shim_sorts(valves)
+    of_valve = {name: (select, names) for select, names in sorts for name in names}
     yield from need(bool(valves), "step", NO_SUCH)
     yield from may_be_done(body.step, facts, ONCE_DONE)
-    own = [round(read.shim_mm, 6) for name, read in now.found.items() if name in valves and read.shim_mm is not None]
-    made = sorted(one.size_mm for one in select.classes) if select else []
     for name, text in body.shims.items():
         if name not in valves:
             yield Objection(f"shims.{name}", "this step sets no such valve")
             continue
         yield from need(name in now.reads, f"shims.{name}", f"{valves[name].key.words} has not been read yet")
-        thickness = read_figure(text, f"shims.{name}")
+        thickness, (select, names) = read_figure(text, f"shims.{name}"), of_valve[name]
+        own = [round(read.shim_mm, 6) for other, read in now.found.items() if other in names and read.shim_mm is not None]
+        made = sorted(one.size_mm for one in select.classes) if select else []
         is_there = not made or any(abs(thickness - one) < SAME_MM for one in (*made, *own))
         near = ", ".join(f"{one:g}" for one in sorted(made, key=lambda one: abs(one - thickness))[:2])
         yield from need(is_there, f"shims.{name}", f"a shim of {thickness:g} mm is not made: there are {near}")
-    yield from _there_are(now, body, select, facts)
+    for select, names in sorts:
+        yield from _there_are(now, {name: text for name, text in body.shims.items() if name in names}, select, facts)
 
 
-def _there_are(now: LashState, body: LashShims, select: Select | None, facts: Facts) -> Objections:
+def _there_are(now: LashState, shims: Mapping[str, str], select: Select | None, facts: Facts) -> Objections:
     stock = facts.get(STOCK)
     if stock is None or select is None:
         return
     free = stock.get(select.part, {})
     try:
-        chosen = {name: read_figure(text) for name, text in body.shims.items()}
+        chosen = {name: read_figure(text) for name, text in shims.items()}
     except ValueError:
         return
     for size, count in sorted(new_shims(now, select, chosen).items()):

@@ -4,11 +4,12 @@ __all__ = ["lash_sheet"]
 
 from collections.abc import Mapping, Sequence
 
-from gurvo_core.lash.job.book import LashValve
+from gurvo_core.engine import Select
+from gurvo_core.lash.job.book import LashValve, shim_sorts
 from gurvo_core.lash.job.state import LashState
 from gurvo_core.lash.job.view import LashSheet, ShimRow
 from gurvo_core.lash.shims import Measured, Shimmed, ShimPlan, plan_shims
-from gurvo_core.sentence import fine
+from gurvo_core.sentence import fine, listed
 
 
 def lash_sheet(now: LashState, step_id: str, stock: Mapping[str, Mapping[str, int]] | None = None) -> LashSheet:
@@ -39,17 +40,23 @@ def lash_sheet(now: LashState, step_id: str, stock: Mapping[str, Mapping[str, in
     []
     """
     valves = now.book.valves(step_id)
-    select = next((one.lash.shims for one in valves.values() if one.lash and one.lash.shims), None)
-    sizes = [one.id for one in select.classes] if select else []
-    part = select.part if select else ""
-    measured = [found for name, one in valves.items() if (found := _measured(now, name, one)) is not None]
+    sorts = shim_sorts(valves)
+    selects = [select for select, _ in sorts if select is not None]
+    sizes, part = [one.id for select in selects for one in select.classes], listed([select.part for select in selects])
+    measured = {name: found for name, one in valves.items() if (found := _measured(now, name, one)) is not None}
     if not measured or len(measured) < len(valves):
         return LashSheet(rows=[], words="All valves are read first, each with the shim that is in.", part=part, sizes=sizes)
-    free = (stock or {}).get(part, {})
+    plans = [_plan(select, [measured[name] for name in names], stock or {}) for select, names in sorts]
+    rows = {one.valve: _row(valves, measured[one.valve], one) for plan in plans for one in plan.shims}
+    ordered = [rows[name] for name in valves]
+    return LashSheet(rows=ordered, words=_words(plans, ordered), part=part, sizes=sizes)
+
+
+def _plan(select: Select | None, measured: Sequence[Measured], stock: Mapping[str, Mapping[str, int]]) -> ShimPlan:
+    """Shims of one sort go to its own valves, and change places among them alone."""
+    free = stock.get(select.part, {}) if select else {}
     by_size = {one.size_mm: free.get(one.id, 0) for one in select.classes} if select else {}
-    plan = plan_shims(measured, by_size, sorted(by_size))
-    rows = [_row(valves, was, one) for was, one in zip(measured, plan.shims, strict=True)]
-    return LashSheet(rows=rows, words=_words(plan, rows), part=part, sizes=sizes)
+    return plan_shims(measured, by_size, sorted(by_size))
 
 
 def _measured(now: LashState, name: str, one: LashValve) -> Measured | None:
@@ -85,8 +92,9 @@ def _row(valves: Mapping[str, LashValve], was: Measured, one: Shimmed) -> ShimRo
     )
 
 
-def _words(plan: ShimPlan, rows: Sequence[ShimRow]) -> str:
-    said = [f"{plan.moved} moved within the engine", f"{plan.new - plan.to_buy} from stock", f"{plan.to_buy} to buy"]
+def _words(plans: Sequence[ShimPlan], rows: Sequence[ShimRow]) -> str:
+    moved, new, to_buy = (sum(counts) for counts in zip(*((plan.moved, plan.new, plan.to_buy) for plan in plans), strict=True))
+    said = [f"{moved} moved within the engine", f"{new - to_buy} from stock", f"{to_buy} to buy"]
     beyond = next((row for row in rows if not row.is_in), None)
     tail = f" Nothing that is made brings {beyond.words} in: {fine(beyond.lash_mm)}." if beyond else ""
     return f"{', '.join(said)}.{tail}"

@@ -35,7 +35,8 @@ export function SizesInput({ bench, question, voice, wrong, busy, answer }: Inpu
   const fine = (mm: number) => sayFine(mm, voice.factor).split(' ')[0];
   const gives = (place: string) => {
     const row = choice.rows.find((one) => one.place === place);
-    return row && row.size === sizeOf(place) ? fine(row.gives_mm) : '';
+    if (!row || row.size !== sizeOf(place)) return '';
+    return row.most_mm > row.least_mm ? `${fine(row.least_mm)} to ${fine(row.most_mm)}` : fine(row.gives_mm);
   };
   return (
     <section className={input.input} data-wrong={wrong !== null} aria-label="Sizes">

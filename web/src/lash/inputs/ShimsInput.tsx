@@ -13,6 +13,9 @@ import classes from './lash.module.css';
 
 type Row = Schemas['ShimRow'];
 
+/** As it is marked: to a hundredth, or to a thousandth where it has one. */
+const thick = (mm: number) => mm.toFixed(3).replace(/0$/, '');
+
 export function ShimsInput({ bench, question, voice, wrong, busy, answer }: InputProps<QuestionOf<'lash_shims'>>) {
   const { data, error } = useQuery(shimsQuery(bench.engine.serial, question.step, bench.entries));
   const [draft, change, forget] = useDraft<{ shims: Record<string, string>; lot: string }>(
@@ -20,7 +23,7 @@ export function ShimsInput({ bench, question, voice, wrong, busy, answer }: Inpu
     { shims: {}, lot: '' },
   );
   const rows = data?.rows ?? [];
-  const shimOf = (row: Row) => draft.shims[row.valve] ?? row.shim_mm.toFixed(2);
+  const shimOf = (row: Row) => draft.shims[row.valve] ?? thick(row.shim_mm);
   const record = async () => {
     if (busy || rows.length === 0 || question.blocked) return;
     const shims = Object.fromEntries(rows.map((row) => [row.valve, shimOf(row)]));
@@ -39,7 +42,7 @@ export function ShimsInput({ bench, question, voice, wrong, busy, answer }: Inpu
     <section className={input.input} data-wrong={wrong !== null} aria-label="Shims">
       <div className={classes.shims}>
         {rows.map((row) => (
-          <div key={row.valve} data-changed={shimOf(row) !== row.shim_now_mm.toFixed(2)} data-in={row.is_in}>
+          <div key={row.valve} data-changed={shimOf(row) !== thick(row.shim_now_mm)} data-in={row.is_in}>
             <span>{row.words}</span>
             <TextInput
               aria-label={`Shim for ${row.words}`}
@@ -51,7 +54,7 @@ export function ShimsInput({ bench, question, voice, wrong, busy, answer }: Inpu
               }
             />
             <small>
-              {row.shim_now_mm.toFixed(2)}, {fine(row.lash_now_mm)} → <b>{fine(row.lash_mm)}</b>
+              {thick(row.shim_now_mm)}, {fine(row.lash_now_mm)} → <b>{fine(row.lash_mm)}</b>
               <br />
               {row.came_from ? `from ${row.came_from}` : row.source === 'own' ? 'stays' : row.source}
             </small>
