@@ -201,6 +201,11 @@ class BringingInTests(unittest.TestCase):
         """By geometry: arc over radius is the same at the dial and where the limits hold."""
         self.assertAlmostEqual(shown * at_radius(radius, read_at) / radius, shown / read_at, delta=1e-12)
 
+    def test_a_plunger_set_aslant_shows_the_cosine_alone(self):
+        """By hand: 60 degrees off the way the tooth goes, 0.05 on the dial is 0.10 at the tooth; the radius counts besides."""
+        self.assertAlmostEqual(0.05 * at_radius(None, None, 60.0), 0.10)
+        self.assertAlmostEqual(0.05 * at_radius(40.0, 80.0, 60.0), 0.05)
+
 
 class ChoosingTests(unittest.TestCase):
     @settings(max_examples=150)

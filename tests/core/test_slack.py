@@ -97,6 +97,23 @@ class SpringTests(unittest.TestCase):
         said = [spring_way(engine, "cam", nose_deg + away) for away in (-40, 40, -350)]
         self.assertEqual(said, [-1, 1, 0])
 
+    def test_the_stronger_springs_of_one_side_decide_and_unknown_ones_do_not(self):
+        """By hand: where one closes and the other opens, the stronger springs have their way; of unknown ones nothing is said."""
+        data = family_copy("wick-1")
+        data["springs"] = [{"valve": "intake", "rate_n_mm": 0.1, "preload_n": 900}, {"valve": "exhaust", "rate_n_mm": 0.1, "preload_n": 50}]
+        engine = read_document(data)
+        # where both are open, the one closing and the other opening
+        angles = [deg for deg in range(300, 420) if spring_way(engine, "cam", deg) == -1]
+        self.assertTrue(angles)
+        data["springs"].reverse()
+        for spring, valve in zip(data["springs"], ("intake", "exhaust"), strict=True):
+            spring["valve"] = valve
+        turned = read_document(data)
+        both = [deg for deg in angles if spring_way(turned, "cam", deg) == 1]
+        self.assertTrue(both)
+        data["springs"] = []
+        self.assertIn(None, [spring_way(read_document(data), "cam", deg) for deg in range(0, 720, 2)])
+
     def test_without_its_lift_nothing_is_said(self):
         data = family_copy("wick-1")
         for lobe in data["camshafts"][0]["lobes"]:

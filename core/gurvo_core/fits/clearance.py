@@ -99,8 +99,8 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
     return read_mm * gauge / part
 
 
-def at_radius(radius_mm: float | None, read_at_mm: float | None) -> float:
-    """Return what a backlash is at its own radius for each mm that a dial shows at another.
+def at_radius(radius_mm: float | None, read_at_mm: float | None, plunger_deg: float = 0.0) -> float:
+    """Return what a backlash is at its own radius for each mm that a dial shows at another, its plunger set aslant.
 
     Parameters
     ----------
@@ -108,22 +108,27 @@ def at_radius(radius_mm: float | None, read_at_mm: float | None) -> float:
         Where its limits hold [mm].
     read_at_mm : float or None
         Where the dial stands [mm].
+    plunger_deg : float
+        Between the plunger and the way the tooth goes [deg]; below 90.
 
     Returns
     -------
     scale : float
-        1 where one of them is not said [-].
+        1 where one of the radii is not said and the plunger lies the way the tooth goes [-].
 
     Source
     ------
-    Geometry: a small angle is an arc over its radius, wherever it is measured.
+    Geometry: a small angle is an arc over its radius, wherever it is measured; a plunger set aslant moves by the cosine alone.
 
     Example
     -------
     >>> at_radius(60.0, 120.0), at_radius(60.0, None)
     (0.5, 1.0)
+    >>> round(at_radius(60.0, 60.0, 60.0), 9)
+    2.0
     """
-    return radius_mm / read_at_mm if radius_mm and read_at_mm else 1.0
+    aslant = math.cos(math.radians(plunger_deg))
+    return (radius_mm / read_at_mm if radius_mm and read_at_mm else 1.0) / aslant
 
 
 def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:

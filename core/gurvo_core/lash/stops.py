@@ -180,21 +180,21 @@ def _worked_out(document: EngineDocument, way: str, cylinders: tuple[int, ...], 
     return LashStops(
         stops=tuple(_stop(document, angle, keys) for angle, keys in found),
         way="fewest",
-        words=_against_table(document, allowed, len(found)),
+        words=_against_table(document, allowed, [angle for angle, _ in found]),
     )
 
 
-def _against_table(document: EngineDocument, allowed: Mapping[ValveKey, NDArray[np.bool_]], count: int) -> str:
-    """Whether the usual table of two stops holds for these lobes, and what breaks it."""
+def _against_table(document: EngineDocument, allowed: Mapping[ValveKey, NDArray[np.bool_]], stops_deg: Sequence[float]) -> str:
+    """Whether the usual table of two stops holds for these lobes, and what breaks it; these stops are its own only where it has them."""
+    count = len(stops_deg)
     said = f"{NUMBERS[count - 1]} stop{'s' if count > 1 else ''}" if count <= len(NUMBERS) else f"{count} stops"
     table = two_stops(document, allowed)
     if not table or count == 1:
         return f"{said} reach{'es' if count == 1 else ''} every valve with its follower on the base circle."
     broken = [key.words for angle, keys in table for key in keys if not allowed[key][round(angle) % STEPS]]
     if not broken:
-        return (
-            f"{said}, as the usual table for this firing order has them." if count == len(table) else f"{said}; the usual table holds too."
-        )
+        is_the_table = {round(deg) % STEPS for deg in stops_deg} == {round(deg) % STEPS for deg, _ in table}
+        return f"{said}, as the usual table for this firing order has them." if is_the_table else f"{said}; the usual table holds too."
     return f"{said}. The usual table of two does not hold for this cam: {broken[0]} is not on its base circle there."
 
 

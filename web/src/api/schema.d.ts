@@ -3330,6 +3330,11 @@ export interface components {
              * @description Temperature of the part, as typed [°C]; left out = not looked at
              */
             part_c?: string | null;
+            /**
+             * Plunger Deg
+             * @description Of a backlash: how far the plunger stands aslant to the tooth, as typed [°]
+             */
+            plunger_deg?: string | null;
             /** @description Of a backlash: the radius at which the dial stands */
             read_at?: components["schemas"]["Typed"] | null;
             /**

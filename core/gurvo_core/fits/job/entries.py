@@ -27,6 +27,9 @@ class FitsReady(Body):
     standard: Typed | None = Field(default=None, description="The ring or rod that a comparator was set by")
     standard_u: Typed | None = Field(default=None, description="Expanded uncertainty (k = 2) of that standard")
     read_at: Typed | None = Field(default=None, description="Of a backlash: the radius at which the dial stands")
+    plunger_deg: Text | None = Field(
+        default=None, description="Of a backlash: how far the plunger stands aslant to the tooth, as typed [°]"
+    )
     called: Short | None = Field(default=None, description="What the side was called; completed when it is taken")
 
 

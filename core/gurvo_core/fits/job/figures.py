@@ -3,6 +3,7 @@
 __all__ = ["reading_mm", "reading_si", "ready_of", "typed_c"]
 
 from gurvo_core.engine import FitSide
+from gurvo_core.errors import FigureError
 from gurvo_core.fits.clearance import ReadWith, at_20_mm, at_radius
 from gurvo_core.fits.job.entries import FitReading, FitsReady
 from gurvo_core.fits.job.state import SideReady
@@ -10,6 +11,7 @@ from gurvo_core.ledger import Gauge
 from gurvo_core.units import read_figure
 
 BY_NOTHING_MM = 0.01  # a figure without a gauge is taken as read to a hundredth
+MOST_ASLANT_DEG = 60.0  # there half of it shows
 
 
 def typed_c(text: str | None, field: str = "part_c") -> float | None:
@@ -82,9 +84,19 @@ def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> S
         part_um_m_k=side.expansion_um_m_k,
     )
     set_to = body.standard.inside("length", "standard.text") if body.standard else None
-    scale = at_radius(side.radius_mm, body.read_at.inside("length", "read_at.text") if body.read_at else None)
+    read_at_mm = body.read_at.inside("length", "read_at.text") if body.read_at else None
+    scale = at_radius(side.radius_mm, read_at_mm, _aslant_deg(body.plunger_deg))
     measures = (gauge.least, gauge.most) if gauge else (None, None)
     return SideReady(seq=seq, gauge=body.gauge, read_with=read_with.scaled(scale), set_to_mm=set_to, scale=scale, range_mm=measures)
+
+
+def _aslant_deg(text: str | None) -> float:
+    """How far a plunger stands aslant; further than a dial can be read by is refused."""
+    aslant_deg = read_figure(text, "plunger_deg") if text else 0.0
+    if not 0 <= aslant_deg <= MOST_ASLANT_DEG:
+        rule = f"a plunger {aslant_deg:g}° aslant shows too little: set the dial the way the tooth goes, at most {MOST_ASLANT_DEG:g}° off"
+        raise FigureError("plunger_deg", aslant_deg, rule)
+    return aslant_deg
 
 
 def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> float:

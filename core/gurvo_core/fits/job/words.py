@@ -17,6 +17,7 @@ def say_ready(body: FitsReady) -> Words:
     said += [f"part {body.part_c} °C"] if body.part_c else ["temperature not looked at"]
     said += [f"gauge {body.gauge_c} °C"] if body.gauge_c else []
     said += [f"at a radius of {body.read_at.text} {body.read_at.unit}"] if body.read_at else []
+    said += [f"plunger {body.plunger_deg}° aslant"] if body.plunger_deg else []
     return Words(title=f"{body.called or body.fit}, before the first reading", detail=", ".join(said))
 
 

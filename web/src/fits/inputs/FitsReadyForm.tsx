@@ -23,6 +23,7 @@ const EMPTY = {
   standard: '',
   standard_u: '',
   read_at: '',
+  plunger_deg: '',
   as_asked: false,
 };
 
@@ -48,6 +49,7 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
       standard: isBore ? typed(standard, 'mm') : null,
       standard_u: isBore ? typed(draft.standard_u, 'µm') : null,
       read_at: question.radius_mm != null ? typed(draft.read_at, 'mm') : null,
+      plunger_deg: question.radius_mm != null ? draft.plunger_deg.trim() || null : null,
     };
     if ((await answer(gauge || 'no gauge named', entry)) !== 'refused') forget();
   };
@@ -68,7 +70,11 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
         <div className={input.confirm}>Not yet: {say(question.blocked, voice)}.</div>
       </section>
     );
-  const field = (key: 'part_c' | 'gauge_c' | 'standard' | 'standard_u' | 'read_at', label: string, shown?: string) => (
+  const field = (
+    key: 'part_c' | 'gauge_c' | 'standard' | 'standard_u' | 'read_at' | 'plunger_deg',
+    label: string,
+    shown?: string,
+  ) => (
     <TextInput
       label={label}
       inputMode="decimal"
@@ -90,6 +96,7 @@ export function FitsReadyForm(props: InputProps<QuestionOf<'fits_ready'>>) {
           {field('part_c', 'Part, °C')}
           {field('gauge_c', 'Gauge, °C, if another')}
           {question.radius_mm != null && field('read_at', `Dial at a radius of, mm; counts at ${question.radius_mm}`)}
+          {question.radius_mm != null && field('plunger_deg', 'Plunger aslant to the tooth, °')}
           {isBore && field('standard', 'Set to, mm', standard)}
           {isBore && field('standard_u', 'U of what set it, µm')}
         </div>
