@@ -18,6 +18,7 @@ JERKS_FROM = 20  # steps
 LEAST_POINTS = 8
 SNUG_SHARE = 0.10  # of the peak: below it the joint is still being run down
 HALF_WAY = 0.5  # of the peak
+BEFORE_IT_GIVES = 0.65  # of the peak
 RISEN = 0.05  # of the peak, above what it ran down at
 CLOSER = 0.6  # of the angle looked at: where the work is in less than that, it is looked at closer
 LOOKS = 8  # closer each time; twenty turns run down before a quarter turn of work take six
@@ -289,10 +290,11 @@ def _share_below(values: NDArray[np.float64], share: float) -> float:
 def _run_down_nm(even: _Even) -> float:
     """The torque at which it turned on and on before it clamped: free, prevailing, or binding; 0 where that is not in it."""
     peak_nm = float(even.torque_nm[even.top])
-    early = even.slopes[: max(0, _first_above(even, HALF_WAY * peak_nm) - SPAN)]
+    early = even.slopes[: max(GRID // 2, _first_above(even, HALF_WAY * peak_nm) - SPAN)]
     # by the whole way up, so that what is steep at its end, as of a bolt that bottoms, does not make the rest look flat
     on_the_whole = peak_nm / max(float(even.grid_deg[even.top] - even.grid_deg[0]), 1e-9)
-    flat = early < FLAT * min(on_the_whole, _share_below(even.slopes, 0.8))
+    # flat further up than that is a bolt that gives, and no running down
+    flat = (early < FLAT * min(on_the_whole, _share_below(even.slopes, 0.8))) & (even.torque_nm[: early.size] < BEFORE_IT_GIVES * peak_nm)
     return float(np.median(even.torque_nm[: early.size][flat])) if np.count_nonzero(flat) >= LEAST_YIELD * GRID else 0.0
 
 
