@@ -7,15 +7,18 @@ from numpy.typing import NDArray
 
 from benchmarks.faults import Faulty, is_right
 from benchmarks.plucks import hum_alone, recording, voice
+from benchmarks.traces import turned
 from demo.documents import family_data
 from gurvo_core.drive.pluck import pitch_of
 from gurvo_core.errors import ReadingError
 from gurvo_core.joints.judge import USUAL_BEFORE, USUAL_END, family_of, stands_apart
+from gurvo_core.joints.trace import analyse
 from gurvo_core.reading import read_document
 
-RECORDINGS, JOINTS, FAULTS, SEED = 4000, 5000, 10_000, 20261130
+RECORDINGS, JOINTS, FAULTS, TRACES, SEED = 4000, 5000, 10_000, 4000, 20261130
 FAULTY = ("quern-4", "tarn-f4", "teasel-4", "corrie-v6", "brae-v8", "wick-1")
 SAME_PITCH = 0.04
+NEAR_DEG, FROM_DEG = 3.0, 30.0  # of what prevails nothing is known where it was hardly run down
 RATE = 22_050
 
 
@@ -24,6 +27,7 @@ def measure() -> None:
     print("\nJudgement, by simulation; how often it is wrong.\n")
     _plucks()
     _causes()
+    _traces()
     for name, middle, share, usual in (
         ("torques at the end, scatter 3 %", 70.0, 0.03, USUAL_END),
         ("torques at the end, scatter 5 %", 70.0, 0.05, USUAL_END),
@@ -52,6 +56,20 @@ def _causes() -> None:
     rates = [100 * count / FAULTS for count in (right, sure, wrong)]
     said = "{:.1f} % named first, {:.1f} % sure, {:.2f} % sure and wrong, aim: under 0.50".format(*rates)
     print(f"causes, {FAULTS} faults, one or two    {said}")
+
+
+def _traces() -> None:
+    missed = called = bent = far = bound = 0
+    for n in range(TRACES):
+        made = turned(np.random.default_rng((SEED, n)))
+        found = analyse(made.trace)
+        bent += made.yield_deg is not None
+        missed += made.yield_deg is not None and found.yield_deg is None
+        called += made.yield_deg is None and found.yield_deg is not None
+        far += made.snug_deg > FROM_DEG and abs(found.snug_deg - made.snug_deg) > NEAR_DEG
+        bound += made.binds != any("binds" in flag for flag in found.flags)
+    said = f"{missed} of {bent} yields missed, {called} called that are none, {far} snug angles off by more than {NEAR_DEG:g}°"
+    print(f"traces, {TRACES} bolts                  {said}, {bound} wrong of binding, aim: under 1 in 100 each")
 
 
 def _plucks() -> None:

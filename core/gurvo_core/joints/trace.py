@@ -261,9 +261,9 @@ def _work_of(trace: Trace) -> Trace:
 def _straight(even: _Even) -> _Line:
     """The part in which a sound joint turns in a straight line, and where that would begin."""
     grid, torque, peak_nm = even.grid_deg, even.torque_nm, float(even.torque_nm[even.top])
-    if _first_above(even, LINEAR[1] * peak_nm) < BREAKAWAY * GRID:
-        return _tight_already(even)
     base_nm = _run_down_nm(even)
+    if not base_nm and _first_above(even, LINEAR[1] * peak_nm) < BREAKAWAY * GRID:
+        return _tight_already(even)
     low, high = (_first_above(even, base_nm + share * (peak_nm - base_nm)) for share in LINEAR)
     high = max(high, low + 2)
     slope, base = _through(grid[low : high + 1], torque[low : high + 1])
