@@ -229,6 +229,7 @@ class TapeTests(unittest.TestCase):
         for body in (
             act("tdc_method", method="fit"),
             act("turn", to="330"),
+            act("wheel_check", wheel={"text": "10", "side": "after TDC"}, opposite={"text": "10", "side": "after BDC"}),
             act("revision", number=2, reason="newer"),
             act("engine_moved", builder="bo", stand=4),
             act("cam_word", camshaft="cam", reason="degreed before it came here"),

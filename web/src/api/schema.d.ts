@@ -2680,7 +2680,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
              * @description Tag of the bench its maker has: only what changes is sent
@@ -7945,7 +7945,7 @@ export interface components {
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -9461,6 +9461,73 @@ export interface components {
             settles: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * WheelCheck
+         * @description What a second pointer, opposite the first, reads at one place.
+         */
+        WheelCheck: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wheel_check";
+            opposite: components["schemas"]["TypedWheel"];
+            wheel: components["schemas"]["TypedWheel"];
+        };
+        /**
+         * WheelCheckQuestion
+         * @description What a second pointer reads, opposite the first.
+         */
+        WheelCheckQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default turn
+             */
+            doing: string;
+            /**
+             * Found
+             * @description How the wheel sits, as far as it was told
+             */
+            found: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wheel_check";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
         };
         /**
          * WheelLabel

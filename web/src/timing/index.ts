@@ -15,11 +15,22 @@ const READING = [
 ];
 
 export const timingInputs: Inputs<
-  'wheel_setup' | 'tdc_method' | 'piston_stop' | 'tdc_reading' | 'wheel_zero' | 'lift_reading' | 'cam_decision'
+  | 'wheel_setup'
+  | 'wheel_check'
+  | 'tdc_method'
+  | 'piston_stop'
+  | 'tdc_reading'
+  | 'wheel_zero'
+  | 'lift_reading'
+  | 'cam_decision'
 > = {
   wheel_setup: {
     Input: later(async () => (await parts()).SetupForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-3', 'numbering'), keyHint('R', 'runs'), keyHint('X', 'plugs out')],
+  },
+  wheel_check: {
+    Input: later(async () => (await parts()).OppositeInput),
+    keys: [keyHint('Enter', 'record'), keyHint('Tab', 'next figure')],
   },
   tdc_method: { Input: later(async () => (await parts()).MethodChoice), keys: [keyHint('1-4', 'choose')] },
   piston_stop: { Input: later(async () => (await parts()).ConfirmStop), keys: CONFIRM },

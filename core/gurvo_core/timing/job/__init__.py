@@ -31,6 +31,7 @@ from gurvo_core.timing.job.view import (
     StopQuestion,
     TdcQuestion,
     TimingView,
+    WheelCheckQuestion,
     ZeroQuestion,
 )
 
@@ -44,7 +45,7 @@ ROOM: Room[TimingState] = Room(
         Step(key="degree", title="Degree the cam", does="degree"),
     ),
     asks={"set_up_wheel": ask_setup, "find_tdc": ask_tdc, "degree": ask_cams},
-    questions=(SetupQuestion, MethodQuestion, StopQuestion, TdcQuestion, ZeroQuestion, LiftQuestion, CamQuestion),
+    questions=(SetupQuestion, WheelCheckQuestion, MethodQuestion, StopQuestion, TdcQuestion, ZeroQuestion, LiftQuestion, CamQuestion),
     facts=facts_of,
     loose_ends=loose_ends_of,
     holds=holds_of,

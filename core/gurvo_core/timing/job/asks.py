@@ -27,9 +27,11 @@ from gurvo_core.timing.job.view import (
     StopQuestion,
     TdcQuestion,
     ValveFigures,
+    WheelCheckQuestion,
     ZeroQuestion,
 )
 from gurvo_core.timing.lines import CamLine, LineAt
+from gurvo_core.timing.off_centre import LEAST_PLACES
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.tdc_fit import MIN_READINGS
 
@@ -71,7 +73,8 @@ _PAIRS: dict[TdcMethod, dict[str, tuple[str, str, str]]] = {
         ),
         "after": (
             "Where does it begin to fall again?",
-            "The other end of the dwell: turn on, the running way, to the last place before the dial falls. The middle is TDC.",
+            "The other end of the dwell: turn on to the last place before the dial falls. Both ends are noticed a little late, which moves "
+            "the middle: read a second pair turning back, and it falls out.",
             "where it begins to fall",
         ),
     },
@@ -96,7 +99,23 @@ def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
         hint="Bolt the wheel to the crank, set its zero roughly to TDC, fix the pointer. Plugs out, stand locked.",
         status=_status(now.setup is not None),
     )
-    return Asked(questions=[question])
+    check = [_check(now)] if now.setup is not None and not now.tdc_readings else []
+    return Asked(questions=[question, *check])
+
+
+def _check(now: TimingState) -> WheelCheckQuestion:
+    """Left to whoever wants to be surer: a wheel off centre errs at every place, however many readings are taken."""
+    left = f"{len(now.checked)} of {LEAST_PLACES} places at least" if now.checked else "Not checked"
+    off = now.off
+    found = f"It sits {off.most_deg:.2f}° off at most; that is taken off every reading from now on" if off else left
+    return WheelCheckQuestion(
+        key="setup:check",
+        title="Opposite pointers",
+        ask="What do two opposite pointers read?",
+        hint="Fix a second pointer half a turn from the first. Read both at four places a quarter turn apart; none is needed to go on.",
+        status="optional",
+        found=found,
+    )
 
 
 def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:

@@ -102,7 +102,7 @@ def _cam_figures(now: TimingState, shaft: Camshaft, zero: TdcEstimate | None) ->
     """All figures of one camshaft. Its advance is the mean of its valves', the surer ones counting more; the wheel zero's error is
     common to all of them and does not average out.
     """
-    gauges = gauge_u(now.gauges.get("wheel")), gauge_u(now.gauges.get("dial")), now.dial_step_mm
+    gauges = now.wheel_u, gauge_u(now.gauges.get("dial")), now.dial_step_mm
     own = [at for at in now.at if at.line.camshaft == shaft.id]
     parts = [valve_measured(at, zero, MeasuredBy(_of_events(now, at.line), *gauges)) for at in own]
     valves = [part.figures for part in parts]

@@ -10,6 +10,7 @@ __all__ = [
     "TdcReading",
     "Turn",
     "TypedWheel",
+    "WheelCheck",
     "WheelSetup",
     "WheelZero",
 ]
@@ -43,6 +44,14 @@ class WheelSetup(Body):
     wheel_gauge: Word
     dial_gauge: Word
     plugs_out: bool
+
+
+class WheelCheck(Body):
+    """What a second pointer, opposite the first, reads at one place."""
+
+    kind: Literal["wheel_check"]
+    wheel: TypedWheel
+    opposite: TypedWheel
 
 
 class TdcMethodChoice(Body):

@@ -16,6 +16,7 @@ from gurvo_core.timing.job.entries import (
     TdcMethodChoice,
     TdcReading,
     Turn,
+    WheelCheck,
     WheelSetup,
     WheelZero,
 )
@@ -55,6 +56,7 @@ KINDS: tuple[Kind[Any, TimingState], ...] = (
         check=rules.check_setup,
         gauges=lambda body: (body.wheel_gauge, body.dial_gauge),
     ),
+    Kind(body=WheelCheck, does="turn", words=words.say_check, take=take.take_check, check=rules.check_check, si_values=si_values),
     Kind(body=TdcMethodChoice, does="decide", words=words.say_method, take=take.take_method, check=rules.check_method),
     Kind(body=PistonStop, does="decide", words=words.say_stop, take=take.take_stop, check=rules.check_stop),
     Kind(

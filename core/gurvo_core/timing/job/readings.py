@@ -1,6 +1,6 @@
 """Typed readings turned into millimetres and wheel degrees, with what the gauges say of them."""
 
-__all__ = ["gauge_u", "length_mm", "si_values", "turned_to_deg", "wheel_reading_deg"]
+__all__ = ["gauge_u", "length_mm", "opposite_readings", "si_values", "turned_to_deg", "wheel_reading_deg"]
 
 from functools import lru_cache
 
@@ -10,7 +10,7 @@ from gurvo_core.errors import CoreError, FigureError
 from gurvo_core.ledger import Body, Gauge
 from gurvo_core.ledger.entry import Typed
 from gurvo_core.timing import DegreeWheel, GaugeUncertainty, Numbering, Runs, Side, standard_uncertainty, wheel_deg
-from gurvo_core.timing.job.entries import LiftReading, TdcReading, Turn, TypedWheel
+from gurvo_core.timing.job.entries import LiftReading, TdcReading, Turn, TypedWheel, WheelCheck
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.units import Unit, read_figure, to_inside
 
@@ -26,7 +26,7 @@ def _length_mm(text: str, unit: Unit) -> float:
     return to_inside(text, unit, "length")
 
 
-def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel) -> float:
+def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel, field: str = "wheel") -> float:
     """Return wheel degrees of a typed wheel reading.
 
     Parameters
@@ -35,6 +35,8 @@ def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel) -> float:
         Figure and side as typed.
     wheel : DegreeWheel
         How the wheel is numbered.
+    field : str
+        Name of the input, for a refusal.
 
     Returns
     -------
@@ -60,7 +62,40 @@ def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel) -> float:
     try:
         return _wheel_deg(typed.text, typed.side, wheel.numbering, wheel.runs)
     except CoreError as error:
-        raise error.under("wheel") from None
+        raise error.under(field) from None
+
+
+def opposite_readings(body: WheelCheck, wheel: DegreeWheel) -> tuple[float, float]:
+    """Return what two opposite pointers read, as the figures stand on the wheel.
+
+    Parameters
+    ----------
+    body : WheelCheck
+        As typed.
+    wheel : DegreeWheel
+        How the wheel is numbered.
+
+    Returns
+    -------
+    here, opposite : float
+        Wheel degrees [deg].
+
+    Raises
+    ------
+    CoreError
+        If one of them is no figure of this wheel.
+
+    Source
+    ------
+    ``timing.wheel_deg``.
+
+    Example
+    -------
+    >>> here, there = TypedWheel(text="30", side="before TDC"), TypedWheel(text="149.5", side="after TDC")
+    >>> opposite_readings(WheelCheck(kind="wheel_check", wheel=here, opposite=there), DegreeWheel(numbering="0-180-0"))
+    (330.0, 149.5)
+    """
+    return wheel_reading_deg(body.wheel, wheel), wheel_reading_deg(body.opposite, wheel, "opposite")
 
 
 def length_mm(typed: Typed, field: str) -> float:
@@ -162,7 +197,10 @@ def si_values(now: TimingState, body: Body) -> dict[str, float]:
     """
     figures: dict[str, float] = {}
     if isinstance(body, TdcReading | LiftReading) and now.wheel:
-        figures["wheel_deg"] = wheel_reading_deg(body.wheel, now.wheel)
+        read_deg = wheel_reading_deg(body.wheel, now.wheel)
+        figures["wheel_deg"] = now.off.true_deg(read_deg) if now.off else read_deg
+    if isinstance(body, WheelCheck) and now.wheel:
+        figures["wheel_deg"], figures["opposite_deg"] = opposite_readings(body, now.wheel)
     if isinstance(body, TdcReading) and body.drop:
         figures["drop_mm"] = length_mm(body.drop, "drop")
     if isinstance(body, LiftReading) and body.lift:

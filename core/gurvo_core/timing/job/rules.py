@@ -1,10 +1,20 @@
 """What the timing's entries may say, in the light of what stands. Each rule yields its objections; nothing is changed."""
 
-__all__ = ["check_cam_decision", "check_lift", "check_method", "check_setup", "check_stop", "check_tdc", "check_turn", "check_zero"]
+__all__ = [
+    "check_cam_decision",
+    "check_check",
+    "check_lift",
+    "check_method",
+    "check_setup",
+    "check_stop",
+    "check_tdc",
+    "check_turn",
+    "check_zero",
+]
 
 from collections.abc import Iterator
 
-from gurvo_core.angles import wrap_deg
+from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.errors import ReadingError
 from gurvo_core.ledger import GAUGES, Facts, Objection, need
@@ -20,10 +30,11 @@ from gurvo_core.timing.job.entries import (
     TdcMethodChoice,
     TdcReading,
     Turn,
+    WheelCheck,
     WheelSetup,
     WheelZero,
 )
-from gurvo_core.timing.job.readings import length_mm, turned_to_deg, wheel_reading_deg
+from gurvo_core.timing.job.readings import length_mm, opposite_readings, turned_to_deg, wheel_reading_deg
 from gurvo_core.timing.job.state import StandingTdcReading, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, tdc_basis
 from gurvo_core.timing.job.valve import SAME_LIFT_MM
@@ -34,6 +45,7 @@ MIN_PAIR_ARC_DEG = 8.0  # nearer to TDC the piston dwells and a touch says nothi
 MAX_DWELL_DEG = 20.0
 SAME_SHOWN_DEG = 0.005  # what was shown and sent back differs by rounding at most
 FAR_FROM_DROP_DEG = 20.0  # more than any wheel or dial is out; less than a wrong side makes
+ABOUT_OPPOSITE_DEG = 10.0
 PAIRED = ("positive_stop", "equal_drop", "top")
 SET_UP_FIRST = "set up the wheel first: its numbering is not known yet"
 Objections = Iterator[Objection]
@@ -46,6 +58,19 @@ def check_setup(_now: TimingState, body: WheelSetup, facts: Facts) -> Objections
         gauge = known.get(gauge_id)
         yield from need(gauge is not None and gauge.role == kind, field, f"there is no {kind} called {gauge_id}; choose one of the gauges")
     yield from need(body.plugs_out, "plugs_out", "take the plugs out and lock the stand before the crank is turned")
+
+
+def check_check(now: TimingState, body: WheelCheck, _facts: Facts) -> Objections:
+    """Both pointers are read before anything rests on the wheel, and the second stands about opposite."""
+    if now.wheel is None:
+        yield Objection("kind", SET_UP_FIRST)
+        return
+    here, opposite = opposite_readings(body, now.wheel)
+    late = "something has been read on this wheel already: set it up anew, then check it before the first reading"
+    yield from need(not now.tdc_readings and not any(cam.readings for cam in now.cams.values()), "kind", late)
+    off_deg = signed_deg(opposite - here - 180)
+    rule = f"the second pointer would stand {abs(off_deg):g}° from opposite: read it again, or set it half a turn from the first"
+    yield from need(abs(off_deg) <= ABOUT_OPPOSITE_DEG, "opposite.text", rule)
 
 
 def check_method(now: TimingState, body: TdcMethodChoice, _facts: Facts) -> Objections:

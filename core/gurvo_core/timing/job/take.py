@@ -4,6 +4,7 @@ __all__ = [
     "forget_lift",
     "forget_tdc",
     "take_cam_decision",
+    "take_check",
     "take_lift",
     "take_method",
     "take_setup",
@@ -24,10 +25,11 @@ from gurvo_core.timing.job.entries import (
     TdcMethodChoice,
     TdcReading,
     Turn,
+    WheelCheck,
     WheelSetup,
     WheelZero,
 )
-from gurvo_core.timing.job.readings import si_values, turned_to_deg
+from gurvo_core.timing.job.readings import opposite_readings, si_values, turned_to_deg
 from gurvo_core.timing.job.state import (
     CamWork,
     EventReadings,
@@ -52,6 +54,14 @@ def take_setup(now: TimingState, entry: LedgerEntry, body: WheelSetup) -> Timing
     gauges: dict[str, Gauge] = {gauge.role: gauge for gauge in entry.gauges}
     fresh = TimingState(document=now.document, lines=now.lines, at=now.at, cams=cams, stop_in=now.stop_in, turned_to=now.turned_to)
     return replace(fresh, setup=body, gauges=gauges, set_up_on=entry.latest.date())
+
+
+def take_check(now: TimingState, _entry: LedgerEntry, body: WheelCheck) -> TimingState:
+    """One more place at which two opposite pointers were read."""
+    try:
+        return replace(now, checked=(*now.checked, opposite_readings(body, now.wheel))) if now.wheel else now
+    except CoreError:
+        return now
 
 
 def take_method(now: TimingState, _entry: LedgerEntry, body: TdcMethodChoice) -> TimingState:

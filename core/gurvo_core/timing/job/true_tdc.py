@@ -137,7 +137,7 @@ def rests_on(now: TimingState) -> Beside:
     True
     """
     said = now.method, str(now.method_chosen), str(now.stop_in)
-    return Beside(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, *said)
+    return Beside(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, now.checked, *said)
 
 
 def _found(now: TimingState) -> TdcEstimate | None:
@@ -149,7 +149,7 @@ def _found(now: TimingState) -> TdcEstimate | None:
 
 def _find(now: TimingState) -> TdcEstimate | None:
     slider, readings = slider_of(now.document), _of_method(now)
-    wheel, dial = gauge_u(now.gauges.get("wheel")), gauge_u(now.gauges.get("dial"))
+    wheel, dial = now.wheel_u, gauge_u(now.gauges.get("dial"))
     if slider is None and now.method not in ("positive_stop", "equal_drop"):
         return None  # stroke or rod are not known (any more)
     if now.method == "fit" and slider is not None:

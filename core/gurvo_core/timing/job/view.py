@@ -54,6 +54,14 @@ class SetupQuestion(Question):
     kind: Literal["wheel_setup"] = "wheel_setup"
 
 
+class WheelCheckQuestion(Question):
+    """What a second pointer reads, opposite the first."""
+
+    kind: Literal["wheel_check"] = "wheel_check"
+    doing: str = "turn"
+    found: str = Field(description="How the wheel sits, as far as it was told")
+
+
 class MethodQuestion(Question):
     """How true TDC is looked for."""
 

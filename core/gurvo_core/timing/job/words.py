@@ -1,6 +1,6 @@
 """How the timing's entries are said on tape, paper and in the table."""
 
-__all__ = ["say_cam_decision", "say_lift", "say_method", "say_setup", "say_stop", "say_tdc", "say_turn", "say_zero"]
+__all__ = ["say_cam_decision", "say_check", "say_lift", "say_method", "say_setup", "say_stop", "say_tdc", "say_turn", "say_zero"]
 
 from gurvo_core.ledger import Words
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -13,6 +13,7 @@ from gurvo_core.timing.job.entries import (
     TdcReading,
     Turn,
     TypedWheel,
+    WheelCheck,
     WheelSetup,
     WheelZero,
 )
@@ -36,6 +37,11 @@ def say_setup(body: WheelSetup) -> Words:
     """The wheel set up."""
     runs = f" · {body.runs} the running way" if body.numbering == "0-360" else ""
     return Words(title="Wheel set up", value=body.numbering, detail=f"{body.wheel_gauge} · {body.dial_gauge}{runs} · plugs out")
+
+
+def say_check(body: WheelCheck) -> Words:
+    """Two opposite pointers."""
+    return Words(title="Opposite pointers", value=f"{_wheel(body.wheel)} and {_wheel(body.opposite)}")
 
 
 def say_method(body: TdcMethodChoice) -> Words:
