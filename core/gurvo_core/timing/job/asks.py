@@ -41,6 +41,10 @@ METHOD_NAMES: dict[TdcMethod, str] = {
     "fit": "fit over many readings",
     "top": "at the top",
 }
+LATE_ENDS = (
+    "The other end of the dwell: turn on to the last place before the dial falls. "
+    "Both ends are noticed a little late, which moves the middle: read a second pair turning back, and it falls out."
+)
 RUNNING_WAY = f"Turn the running way only, {RUNNING}. Went past it? Back up a quarter turn and come again."
 DROP = LengthField(name="drop", label="Dial, drop from the top")
 # what is asked before and after TDC, and what the figure then is
@@ -73,8 +77,7 @@ _PAIRS: dict[TdcMethod, dict[str, tuple[str, str, str]]] = {
         ),
         "after": (
             "Where does it begin to fall again?",
-            "The other end of the dwell: turn on to the last place before the dial falls. Both ends are noticed a little late, which moves "
-            "the middle: read a second pair turning back, and it falls out.",
+            LATE_ENDS,
             "where it begins to fall",
         ),
     },
@@ -99,17 +102,16 @@ def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
         hint="Bolt the wheel to the crank, set its zero roughly to TDC, fix the pointer. Plugs out, stand locked.",
         status=_status(now.setup is not None),
     )
-    check = [_check(now)] if now.setup is not None and not now.tdc_readings else []
-    return Asked(questions=[question, *check])
+    return Asked(questions=[question])
 
 
 def _check(now: TimingState) -> WheelCheckQuestion:
-    """Left to whoever wants to be surer: a wheel off centre errs at every place, however many readings are taken."""
+    """An extra: a wheel off centre errs at every place, however many readings are taken."""
     left = f"{len(now.checked)} of {LEAST_PLACES} places at least" if now.checked else "Not checked"
     off = now.off
     found = f"It sits {off.most_deg:.2f}° off at most; that is taken off every reading from now on" if off else left
     return WheelCheckQuestion(
-        key="setup:check",
+        key="tdc:check",
         title="Opposite pointers",
         ask="What do two opposite pointers read?",
         hint="Fix a second pointer half a turn from the first. Read both at four places a quarter turn apart; none is needed to go on.",
@@ -125,7 +127,8 @@ def ask_tdc(now: TimingState, _step: Step, _facts: Facts) -> Asked:
 
 def _asked_of_tdc(now: TimingState) -> Asked:
     estimate, adopted = find_tdc(now), adopted_zero(now) is not None
-    questions: list[Question] = [_method(now)]
+    # a wheel is looked at before anything is read on it, by whoever wants to be surer
+    questions: list[Question] = [*([_check(now)] if now.setup is not None and not now.tdc_readings else []), _method(now)]
     if now.method == "positive_stop":
         questions.append(_stop_in(now, adopted))
     questions += _fit_readings(now) if now.method == "fit" else _pair_questions(now)
