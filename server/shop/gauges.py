@@ -1,23 +1,25 @@
 """Gauges: as they are now, as the lead enters them, tried against each other, and what each was used on."""
 
 import re
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from datetime import date, datetime, time
+from math import sqrt
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.db.models import Count, F, Max, Q
+from django.db.models import Count, F, Max, Q, Sum
 from django.db.models.functions import TruncDate
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from config.written_once import by_key, insert_one
+from gurvo_core.fits.job.kept import Scatter
 from gurvo_core.joints.wrench import DUE_PULLS
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
 from shop.errors import Forbidden, Refusal
 from shop.models import Gauge as GaugeRow
-from shop.models import GaugeCheck, GaugeUse
+from shop.models import GaugeCheck, GaugeScatter, GaugeUse
 from shop.roles import may_record, may_write_documents, role_of, shown_name
 
 USES_SHOWN = 200
@@ -49,12 +51,31 @@ def shelf() -> list[Gauge]:
 def _as_it_is(row: GaugeRow) -> Gauge:
     plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate")
     check = row.checks.first() if row.kind == GaugeRow.Kind.BAR else None
+    scatter, repeats = _scatter_of(row) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["dial"] else (0.0, 0)
     return Gauge(
         id=row.code,
         kind=GaugeRow.Kind(row.kind).value,
         pulls=_pulls_of(row) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["wrench"] else 0,
         checked=timezone.localdate(check.at) if check else None,
+        scatter=scatter,
+        scatter_of=repeats,
         **{key: getattr(row, key) for key in plain},
+    )
+
+
+def _scatter_of(row: GaugeRow) -> tuple[float, int]:
+    """Standard deviation of the shop's repeats with a gauge, over all its engines, and of how many."""
+    whole = row.scatter.aggregate(squares=Sum("squares"), freedom=Sum("freedom"))
+    freedom = whole["freedom"] or 0
+    return (sqrt(whole["squares"] / freedom), freedom) if freedom else (0.0, 0)
+
+
+def keep_scatter(serial: str, scatter: Mapping[str, Scatter]) -> None:
+    """Keep how repeats scattered on one engine, as its ledger has it now."""
+    GaugeScatter.objects.filter(serial=serial).delete()
+    known = GaugeRow.objects.filter(pk__in=scatter)
+    GaugeScatter.objects.bulk_create(
+        GaugeScatter(gauge=gauge, serial=serial, squares=scatter[gauge.pk].squares, freedom=scatter[gauge.pk].freedom) for gauge in known
     )
 
 

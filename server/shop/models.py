@@ -103,6 +103,22 @@ class GaugeCheck(models.Model):
         return f"{self.gauge_id} {self.at:%Y-%m-%d}"
 
 
+class GaugeScatter(models.Model):
+    """How repeats with a gauge scattered on one engine. Follows that engine's ledger, and is no part of it."""
+
+    gauge = models.ForeignKey(Gauge, on_delete=models.CASCADE, related_name="scatter")
+    serial = models.CharField(max_length=40)
+    squares = models.FloatField()  # of how far each lay from the mean of its spot [mm²]
+    freedom = models.PositiveIntegerField()  # repeats beyond the first of each spot
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["gauge", "serial"], name="one_scatter_an_engine")]
+
+    def __str__(self) -> str:
+        """Which, and by how many."""
+        return f"{self.gauge_id} on {self.serial}: {self.freedom} repeats"
+
+
 class GaugeUse(models.Model):
     """An entry that named a gauge: looked at on the day it is found out of true. Follows the ledgers, and is no part of them."""
 

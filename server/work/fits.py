@@ -8,7 +8,7 @@ from django.http import Http404
 from gurvo_core.fits.job import FitsState
 from gurvo_core.fits.job.book import PlacedFit
 from gurvo_core.fits.job.intake import SheetRead, intake_of
-from gurvo_core.fits.job.kept import figures_kept, pieces_taken
+from gurvo_core.fits.job.kept import figures_kept, pieces_taken, scatter_kept
 from gurvo_core.fits.job.sheet import Others, fit_sheet
 from gurvo_core.fits.job.view import FitSheet
 from gurvo_core.lash.job import LashState
@@ -16,7 +16,7 @@ from gurvo_core.lash.job.kept import shims_taken
 from gurvo_core.lash.job.sheet import lash_sheet
 from gurvo_core.lash.job.view import LashSheet
 from gurvo_core.ledger import Folded
-from shop.gauges import shelf
+from shop.gauges import keep_scatter, shelf
 from shop.stock import free_stock, take_stock
 from work import bridge
 from work.models import Engine, FitFigure
@@ -32,13 +32,16 @@ def _rooms(folded: Folded) -> tuple[FitsState, LashState] | None:
 
 
 def keep_fits(engine: Engine, before: Folded, after: Folded) -> None:
-    """Keep what an entry changed: what is taken from stock, and how places came out."""
+    """Keep what an entry changed: what is taken from stock, how repeats scattered, and how places came out."""
     was, now = _rooms(before), _rooms(after)
     if was is None or now is None or (was[0] is now[0] and was[1] is now[1]):
         return
     taken = [pieces_taken(fits) | shims_taken(lash) for fits, lash in (was, now)]
     if taken[0] != taken[1]:
         take_stock(engine.serial, taken[1])
+    scatter = [scatter_kept(fits) for fits, _ in (was, now)]
+    if scatter[0] != scatter[1]:
+        keep_scatter(engine.serial, scatter[1])
     figures = [figures_kept(fits) for fits, _ in (was, now)]
     if figures[0] != figures[1]:
         FitFigure.objects.filter(engine=engine).delete()

@@ -129,6 +129,18 @@ class EntryTests(FitCase):
         ready = Entry.objects.filter(engine="V-1", kind="fits_ready").last()
         self.assertEqual(ready.gauges[0]["id"], "P1")
 
+    def test_repeats_on_one_engine_are_known_of_the_gauge_on_the_next(self):
+        """By hand: 67.004 and 67.008 on one spot: squares 8e-6, one beyond the first; struck, nothing of it is left."""
+        self.must(self.body, serial="V-1")
+        self.must({**self.body, "reading": {"text": "67.008", "unit": "mm"}}, serial="V-1")
+        again = Entry.objects.filter(engine="V-1").last()
+        play_until("V-2", "main-fit:main-clearance:main 1|outer||up")
+        gauge = Entry.objects.filter(engine="V-2", kind="fits_ready").last().gauges[0]
+        self.assertEqual((gauge["id"], gauge["scatter_of"]), ("P1", 1))
+        self.assertAlmostEqual(gauge["scatter"], 8e-6**0.5, delta=1e-7)
+        self.must({"kind": "strike", "strikes": str(again.id), "reason": "slipped"}, serial="V-1")
+        self.assertEqual({one.scatter_of for one in shelf()}, {0})
+
 
 class StockTests(FitCase):
     def choose(self, serial, **how):

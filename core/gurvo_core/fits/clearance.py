@@ -17,6 +17,7 @@ STEEL_UM_M_K = 11.5
 KNOWN_K = 1 / math.sqrt(3)  # a thermometer in the shop tells part and gauge apart to a degree
 UNKNOWN_K = 3 / math.sqrt(3)  # nobody looked: within three degrees of each other, as things are that lay side by side
 UM = 1e-6
+POOLED_FROM = 10  # repeats: fewer say too little of a gauge
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -29,10 +30,13 @@ class ReadWith:
     part_c: float | None = None
     gauge_c: float | None = None
     part_um_m_k: float = STEEL_UM_M_K
+    scatter_mm: float = 0.0  # standard deviation of the shop's own repeats with that gauge
+    scatter_of: int = 0  # how many repeats that rests on
 
     def scaled(self, scale: float) -> "ReadWith":
         """The same where what counts is so many times what the gauge shows."""
-        return replace(self, resolution_mm=self.resolution_mm * scale, calibration_mm=self.calibration_mm * scale)
+        grown = {name: getattr(self, name) * scale for name in ("resolution_mm", "calibration_mm", "scatter_mm")}
+        return replace(self, **grown)
 
     def u_mm(self, size_mm: float) -> float:
         """Standard uncertainty of one reading of such a size, without scatter [mm]."""
@@ -144,11 +148,12 @@ def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:
     Returns
     -------
     size : Size
-        Their mean, with an uncertainty in which scatter alone averages [mm].
+        Their mean, with an uncertainty in which scatter alone averages [mm]. One reading says nothing of how it scatters: what the shop's
+        own repeats with that gauge have shown stands in for it, and is pooled with the repeats of this spot.
 
     Source
     ------
-    [gum] 4.2.3 and 5.1.2.
+    [gum] 4.2.3, 4.2.4 (pooled from earlier readings) and 5.1.2. What reading to a step scatters by is in the step already.
 
     Example
     -------
@@ -157,9 +162,15 @@ def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:
     0.00111
     """
     mean = math.fsum(readings_mm) / len(readings_mm)
-    estimate = repeats_estimate(readings_mm, read_with.u_mm(mean), read_with.resolution_mm)
     count = len(readings_mm)
-    spread = math.sqrt(math.fsum((one - mean) ** 2 for one in readings_mm) / (count - 1)) if count > 1 else 0.0
+    squares = math.fsum((one - mean) ** 2 for one in readings_mm)
+    spread = math.sqrt(squares / (count - 1)) if count > 1 else 0.0
+    if read_with.scatter_of >= POOLED_FROM:
+        pooled = (squares + read_with.scatter_of * read_with.scatter_mm**2) / (count - 1 + read_with.scatter_of)
+        beyond = math.sqrt(max(0.0, pooled - read_with.resolution_mm**2 / 12))
+        estimate = Estimate(value=mean, u=root_sum_square(read_with.u_mm(mean), beyond / math.sqrt(count)))
+    else:
+        estimate = repeats_estimate(readings_mm, read_with.u_mm(mean), read_with.resolution_mm)
     return Size(estimate=estimate, count=count, scatter_mm=spread, shared_mm=read_with.shared_mm(mean))
 
 

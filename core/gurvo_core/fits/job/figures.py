@@ -82,6 +82,8 @@ def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> S
         part_c=typed_c(body.part_c),
         gauge_c=typed_c(body.gauge_c, "gauge_c"),
         part_um_m_k=side.expansion_um_m_k,
+        scatter_mm=gauge.scatter if gauge else 0.0,
+        scatter_of=gauge.scatter_of if gauge else 0,
     )
     set_to = body.standard.inside("length", "standard.text") if body.standard else None
     read_at_mm = body.read_at.inside("length", "read_at.text") if body.read_at else None

@@ -1,10 +1,12 @@
 """What the shop keeps beside an engine's ledger, all of it following from what stands: pieces taken from stock, figures to compare with."""
 
-__all__ = ["FitFigure", "figures_kept", "pieces_taken"]
+__all__ = ["FitFigure", "Scatter", "figures_kept", "pieces_taken", "scatter_kept"]
 
+import math
 from dataclasses import dataclass
 
 from gurvo_core.fits.job.state import FitsState
+from gurvo_core.ledger import kept_with
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -14,6 +16,52 @@ class FitFigure:
     fit: str
     place: str
     value_mm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Scatter:
+    """How repeats with one gauge scattered: the sum of their squares from the mean of their spot [mm²], and how many beyond the first."""
+
+    squares: float
+    freedom: int
+
+
+@kept_with
+def scatter_kept(now: FitsState) -> dict[str, Scatter]:
+    """Return how repeats scattered, by gauge.
+
+    Parameters
+    ----------
+    now : FitsState
+        What stands.
+
+    Returns
+    -------
+    scatter : dict of Scatter
+        Of gauges with which some spot was read more than once.
+
+    Source
+    ------
+    [gum] 4.2.4: pooled over spots.
+
+    Example
+    -------
+    >>> from gurvo_core.fits.job.state import begin_fits
+    >>> scatter_kept(begin_fits(quern_4()))
+    {}
+    """
+    found: dict[str, Scatter] = {}
+    for spots in now.readings.values():
+        for readings in spots.values():
+            gauges = {one.gauge for one in readings}
+            name = gauges.pop() if len(gauges) == 1 else None
+            if not name or len(readings) < 2:
+                continue
+            mean = math.fsum(one.size_mm for one in readings) / len(readings)
+            before = found.get(name, Scatter(squares=0.0, freedom=0))
+            squares = before.squares + math.fsum((one.size_mm - mean) ** 2 for one in readings)
+            found[name] = Scatter(squares=round(squares, 12), freedom=before.freedom + len(readings) - 1)
+    return found
 
 
 def figures_kept(now: FitsState) -> list[FitFigure]:
