@@ -112,7 +112,7 @@ class UncertaintyTests(unittest.TestCase):
                 self.assertGreater(within / 2000, 0.93)
 
     def test_what_a_gauge_has_shown_before_stands_in_for_repeats(self):
-        """Second method: read once with a gauge that scatters by 0.003: the truth of 95 in 100 lies within U; by its step alone of half of them."""
+        """Second method: read once with a gauge that scatters by 0.003: 95 of 100 truths lie within U; by its step alone half of them."""
         chance, within = np.random.default_rng(6), {0: 0, 40: 0}
         errors = np.round((chance.normal(0, 0.003, 2000) + chance.normal(0, 0.001, 2000)) / 0.002) * 0.002
         for repeats in within:
@@ -122,7 +122,7 @@ class UncertaintyTests(unittest.TestCase):
         self.assertLess(within[0], 0.75)
 
     def test_repeats_are_pooled_with_those_before(self):
-        """By hand: 40.000 and 40.004 (squares 8e-6, one beyond the first) with ten before of 0.001: (8 + 10) / 11 e-6, over two readings."""
+        """By hand: 40.000 and 40.004 (squares 8e-6, one beyond the first), ten before of 0.001: (8 + 10) / 11 e-6, over two readings."""
         gauge = ReadWith(resolution_mm=1e-6, calibration_mm=0, part_c=20, part_um_m_k=0, scatter_mm=0.001, scatter_of=10)
         self.assertAlmostEqual(size_of([40.0, 40.004], gauge).estimate.u, (18e-6 / 11 / 2) ** 0.5, places=8)
 

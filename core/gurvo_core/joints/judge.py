@@ -10,6 +10,7 @@ from statistics import median
 FROM_SIBLINGS = 4  # fewer do not make a family
 NORMAL = 1.4826  # median absolute deviation to standard deviation, normal scatter
 APART = 4.5  # of the family's scatter from the middle: of sound joints about one in a hundred is told of then
+APART_FROM_REST = 5.5  # the same against those that lie nearer the middle: several that are bad alike widen the scatter of all
 USUAL_END, USUAL_BEFORE = 0.03, 0.10  # of the middle: how torques at an end, and angles before a torque, scatter where all is well
 USUAL_WEIGHT = 4.0  # what is usual counts as so many figures
 MAD_FREEDOM = 0.37  # of a sample's freedom, as a median absolute deviation tells its scatter
@@ -35,6 +36,15 @@ class Family:
     middle: float
     measured: float  # as these figures alone scatter
     scatter: float  # as they are judged by
+    values: tuple[float, ...] = ()
+    resolution: float = 0.0
+    usual: float = USUAL_END
+
+    def without_from(self, value: float) -> "Family | None":
+        """Those that lie nearer the middle than a figure on its side; None where they are not most of them."""
+        low = value < self.middle
+        rest = [one for one in self.values if (one > value if low else one < value)]
+        return family_of(rest, resolution=self.resolution, usual=self.usual) if 2 * len(rest) > self.count else None
 
 
 def outside(value: float, window: Window) -> str:
@@ -127,7 +137,8 @@ def family_of(values: Sequence[float], *, resolution: float = 0.0, usual: float 
     measured = NORMAL * factor * median(abs(value - middle) for value in values)
     freedom = MAD_FREEDOM * (count - 1)
     pooled = (USUAL_WEIGHT * (usual * middle) ** 2 + freedom * measured**2) / (USUAL_WEIGHT + freedom)
-    return Family(count=count, middle=middle, measured=measured, scatter=math.sqrt(pooled + resolution**2 / 3))
+    scatter = math.sqrt(pooled + resolution**2 / 3)
+    return Family(count, middle, measured, scatter, tuple(values), resolution, usual)
 
 
 def stands_apart(value: float, family: Family | None) -> str:
@@ -154,6 +165,9 @@ def stands_apart(value: float, family: Family | None) -> str:
     >>> stands_apart(54, family_of([70, 72, 69, 54, 71, 70]))
     'low'
     """
-    if family is None or abs(value - family.middle) <= APART * family.scatter:
+    if family is None:
         return ""
-    return "low" if value < family.middle else "high"
+    nearer = family.without_from(value)
+    is_apart = abs(value - family.middle) > APART * family.scatter
+    is_apart = is_apart or (nearer is not None and abs(value - nearer.middle) > APART_FROM_REST * nearer.scatter)
+    return ("low" if value < family.middle else "high") if is_apart else ""
