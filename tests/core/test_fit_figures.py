@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from uncertainties import ufloat
 
+from benchmarks.coverage import UNEVEN_MM, spots_within
 from gurvo_core.engine import Chamber, HeadGasket
 from gurvo_core.errors import GeometryError
 from gurvo_core.fits.chamber import chamber_figures, choose_gasket
@@ -97,19 +98,9 @@ class UncertaintyTests(unittest.TestCase):
 
     def test_the_truth_of_nine_spots_lies_within_the_stated_u(self):
         """Second method: two thousand simulated bores, read at nine spots, as round as may be and out of round: 95 of 100 within two."""
-        chance = np.random.default_rng(4)
-        gauge = ReadWith(resolution_mm=0.002, calibration_mm=0.002, part_c=20)
-        own, shared = 0.002 / 12**0.5, gauge.shared_mm(58)
-        for uneven_mm in (0.0, 0.0005, 0.003):
-            true = 58 + uneven_mm * chance.standard_normal((2000, 9))
-            read = true + own * chance.standard_normal((2000, 9)) + shared * chance.standard_normal((2000, 1))
-            within = 0
-            for spots, of in zip(read, true, strict=True):
-                sizes = {(str(n), ""): size_of([value], gauge) for n, value in enumerate(spots)}
-                made = clearance_of(sizes, {})
-                within += abs(made.least.value - of.min()) <= made.least.expanded
+        for uneven_mm in UNEVEN_MM:
             with self.subTest(uneven_mm=uneven_mm):
-                self.assertGreater(within / 2000, 0.93)
+                self.assertGreater(spots_within(9, uneven_mm, bores=2000), 93)
 
     def test_what_a_gauge_has_shown_before_stands_in_for_repeats(self):
         """Second method: read once with a gauge that scatters by 0.003: 95 of 100 truths lie within U; by its step alone half of them."""
