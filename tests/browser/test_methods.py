@@ -65,7 +65,7 @@ class MethodTests(BrowserCase):
         self.answer("Where does the dial stop rising?", "0.5", "Enter")
         self.answer("Where does it begin to fall again?", "1.5", "Enter")
         self.asked("Take over true TDC: the wheel is out by +0.50°")
-        # by hand: 0.144 from the wheel's step and 1.08 / 4 / sqrt 3 from an end, over sqrt 2; 0.1 of the wheel's curve, the same at both; twice
+        # by hand: 0.144 of the wheel's step and 1.08 / 4 / sqrt 3 of an end, over sqrt 2; 0.1 of its curve, alike at both; twice
         self.reads("±0.36°")
 
     def test_a_wheel_without_sides_asks_for_none(self):
