@@ -89,4 +89,4 @@ def is_right(cause: Cause, fault: Fault) -> bool:
 
 
 def _named(parts: Sequence[Hypothesis]) -> set[tuple[str, str]]:
-    return {(one.kind.removesuffix("_tooth"), one.thing.split("/")[0]) for one in parts}
+    return {(one.kind.removesuffix("_tooth"), one.key if one.kind == "swapped" else one.thing.split("/")[0]) for one in parts}

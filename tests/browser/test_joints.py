@@ -79,6 +79,13 @@ class HeadTests(JointCase):
         self.asked("bolt 2")
         expect(self.page.get_by_label("Torque at the end", exact=True).last).to_have_value("68,5")
 
+    def test_a_loosening_shows_how_far_in_large_and_nothing_to_measure(self):
+        self.at("tarn-f4", "right-head-30:2.1.1")
+        target = self.part("What to pull")
+        self.says(target, "Turn")
+        expect(target.locator("b")).to_have_text("360°")
+        expect(self.main.get_by_label("Turned, degrees")).to_have_count(0)
+
     def test_on_a_phone_bolt_figure_and_one_key(self):
         self.at_the_head(viewport=PHONE, has_touch=True)
         self.main.get_by_role("button", name="oiled").tap()

@@ -23,6 +23,7 @@ from gurvo_core.sentence import within
 TEETH = (1, 2)
 TWO_TEETH = 0.2  # of how often one tooth is met
 ALONE = ("none", "unlisted")
+ONE_THING = {"zero": "zero", "zero_tooth": "zero", "worn": "worn", "machined": "machined"}  # however many variants it has
 BOTH_BANKS = "laid:all"
 WORN_DEG = -2.0  # a worn chain retards, this much as a rule
 MACHINED_DEG = -1.0
@@ -48,12 +49,8 @@ class Hypothesis:
     @property
     def thing(self) -> str:
         """What it is about, however it is wrong: one loop, one sprocket, the wheel's zero."""
-        what, _, rest = self.key.partition(":")
-        return {"zero": "zero", "zero_tooth": "zero", "worn": "worn", "machined": "machined"}.get(self.kind) or (
-            f"laid:{rest.split(':')[0]}"
-            if what in ("laid", "slack")
-            else f"{what}:{rest.rsplit(':', 1)[0] if what in ('one_cam', 'fitted') else rest}"
-        )
+        what, *named = self.key.split(":")
+        return ONE_THING.get(self.kind) or ":".join(["laid" if what == "slack" else what, *named[:1]])
 
     def goes_with(self, other: "Hypothesis") -> bool:
         """Whether both may be at once; one thing is wrong in one way, and what nothing explains needs no second."""
@@ -226,7 +223,7 @@ def _clamped(document: EngineDocument) -> Iterator[Hypothesis]:
         for cams in [adjustment.camshafts] if adjustment.camshafts else [(cam.id,) for cam in document.camshafts]:
             names = [] if adjustment.camshafts else [f", {within(shaft_name(document, cams[0]))}"]
             yield Hypothesis(
-                key=f"clamped:{adjustment.name}:{cams[0]}",
+                key=f"clamped:{cams[0]}",
                 kind="clamped",
                 name="".join([adjustment.name, *names, ": clamped elsewhere"]),
                 share=1.0,
