@@ -49,7 +49,7 @@ def shelf() -> list[Gauge]:
 
 
 def _as_it_is(row: GaugeRow) -> Gauge:
-    plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate")
+    plain = ("name", "resolution", "expanded_uncertainty", "due", "least", "most", "certificate", "expansion_um_m_k")
     check = row.checks.first() if row.kind == GaugeRow.Kind.BAR else None
     scatter, repeats = _scatter_of(row) if GAUGE_UNIT[row.kind] == GAUGE_UNIT["dial"] else (0.0, 0)
     return Gauge(

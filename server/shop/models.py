@@ -77,6 +77,7 @@ class Gauge(models.Model):
     calibrated = models.DateField(null=True, blank=True)
     due = models.DateField(null=True, blank=True)
     certificate = models.CharField(max_length=60, blank=True)
+    expansion_um_m_k = models.FloatField(default=11.5, help_text="How it grows with warmth [µm/m/K]; steel unless it says otherwise")
     address = models.CharField(max_length=120, blank=True, help_text="Serial port or URL at which it can be read; empty when it cannot")
 
     def __str__(self) -> str:

@@ -139,6 +139,7 @@ class GaugeIn(InSchema):
     calibrated: date | None = None
     due: date | None = None
     certificate: str = Field(default="", max_length=60)
+    expansion_um_m_k: float = Field(default=11.5, ge=0, le=50, description="How it grows with warmth; steel unless it says otherwise")
     address: str = Field(default="", max_length=120, description="Serial port or URL at which it can be read")
 
 
@@ -156,6 +157,7 @@ class GaugeOut(Schema):
     calibrated: date | None
     due: date | None
     certificate: str
+    expansion_um_m_k: float
     address: str
     overdue: bool = Field(description="Its day is past, or it has been pulled too often since")
     pulls: int = Field(description="Of a wrench, since its calibration")

@@ -30,6 +30,7 @@ class ReadWith:
     part_c: float | None = None
     gauge_c: float | None = None
     part_um_m_k: float = STEEL_UM_M_K
+    gauge_um_m_k: float = STEEL_UM_M_K
     scatter_mm: float = 0.0  # standard deviation of the shop's own repeats with that gauge
     scatter_of: int = 0  # how many repeats that rests on
 
@@ -87,7 +88,7 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
 
     Source
     ------
-    ISO 1 for the reference temperature; linear expansion of part and gauge, the gauge of steel.
+    ISO 1 for the reference temperature; linear expansion of part and gauge, the gauge of steel unless it says otherwise.
 
     Example
     -------
@@ -98,7 +99,7 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
     if read_with.part_c is None:
         return read_mm
     gauge_c = read_with.part_c if read_with.gauge_c is None else read_with.gauge_c
-    gauge = 1 + STEEL_UM_M_K * UM * (gauge_c - REFERENCE_C)
+    gauge = 1 + read_with.gauge_um_m_k * UM * (gauge_c - REFERENCE_C)
     part = 1 + read_with.part_um_m_k * UM * (read_with.part_c - REFERENCE_C)
     return read_mm * gauge / part
 

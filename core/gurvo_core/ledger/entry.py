@@ -85,6 +85,7 @@ class Gauge(Shape):
     certificate: str = ""
     pulls: int = Field(default=0, ge=0, description="Of a wrench: pulls since its calibration")
     checked: date | None = Field(default=None, description="Day it was last checked against another")
+    expansion_um_m_k: float = Field(default=11.5, ge=0, description="How it grows with warmth [µm/m/K]; steel unless it says otherwise")
     scatter: float = Field(default=0, ge=0, description="Standard deviation of this shop's repeats at one spot, all of them together [mm]")
     scatter_of: int = Field(default=0, ge=0, description="How many repeats that rests on, beyond the first of each spot")
 

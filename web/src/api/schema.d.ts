@@ -3807,6 +3807,12 @@ export interface components {
             /** Expanded Uncertainty */
             expanded_uncertainty: number;
             /**
+             * Expansion Um M K
+             * @description How it grows with warmth; steel unless it says otherwise
+             * @default 11.5
+             */
+            expansion_um_m_k: number;
+            /**
              * Kind
              * @enum {string}
              */
@@ -3842,6 +3848,8 @@ export interface components {
             due: string | null;
             /** Expanded Uncertainty */
             expanded_uncertainty: number;
+            /** Expansion Um M K */
+            expansion_um_m_k: number;
             /**
              * Kind
              * @enum {string}

@@ -19,8 +19,10 @@ const FIELDS = [
   ['calibrated', 'Calibrated, YYYY-MM-DD'],
   ['due', 'Due, YYYY-MM-DD'],
   ['certificate', 'Certificate'],
+  ['expansion_um_m_k', 'Grows with warmth, µm/m/K; steel 11.5'],
   ['address', 'Port or URL, if it can be read'],
 ] as const;
+const STEEL = 11.5;
 type Key = (typeof FIELDS)[number][0];
 
 interface GaugeFormProps {
@@ -47,6 +49,7 @@ export function GaugeForm({ gauge, onClose }: GaugeFormProps) {
       calibrated: texts.calibrated || null,
       due: texts.due || null,
       certificate: texts.certificate,
+      expansion_um_m_k: number(texts.expansion_um_m_k) ?? STEEL,
       address: texts.address,
     };
     try {
@@ -105,6 +108,7 @@ function textsOf(gauge: Gauge | undefined): Record<Key, string> {
     calibrated: text('calibrated'),
     due: text('due'),
     certificate: text('certificate'),
+    expansion_um_m_k: text('expansion_um_m_k') || String(STEEL),
     address: text('address'),
   };
 }

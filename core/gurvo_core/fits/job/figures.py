@@ -4,7 +4,7 @@ __all__ = ["reading_mm", "reading_si", "ready_of", "typed_c"]
 
 from gurvo_core.engine import FitSide
 from gurvo_core.errors import FigureError
-from gurvo_core.fits.clearance import ReadWith, at_20_mm, at_radius
+from gurvo_core.fits.clearance import STEEL_UM_M_K, ReadWith, at_20_mm, at_radius
 from gurvo_core.fits.job.entries import FitReading, FitsReady
 from gurvo_core.fits.job.state import SideReady
 from gurvo_core.ledger import Gauge
@@ -82,6 +82,7 @@ def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> S
         part_c=typed_c(body.part_c),
         gauge_c=typed_c(body.gauge_c, "gauge_c"),
         part_um_m_k=side.expansion_um_m_k,
+        gauge_um_m_k=gauge.expansion_um_m_k if gauge else STEEL_UM_M_K,
         scatter_mm=gauge.scatter if gauge else 0.0,
         scatter_of=gauge.scatter_of if gauge else 0,
     )
