@@ -60,7 +60,7 @@ def off_centre(pairs: Sequence[tuple[float, float]], u_resolution_deg: float) ->
     Example
     -------
     >>> found = off_centre([(0.0, 180.4), (90.0, 270.0), (180.0, 359.6), (270.0, 90.0)], 0.1)
-    >>> round(found.cosine_deg, 6), round(found.true_deg(0.0), 6)
+    >>> round(found.cosine_deg, 3), round(found.true_deg(0.0), 3)
     (-0.2, 0.2)
     """
     if len(pairs) < LEAST_PLACES:

@@ -16,6 +16,7 @@ __all__ = [
     "TdcQuestion",
     "TimingView",
     "ValveFigures",
+    "WheelCheckQuestion",
     "WheelLabel",
     "WheelSetting",
     "ZeroQuestion",
