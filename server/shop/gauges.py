@@ -13,7 +13,7 @@ from django.db.models.functions import TruncDate
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from config.written_once import by_key, insert_one
+from config.written_once import by_key, insert_one, update_rows
 from gurvo_core.fits.job.kept import Scatter
 from gurvo_core.joints.wrench import DUE_PULLS
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
@@ -70,13 +70,17 @@ def _scatter_of(row: GaugeRow) -> tuple[float, int]:
     return (sqrt(whole["squares"] / freedom), freedom) if freedom else (0.0, 0)
 
 
-def keep_scatter(serial: str, scatter: Mapping[str, Scatter]) -> None:
-    """Keep how repeats scattered on one engine, as its ledger has it now."""
-    GaugeScatter.objects.filter(serial=serial).delete()
-    known = GaugeRow.objects.filter(pk__in=scatter)
-    GaugeScatter.objects.bulk_create(
-        GaugeScatter(gauge=gauge, serial=serial, squares=scatter[gauge.pk].squares, freedom=scatter[gauge.pk].freedom) for gauge in known
-    )
+def keep_scatter(serial: str, before: Mapping[str, Scatter], after: Mapping[str, Scatter]) -> None:
+    """Keep what an entry changed of how repeats scattered on one engine: one query for a reading taken again."""
+    gone = before.keys() - after.keys()
+    if gone:
+        GaugeScatter.objects.filter(serial=serial, gauge__in=gone).delete()
+    for code, own in after.items():
+        figures = {"squares": own.squares, "freedom": own.freedom}
+        if before.get(code) == own or update_rows(GaugeScatter, {"gauge": code, "serial": serial}, figures):
+            continue
+        if GaugeRow.objects.filter(pk=code).exists():
+            GaugeScatter.objects.create(gauge_id=code, serial=serial, **figures)
 
 
 # a wrench's pulls since a calibration: asked with every pull of it, so counted once and counted on

@@ -41,7 +41,7 @@ def keep_fits(engine: Engine, before: Folded, after: Folded) -> None:
         take_stock(engine.serial, taken[1])
     scatter = [scatter_kept(fits) for fits, _ in (was, now)]
     if scatter[0] != scatter[1]:
-        keep_scatter(engine.serial, scatter[1])
+        keep_scatter(engine.serial, *scatter)
     figures = [figures_kept(fits) for fits, _ in (was, now)]
     if figures[0] != figures[1]:
         FitFigure.objects.filter(engine=engine).delete()

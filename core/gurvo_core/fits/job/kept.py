@@ -53,9 +53,11 @@ def scatter_kept(now: FitsState) -> dict[str, Scatter]:
     found: dict[str, Scatter] = {}
     for spots in now.readings.values():
         for readings in spots.values():
+            if len(readings) < 2:  # most are read once, and this is asked after every reading
+                continue
             gauges = {one.gauge for one in readings}
             name = gauges.pop() if len(gauges) == 1 else None
-            if not name or len(readings) < 2:
+            if not name:
                 continue
             mean = math.fsum(one.size_mm for one in readings) / len(readings)
             before = found.get(name, Scatter(squares=0.0, freedom=0))
