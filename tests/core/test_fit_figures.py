@@ -97,10 +97,10 @@ class UncertaintyTests(unittest.TestCase):
         self.assertAlmostEqual(ours, theirs, delta=0.1 * theirs)
 
     def test_the_truth_of_nine_spots_lies_within_the_stated_u(self):
-        """Second method: two thousand simulated bores, read at nine spots, as round as may be and out of round: 95 of 100 within two."""
+        """Second method: six thousand simulated bores, read at nine spots, as round as may be and out of round: 95 of 100 within two."""
         for uneven_mm in UNEVEN_MM:
             with self.subTest(uneven_mm=uneven_mm):
-                self.assertGreater(spots_within(9, uneven_mm, bores=2000), 92)  # two standard deviations of a share among so many
+                self.assertGreater(spots_within(9, uneven_mm, bores=6000), 93)
 
     def test_what_a_gauge_has_shown_before_stands_in_for_repeats(self):
         """Second method: read once with a gauge that scatters by 0.003: 95 of 100 truths lie within U; by its step alone half of them."""

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from gurvo_core.angles import signed_deg
 from gurvo_core.errors import CoreError
+from gurvo_core.timing.job.readings import off_of
 from gurvo_core.timing.off_centre import off_centre
 from tests.engines import SETUP, STOP_IN, Ledger, check, standing, stop, timing
 
@@ -85,4 +86,4 @@ class BenchTests(unittest.TestCase):
                 check(ledger, body)
         with self.assertRaisesRegex(CoreError, "set it up anew"):
             check(self.ledger(checked=False), opposite(-30, 150))
-        self.assertIsNone(standing(ledger).states["timing"].off)
+        self.assertIsNone(off_of(standing(ledger).states["timing"]))

@@ -69,10 +69,9 @@ def changed_loops(
     [(CamChange(camshaft='cam', advance_deg=0.0),)]
     """
     found: list[LoopChange] = []
-    stands: dict[str, float] = {shaft.id: 0.0 for shaft in document.drive.shafts if shaft.kind == "crank"}
+    stands = _coupled(document, {shaft.id: 0.0 for shaft in document.drive.shafts if shaft.kind == "crank"})
     waiting = list(document.drive.stages)
-    while ready := [stage for stage in waiting if document.drive.wheel(stage.wheel_ids[0]).shaft in _coupled(document, stands)]:
-        stands = _coupled(document, stands)
+    while ready := [stage for stage in waiting if document.drive.wheel(stage.wheel_ids[0]).shaft in stands]:
         waiting = [stage for stage in waiting if stage not in ready]
         for stage in ready:
             made = (
@@ -82,6 +81,7 @@ def changed_loops(
             )
             if made is not None:
                 found.append(made)
+        stands = _coupled(document, stands)
     return found
 
 

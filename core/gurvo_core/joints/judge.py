@@ -167,7 +167,8 @@ def stands_apart(value: float, family: Family | None) -> str:
     """
     if family is None:
         return ""
-    nearer = family.without_from(value)
     is_apart = abs(value - family.middle) > APART * family.scatter
-    is_apart = is_apart or (nearer is not None and abs(value - nearer.middle) > APART_FROM_REST * nearer.scatter)
+    if not is_apart:
+        nearer = family.without_from(value)
+        is_apart = nearer is not None and abs(value - nearer.middle) > APART_FROM_REST * nearer.scatter
     return ("low" if value < family.middle else "high") if is_apart else ""

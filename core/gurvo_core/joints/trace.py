@@ -219,7 +219,8 @@ def analyse(trace: Trace) -> TraceFigures:
     peak_nm = float(torque.max())
     if not peak_nm > 0:
         raise ReadingError("trace", peak_nm, "no torque in it is above 0: check which column is the torque")
-    whole, rough = _on_grid(trace), _on_grid(_work_of(trace))
+    whole = _on_grid(trace)
+    rough = _work_of(trace, whole)
     even = rough.smoothed()
     line = _straight(even)
     yield_deg = _yield(even, line)
@@ -240,10 +241,10 @@ def analyse(trace: Trace) -> TraceFigures:
     )
 
 
-def _work_of(trace: Trace) -> Trace:
+def _work_of(trace: Trace, rough: _Even) -> _Even:
     """The part in which it clamps, with some of the running down before it, however long that was: it is looked at closer and closer."""
     for _ in range(LOOKS):
-        even = _on_grid(trace).smoothed()
+        even = rough.smoothed()
         peak_nm = float(even.torque_nm[even.top])
         half = _first_above(even, HALF_WAY * peak_nm)
         run_down_nm = float(np.median(even.torque_nm[: half + 1]))
@@ -254,8 +255,8 @@ def _work_of(trace: Trace) -> Trace:
         span = trace.angle_deg[-1] - trace.angle_deg[0]
         if closer.angle_deg.size < LEAST_POINTS or closer.angle_deg[-1] - closer.angle_deg[0] > CLOSER * span:
             break
-        trace = closer
-    return trace
+        trace, rough = closer, _on_grid(closer)
+    return rough
 
 
 def _straight(even: _Even) -> _Line:

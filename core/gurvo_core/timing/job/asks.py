@@ -14,6 +14,7 @@ from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
+from gurvo_core.timing.job.readings import off_of
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, rests_on, tdc_basis
 from gurvo_core.timing.job.view import (
@@ -108,7 +109,7 @@ def ask_setup(now: TimingState, _step: Step, _facts: Facts) -> Asked:
 def _check(now: TimingState) -> WheelCheckQuestion:
     """An extra: a wheel off centre errs at every place, however many readings are taken."""
     left = f"{len(now.checked)} of {LEAST_PLACES} places at least" if now.checked else "Not checked"
-    off = now.off
+    off = off_of(now)
     found = f"It sits {off.most_deg:.2f}° off at most; that is taken off every reading from now on" if off else left
     return WheelCheckQuestion(
         key="tdc:check",

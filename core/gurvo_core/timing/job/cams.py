@@ -18,7 +18,7 @@ from gurvo_core.timing import (
     separation_cam_deg,
 )
 from gurvo_core.timing.job.entries import MoveMade
-from gurvo_core.timing.job.readings import gauge_u
+from gurvo_core.timing.job.readings import gauge_u, wheel_u
 from gurvo_core.timing.job.state import CamWork, EventReadings, TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero
 from gurvo_core.timing.job.valve import EVENTS, NO_READINGS, SAME_LIFT_MM, MeasuredBy, MeasuredValve, valve_measured, wheel_degrees
@@ -102,7 +102,7 @@ def _cam_figures(now: TimingState, shaft: Camshaft, zero: TdcEstimate | None) ->
     """All figures of one camshaft. Its advance is the mean of its valves', the surer ones counting more; the wheel zero's error is
     common to all of them and does not average out.
     """
-    gauges = now.wheel_u, gauge_u(now.gauges.get("dial")), now.dial_step_mm
+    gauges = wheel_u(now), gauge_u(now.gauges.get("dial")), now.dial_step_mm
     own = [at for at in now.at if at.line.camshaft == shaft.id]
     parts = [valve_measured(at, zero, MeasuredBy(_of_events(now, at.line), *gauges)) for at in own]
     valves = [part.figures for part in parts]

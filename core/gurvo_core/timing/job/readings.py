@@ -1,6 +1,6 @@
 """Typed readings turned into millimetres and wheel degrees, with what the gauges say of them."""
 
-__all__ = ["gauge_u", "length_mm", "opposite_readings", "si_values", "turned_to_deg", "wheel_reading_deg"]
+__all__ = ["gauge_u", "length_mm", "off_of", "opposite_readings", "si_values", "turned_to_deg", "wheel_reading_deg", "wheel_u"]
 
 from functools import lru_cache
 
@@ -12,6 +12,7 @@ from gurvo_core.ledger.entry import Typed
 from gurvo_core.timing import DegreeWheel, GaugeUncertainty, Numbering, Runs, Side, standard_uncertainty, wheel_deg
 from gurvo_core.timing.job.entries import LiftReading, TdcReading, Turn, TypedWheel, WheelCheck
 from gurvo_core.timing.job.state import TimingState
+from gurvo_core.timing.off_centre import OffCentre, off_centre
 from gurvo_core.units import Unit, read_figure, to_inside
 
 
@@ -198,7 +199,8 @@ def si_values(now: TimingState, body: Body) -> dict[str, float]:
     figures: dict[str, float] = {}
     if isinstance(body, TdcReading | LiftReading) and now.wheel:
         read_deg = wheel_reading_deg(body.wheel, now.wheel)
-        figures["wheel_deg"] = now.off.true_deg(read_deg) if now.off else read_deg
+        off = off_of(now)
+        figures["wheel_deg"] = off.true_deg(read_deg) if off else read_deg
     if isinstance(body, WheelCheck) and now.wheel:
         figures["wheel_deg"], figures["opposite_deg"] = opposite_readings(body, now.wheel)
     if isinstance(body, TdcReading) and body.drop:
@@ -233,3 +235,18 @@ def gauge_u(gauge: Gauge | None) -> GaugeUncertainty:
     0.176
     """
     return standard_uncertainty(gauge.resolution, gauge.expanded_uncertainty) if gauge else GaugeUncertainty(0.0)
+
+
+# asked with every reading, of the same few places
+_off_centre = lru_cache(maxsize=256)(off_centre)
+
+
+def off_of(now: TimingState) -> OffCentre | None:
+    """How the wheel sits off centre, as far as a second pointer has told."""
+    return _off_centre(now.checked, gauge_u(now.gauges.get("wheel")).resolution) if now.checked else None
+
+
+def wheel_u(now: TimingState) -> GaugeUncertainty:
+    """Of one reading of the wheel; where a second pointer has told how it sits, what is left of its curve."""
+    own, off = gauge_u(now.gauges.get("wheel")), off_of(now)
+    return GaugeUncertainty(own.resolution, off.u_deg) if off else own

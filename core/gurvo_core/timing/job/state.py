@@ -10,15 +10,14 @@ from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
-from functools import cache, cached_property
+from functools import cache
 from typing import Generic, TypeVar
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Gauge
-from gurvo_core.timing import DegreeWheel, GaugeUncertainty, standard_uncertainty
+from gurvo_core.timing import DegreeWheel
 from gurvo_core.timing.job.entries import Approach, CamDecision, TdcReading, WheelSetup, WheelZero
 from gurvo_core.timing.lines import CamLine, LineAt, cam_lines, lines_at
-from gurvo_core.timing.off_centre import OffCentre, off_centre
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.wheel import Numbering, Runs
 
@@ -114,23 +113,6 @@ class TimingState:
     def wheel(self) -> DegreeWheel | None:
         """The wheel as it is set up."""
         return _wheel(self.setup.numbering, self.setup.runs) if self.setup else None
-
-    @cached_property
-    def off(self) -> OffCentre | None:
-        """How the wheel sits off centre, as far as a second pointer has told."""
-        return off_centre(self.checked, self.wheel_gauge_u.resolution) if self.checked else None
-
-    @property
-    def wheel_gauge_u(self) -> GaugeUncertainty:
-        """Of one reading of the wheel as its gauge has it."""
-        gauge = self.gauges.get("wheel")
-        return standard_uncertainty(gauge.resolution, gauge.expanded_uncertainty) if gauge else GaugeUncertainty(0.0)
-
-    @property
-    def wheel_u(self) -> GaugeUncertainty:
-        """The same; where a second pointer has told how it sits, what is left of its curve."""
-        own = self.wheel_gauge_u
-        return GaugeUncertainty(own.resolution, self.off.u_deg) if self.off else own
 
     @property
     def dial_step_mm(self) -> float:

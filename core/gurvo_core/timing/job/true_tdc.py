@@ -19,7 +19,7 @@ from gurvo_core.timing import (
     tdc_by_highest,
     tdc_by_stop,
 )
-from gurvo_core.timing.job.readings import gauge_u
+from gurvo_core.timing.job.readings import gauge_u, wheel_u
 from gurvo_core.timing.job.state import StandingTdcReading, TimingState
 from gurvo_core.timing.tdc_fit import MIN_READINGS
 
@@ -149,7 +149,7 @@ def _found(now: TimingState) -> TdcEstimate | None:
 
 def _find(now: TimingState) -> TdcEstimate | None:
     slider, readings = slider_of(now.document), _of_method(now)
-    wheel, dial = now.wheel_u, gauge_u(now.gauges.get("dial"))
+    wheel, dial = wheel_u(now), gauge_u(now.gauges.get("dial"))
     if slider is None and now.method not in ("positive_stop", "equal_drop"):
         return None  # stroke or rod are not known (any more)
     if now.method == "fit" and slider is not None:
