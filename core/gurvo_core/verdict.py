@@ -1,6 +1,6 @@
 """Verdicts by the guard-band rule: nothing is called in or out unless the figure's own uncertainty allows it."""
 
-__all__ = ["Judgement", "Verdict", "judge", "judge_size"]
+__all__ = ["DecisionRule", "Judgement", "Verdict", "guard_band", "judge", "judge_size", "judged_by", "largest_telling_u"]
 
 import math
 from dataclasses import dataclass
@@ -9,6 +9,9 @@ from typing import Literal
 from gurvo_core.uncertainty import Estimate
 
 Verdict = Literal["in", "out", "can't tell", "no limit known"]
+DecisionRule = Literal["U", "0.83 U", "4:1"]
+ONE_SIDED = 0.83  # 1.65 u over 2 u: a normal error passes it on one side once in twenty
+FOUR_TO_ONE = 8  # limits at least four times as far apart as the 2 U between -U and +U
 ROUNDING = 1e-9  # a distance that differs from U by rounding alone counts as equal to it
 
 
@@ -20,7 +23,76 @@ class Judgement:
     settles: str = ""
 
 
-def judge(figure: Estimate, low: float | None, high: float | None, unit: str) -> Judgement:
+def guard_band(expanded: float, low: float, high: float, rule: DecisionRule) -> float:
+    """Return how far inside its limits a figure must lie to be in, or outside to be out.
+
+    Parameters
+    ----------
+    expanded : float
+        Expanded uncertainty U = 2u [unit].
+    low, high : float
+        Limits, infinite where there is none [unit].
+    rule : {"U", "0.83 U", "4:1"}
+        As agreed with who receives the engine.
+
+    Returns
+    -------
+    guard : float
+        Width of the guard band [unit]; nothing under 4:1 where the gauge is good enough for it, else U.
+
+    Source
+    ------
+    [decision-rule] ISO 14253-1:1998 and ILAC-G8 (U), ISO 14253-1:2017 (1.65 u at a single limit), ASME B89.7.3.1 (4:1), from memory.
+
+    Example
+    -------
+    >>> guard_band(0.4, 106, 110, "U"), guard_band(0.4, 106, 110, "4:1"), guard_band(0.6, 106, 110, "4:1")
+    (0.4, 0.0, 0.6)
+    """
+    if rule == "0.83 U":
+        return ONE_SIDED * expanded
+    return 0.0 if rule == "4:1" and FOUR_TO_ONE * expanded <= high - low < math.inf else expanded
+
+
+def judged_by(rule: DecisionRule) -> str:
+    """How a decision rule is named beside verdicts; nothing for U, which is the usual one."""
+    return {
+        "U": "",
+        "0.83 U": "guard band 0.83 U (ISO 14253-1:2017)",
+        "4:1": "4:1 (ASME B89.7.3.1): no guard band where the limits lie eight U apart, else U",
+    }[rule]
+
+
+def largest_telling_u(away: float, low: float, high: float, rule: DecisionRule) -> float:
+    """Return the largest U with which a figure so far from a limit is told apart from it.
+
+    Parameters
+    ----------
+    away : float
+        How far it lies from the limit [unit].
+    low, high, rule
+        As for ``guard_band``.
+
+    Returns
+    -------
+    expanded : float
+        U [unit].
+
+    Source
+    ------
+    Inverse of ``guard_band``.
+
+    Example
+    -------
+    >>> largest_telling_u(0.1, 106, 110, "U"), largest_telling_u(0.1, 106, 110, "4:1")
+    (0.1, 0.5)
+    """
+    if rule == "4:1" and high - low < math.inf:
+        return max(away, (high - low) / FOUR_TO_ONE)
+    return away / ONE_SIDED if rule == "0.83 U" else away
+
+
+def judge(figure: Estimate, low: float | None, high: float | None, unit: str, rule: DecisionRule = "U") -> Judgement:
     """Return whether a figure is inside its limits.
 
     Parameters
@@ -31,16 +103,18 @@ def judge(figure: Estimate, low: float | None, high: float | None, unit: str) ->
         Limits [unit]; None = not known.
     unit : str
         As it is said, such as ``°``.
+    rule : {"U", "0.83 U", "4:1"}
+        Which guard band.
 
     Returns
     -------
     judgement : Judgement
-        ``in`` when inside by at least U, ``out`` when outside by at least U, otherwise ``can't tell``; on a limit it can't tell. Without
-        limits ``no limit known``.
+        ``in`` when inside by at least the guard band, ``out`` when outside by it, otherwise ``can't tell``; on a limit it can't tell.
+        Without limits ``no limit known``.
 
     Source
     ------
-    [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less U either side.
+    [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less the guard band either side.
 
     Example
     -------
@@ -50,21 +124,21 @@ def judge(figure: Estimate, low: float | None, high: float | None, unit: str) ->
     if low is None or high is None:
         return Judgement(verdict="no limit known")
     inside = min(figure.value - low, high - figure.value)
-    needed = figure.expanded - ROUNDING
+    guard = guard_band(figure.expanded, low, high, rule)
+    needed = guard - ROUNDING
     if inside > 0 and inside >= needed:
         return Judgement(verdict="in")
     if inside < 0 and -inside >= needed:
         return Judgement(verdict="out")
-    if figure.expanded > (high - low) / 2:
-        settles = f"U = {figure.expanded:.2f}{unit} is more than half the tolerance: these gauges cannot settle it, use finer ones."
+    band = f"{'0.83 ' if rule == '0.83 U' else ''}U = {guard:.2f}{unit}"
+    if guard > (high - low) / 2:
+        settles = f"{band} is more than half the tolerance: these gauges cannot settle it, use finer ones."
     else:
-        settles = (
-            f"It lies {abs(inside):.2f}{unit} from a limit and U = {figure.expanded:.2f}{unit}: take more readings or use a finer gauge."
-        )
+        settles = f"It lies {abs(inside):.2f}{unit} from a limit and {band}: take more readings or use a finer gauge."
     return Judgement(verdict="can't tell", settles=settles)
 
 
-def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None) -> Verdict:
+def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> Verdict:
     """Return whether a size lies inside its limits.
 
     Parameters
@@ -73,6 +147,8 @@ def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None) ->
         The size [mm].
     low_mm, high_mm : float or None
         Limits [mm]; None = no limit on that side.
+    rule : {"U", "0.83 U", "4:1"}
+        Which guard band.
 
     Returns
     -------
@@ -91,4 +167,4 @@ def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None) ->
     if low_mm is None and high_mm is None:
         return "no limit known"
     low, high = -math.inf if low_mm is None else low_mm, math.inf if high_mm is None else high_mm
-    return judge(figure, low, high, " mm").verdict
+    return judge(figure, low, high, " mm", rule).verdict

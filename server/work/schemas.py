@@ -143,6 +143,7 @@ class EngineHead(Schema):
     ready_at: AwareDatetime | None = Field(description="When it will be done, by the work that is left")
     running_direction: Literal["clockwise", "counter-clockwise"] | None
     cautions: list[str]
+    judged_by: str = Field(description="The rule by which figures are in or out, where it is not the usual guard band of U")
     may_record: bool
     may_sign: bool
     may_move: bool

@@ -11,6 +11,7 @@ from django.utils import timezone
 from config.answers import etag, json_answer
 from engine.bridge import document_of
 from gurvo_core.run.ready import ready_at
+from gurvo_core.verdict import judged_by
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.state import StepView
 from gurvo_core.work.whereabouts import Whereabouts
@@ -52,6 +53,7 @@ def _head(engine: Engine, ledger: bridge.Ledger, by: User) -> EngineHead:
         ready_at=_ready_at(ledger),
         running_direction=document.running_direction,
         cautions=list(document.cautions),
+        judged_by=judged_by(document.decision_rule),
         may_record=may_record(role),
         may_sign=may_sign(role),
         may_move=may_write_documents(role),

@@ -5,11 +5,13 @@ import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.stats import norm
 
 from gurvo_core.engine import HoleCircles, OffsetBushes, SlottedSprocket, SprocketTeeth
 from gurvo_core.timing import Estimate, corrections, in_words, judge, standard_uncertainty
 from gurvo_core.timing.events import advance_deg, event_deg, overlap_deg, separation_cam_deg
 from gurvo_core.uncertainty import repeats_estimate, weighted_estimate
+from gurvo_core.verdict import ONE_SIDED, largest_telling_u
 from tests.core.off_centre import OffCentre
 from tests.engines import quern_4, timing
 
@@ -39,6 +41,25 @@ class JudgeTests(unittest.TestCase):
         verdict = self.verdict(value, u)
         self.assertFalse(verdict == "in" and not 106 <= value <= 110)
         self.assertFalse(verdict == "out" and 106 <= value <= 110)
+
+    def test_other_guard_bands_by_their_standards(self):
+        """From memory: ISO 14253-1:2017 guards by 1.65 u; ASME B89.7.3.1 at 4:1 by nothing. U = 0.4 and 0.6, limits 4 apart."""
+        cases = [("0.83 U", 0.2, 106.34, "in"), ("0.83 U", 0.2, 106.32, "can't tell"), ("0.83 U", 0.2, 105.66, "out")]
+        cases += [("4:1", 0.2, 106.01, "in"), ("4:1", 0.2, 105.99, "out"), ("4:1", 0.3, 106.5, "can't tell"), ("4:1", 0.3, 106.6, "in")]
+        for rule, u, value, verdict in cases:
+            with self.subTest(rule=rule, value=value):
+                self.assertEqual(judge(Estimate(value=value, u=u), 106, 110, "°", rule).verdict, verdict)
+
+    def test_a_band_of_1_65_u_is_passed_by_one_in_twenty(self):
+        """Library: scipy's normal law: a figure on the band's edge lies beyond the limit with 5 %."""
+        self.assertAlmostEqual(norm.sf(2 * ONE_SIDED), 0.05, delta=0.002)
+
+    @given(st.sampled_from(["U", "0.83 U", "4:1"]), st.floats(0.01, 1.9))
+    def test_the_largest_telling_u_tells_and_a_larger_does_not(self, rule, away):
+        """Property: it is the inverse of the guard band."""
+        largest = largest_telling_u(away, 106, 110, rule)
+        told = [judge(Estimate(value=106 + away, u=share * largest / 2), 106, 110, "°", rule).verdict for share in (1, 1.01)]
+        self.assertEqual(told, ["in", "can't tell"])
 
 
 class UncertaintyTests(unittest.TestCase):

@@ -30,6 +30,7 @@ from gurvo_core.engine.things import KitPart, Origin, Sides, Thing, VariantGroup
 from gurvo_core.engine.upcast import upcast_document
 from gurvo_core.engine.valves import Spring, ValveHead
 from gurvo_core.engine.work import WorkStage
+from gurvo_core.verdict import DecisionRule
 
 FORMAT_VERSION = 3
 CYCLE_DEG = 720.0
@@ -69,6 +70,11 @@ class EngineDocument(Part):
     stages: tuple[WorkStage, ...] = Field(default=(), max_length=32)
     sides: Sides | None = None
     cautions: tuple[Sentence, ...] = Field(default=(), max_length=32)
+    decision_rule: DecisionRule = Field(
+        default="U",
+        description="How far inside its limits a figure must lie to be in: U (ISO 14253-1, ILAC-G8), 0.83 U (ISO 14253-1:2017), "
+        "or 4:1 (ASME B89.7.3.1: nothing where the limits lie eight U apart, else U)",
+    )
     origins: dict[str, Origin] = Field(
         default_factory=dict, max_length=200, description="By JSON Pointer: where what stands below it is from"
     )

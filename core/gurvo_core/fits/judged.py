@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from gurvo_core.fits.clearance import Clearance
 from gurvo_core.uncertainty import Estimate
-from gurvo_core.verdict import Verdict, judge_size
+from gurvo_core.verdict import DecisionRule, Verdict, judge_size
 
 WORST: tuple[Verdict, ...] = ("out", "can't tell", "in", "no limit known")
 
@@ -20,7 +20,7 @@ class JudgedEnd:
     verdict: Verdict
 
 
-def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float | None) -> JudgedEnd:
+def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> JudgedEnd:
     """Return what is said of a clearance, and which of its ends says it.
 
     Parameters
@@ -29,6 +29,8 @@ def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float |
         Least and most [mm].
     low_mm, high_mm : float or None
         Limits [mm]; None = no limit on that side.
+    rule : {"U", "0.83 U", "4:1"}
+        Which guard band.
 
     Returns
     -------
@@ -48,7 +50,7 @@ def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float |
     ('most', "can't tell")
     """
     ends = [
-        JudgedEnd(end=end, figure=figure, verdict=judge_size(figure, low_mm, high_mm))
+        JudgedEnd(end=end, figure=figure, verdict=judge_size(figure, low_mm, high_mm, rule))
         for end, figure in (("least", clearance.least), ("most", clearance.most))
     ]
 

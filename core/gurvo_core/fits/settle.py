@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from gurvo_core.fits.clearance import ReadWith
 from gurvo_core.sentence import fine
 from gurvo_core.uncertainty import COVERAGE, Estimate, root_sum_square
-from gurvo_core.verdict import judge_size
+from gurvo_core.verdict import DecisionRule, guard_band, judge_size, largest_telling_u
 
 MOST_REPEATS = 12  # beyond it nobody reads the same spot again
 
@@ -27,12 +27,13 @@ class Settling:
     counts: Mapping[str, int]
     called: Mapping[str, str]  # what each side is called
     gauge: Mapping[str, str]  # the code of what each was read with
+    rule: DecisionRule = "U"
 
     @property
     def needed_mm(self) -> float | None:
         """The U that would tell, if the figure stays where it is [mm]; None where there is no limit."""
         away = [abs(self.figure.value - limit) for limit in (self.low_mm, self.high_mm) if limit is not None]
-        return min(away) if away else None
+        return largest_telling_u(min(away), *_open_ended(self.low_mm, self.high_mm), self.rule) if away else None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,7 +45,11 @@ class Way:
     settles: bool = True
 
 
-def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None) -> bool:
+def _open_ended(low_mm: float | None, high_mm: float | None) -> tuple[float, float]:
+    return -math.inf if low_mm is None else low_mm, math.inf if high_mm is None else high_mm
+
+
+def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> bool:
     """Return whether gauges are not good enough for a fit: with them nothing could ever be in.
 
     Parameters
@@ -53,22 +58,25 @@ def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None) -> b
         Standard uncertainty of a clearance measured with them [mm].
     low_mm, high_mm : float or None
         Limits [mm].
+    rule : {"U", "0.83 U", "4:1"}
+        Which guard band.
 
     Returns
     -------
     coarse : bool
-        Whether U is more than half the tolerance; False where a limit is not known.
+        Whether the guard band is more than half the tolerance; False where a limit is not known.
 
     Source
     ------
-    [decision-rule] ISO 14253-1: the zone that is in shrinks by U at either end.
+    [decision-rule] ISO 14253-1: the zone that is in shrinks by the guard band at either end.
 
     Example
     -------
     >>> is_too_coarse(0.008, 0.03, 0.06), is_too_coarse(0.002, 0.03, 0.06)
     (True, False)
     """
-    return low_mm is not None and high_mm is not None and COVERAGE * u_mm > (high_mm - low_mm) / 2
+    low, high = _open_ended(low_mm, high_mm)
+    return guard_band(COVERAGE * u_mm, low, high, rule) > (high - low) / 2
 
 
 def settle(case: Settling, shelf: Mapping[str, ReadWith], sizes: Sequence[tuple[str, float]] = ()) -> list[Way]:
@@ -115,6 +123,7 @@ def brings_in(
     wanted_mm: float | None = None,
     is_filed: bool = False,
     sizes: Sequence[tuple[str, float]] = (),
+    rule: DecisionRule = "U",
 ) -> list[Way]:
     """Return what would bring a clearance in that is out.
 
@@ -130,6 +139,8 @@ def brings_in(
         Whether it is a gap that is filed, as that of a ring.
     sizes : sequence
         Other sizes of the part that sets it: what they are called and the clearance they would give [mm].
+    rule : {"U", "0.83 U", "4:1"}
+        Which guard band.
 
     Returns
     -------
@@ -154,7 +165,7 @@ def brings_in(
     ways += [
         Way(words=f"{name} would give {fine(value)}, which is in.")
         for name, value in sizes
-        if judge_size(Estimate(value=value, u=figure.u), low, high) == "in"
+        if judge_size(Estimate(value=value, u=figure.u), low, high, rule) == "in"
     ]
     return ways
 
@@ -208,5 +219,5 @@ def _repeats(case: Settling, needed: float | None) -> Iterator[Way]:
 
 def _parts(case: Settling, sizes: Sequence[tuple[str, float]]) -> Iterator[Way]:
     for name, value_mm in sizes:
-        if judge_size(Estimate(value=value_mm, u=case.figure.u), case.low_mm, case.high_mm) == "in":
+        if judge_size(Estimate(value=value_mm, u=case.figure.u), case.low_mm, case.high_mm, case.rule) == "in":
             yield Way(words=f"{name} would give {fine(value_mm)}, which is in.")

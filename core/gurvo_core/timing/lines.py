@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from gurvo_core.engine import Camshaft, CardLine, EngineDocument, Flank, Lobe, Profile, Valve
 from gurvo_core.errors import ReadingError
 from gurvo_core.timing.events import OVERLAP_TDC_DEG, card_event_deg, centreline_deg, nose_deg, profile_event_deg
+from gurvo_core.verdict import DecisionRule
 
 COMMON_LIFT_MM = 1.0
 # common four-strokes at 1 mm of lift: good enough to tell one turn of the crank from the next, and for nothing else
@@ -52,6 +53,7 @@ class LineAt:
     lobe: Lobe | None
     profile: Profile | None
     on_deg: float  # how far its cylinder fires after the reference cylinder
+    rule: DecisionRule  # how it is judged
 
 
 def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt, ...]:
@@ -83,7 +85,7 @@ def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt
     for line in lines:
         shaft, lobe = shafts[line.camshaft], document.lobe(line.camshaft, line.cylinder, line.valve)
         profile = document.shape(shaft, lobe) if lobe else None
-        found.append(LineAt(line, shaft, lobe, profile, document.from_reference_deg(line.cylinder)))
+        found.append(LineAt(line, shaft, lobe, profile, document.from_reference_deg(line.cylinder), document.decision_rule))
     return tuple(found)
 
 

@@ -7,6 +7,8 @@ from django.utils.safestring import SafeString, mark_safe
 
 from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
+from gurvo_core.timing.job.view import LiftCurve
+from gurvo_core.verdict import judged_by
 from gurvo_core.work import TapeLine
 from gurvo_core.work.hand_over import SIGNED
 from press.aside import Stopped
@@ -43,6 +45,21 @@ def _tape(ledger: bridge.Ledger) -> list[tuple[TapeLine, str]]:
     return list(zip(lines, gauges, strict=True))
 
 
+def _curves(timing: TimingView) -> list[str]:
+    """Whole lift curves, where they were read."""
+    read = [(cam.name, valve.valve, valve.curve) for cam in timing.cams for valve in cam.valves if valve.curve]
+    return [
+        f"{cam}, {valve}, whole curve of {curve.readings} readings: {_nose_of(curve)}{_said(curve.words)}" for cam, valve, curve in read
+    ]
+
+
+def _nose_of(curve: LiftCurve) -> str:
+    if curve.centreline_deg is None:
+        return ""
+    card = "" if curve.card_deg is None else f", card {curve.card_deg:.1f}°"
+    return f"nose at {curve.centreline_deg:.1f}° ± {curve.expanded_deg:.1f}°{card}. "
+
+
 def square_code(text: str) -> SafeString:
     """A square code that a camera reads; drawn here, nothing is fetched."""
     return mark_safe(segno.make(text, error="m", micro=False).svg_inline(scale=2, border=0, dark="#1C2226"))  # noqa: S308 - of our own making
@@ -60,7 +77,9 @@ def as_pdf(engine: Engine) -> bytes:
         {
             "engine": engine,
             "document": ledger.folded.document,
+            "judged_by": judged_by(ledger.folded.document.decision_rule),
             "timing": timing,
+            "curves": _curves(timing),
             **proof_on_paper(ledger, state, _said),
             "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
             "gauges": set_up.gauges.values(),

@@ -2479,6 +2479,13 @@ export interface components {
              */
             cautions: string[];
             chamber?: components["schemas"]["Chamber"] | null;
+            /**
+             * Decision Rule
+             * @description How far inside its limits a figure must lie to be in: U (ISO 14253-1, ILAC-G8), 0.83 U (ISO 14253-1:2017), or 4:1 (ASME B89.7.3.1: nothing where the limits lie eight U apart, else U)
+             * @default U
+             * @enum {string}
+             */
+            decision_rule: "U" | "0.83 U" | "4:1";
             drive: components["schemas"]["Drive"];
             /**
              * Firing Intervals Deg
@@ -2610,6 +2617,11 @@ export interface components {
              * @description Short code of the ledger's last seal; empty as long as nothing is entered
              */
             head: string;
+            /**
+             * Judged By
+             * @description The rule by which figures are in or out, where it is not the usual guard band of U
+             */
+            judged_by: string;
             /** May Move */
             may_move: boolean;
             /** May Record */
@@ -5305,6 +5317,24 @@ export interface components {
             name: "drop" | "lift";
         };
         /**
+         * LiftCurve
+         * @description A valve's whole lift curve against its profile.
+         */
+        LiftCurve: {
+            /** Card Deg */
+            card_deg: number | null;
+            /** Centreline Deg */
+            centreline_deg: number | null;
+            /** Expanded Deg */
+            expanded_deg: number | null;
+            /** Follows */
+            follows: boolean | null;
+            /** Readings */
+            readings: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * LiftProfile
          * @description Lobe lift as a table, from base circle over the nose back to base circle.
          */
@@ -5329,6 +5359,12 @@ export interface components {
          * @description Where a valve passes a lift.
          */
         LiftQuestion: {
+            /**
+             * Again
+             * @description Whether it stays, to be answered at several places, until somebody goes on
+             * @default false
+             */
+            again: boolean;
             /** Ask */
             ask: string;
             /**
@@ -9194,6 +9230,7 @@ export interface components {
             /** Centreline Expanded Deg */
             centreline_expanded_deg: number | null;
             closing: components["schemas"]["EventFigure"];
+            curve: components["schemas"]["LiftCurve"] | null;
             /** Cylinder */
             cylinder: number;
             /** Duration Deg */
@@ -9488,6 +9525,12 @@ export interface components {
          * @description What a second pointer reads, opposite the first.
          */
         WheelCheckQuestion: {
+            /**
+             * Again
+             * @description Whether it stays, to be answered at several places, until somebody goes on
+             * @default false
+             */
+            again: boolean;
             /** Ask */
             ask: string;
             /**

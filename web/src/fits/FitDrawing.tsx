@@ -50,7 +50,7 @@ export function FitDrawing({ bench, question, voice }: DrawingProps) {
         {sheet && <SheetTable sheet={sheet} question={question} voice={voice} />}
       </div>
       <div className={classes.beside}>
-        {shown && <Figure fit={fit} place={shown} voice={voice} />}
+        {shown && <Figure fit={fit} place={shown} judgedBy={bench.engine.judged_by} voice={voice} />}
         {sheet && <Settling sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet && <Trend sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet?.gasket && <Chamber bench={bench} says={sheet.gasket} voice={voice} />}
@@ -65,7 +65,14 @@ function lastRead(fit: Fit, now: Place | undefined): Place | undefined {
   return before.findLast((one) => one.verdict !== null) ?? now ?? fit.places[0];
 }
 
-function Figure({ fit, place, voice }: { fit: Fit; place: Place; voice: Voice }) {
+interface FigureProps {
+  fit: Fit;
+  place: Place;
+  judgedBy: string;
+  voice: Voice;
+}
+
+function Figure({ fit, place, judgedBy, voice }: FigureProps) {
   const [spoken, setSpoken] = useSpoken();
   const name = place.id === 'it' ? fit.name : place.id[0]?.toUpperCase() + place.id.slice(1);
   const fine = (mm: number) => sayFine(mm, voice.factor).split(' ')[0];
@@ -94,6 +101,7 @@ function Figure({ fit, place, voice }: { fit: Fit; place: Place; voice: Voice })
       <p>
         limits {say(fit.limits, voice)}
         {place.u_mm != null && ` · U = ${fine(place.u_mm)}`}
+        {judgedBy && ` · ${judgedBy}`}
       </p>
       {place.outer_mm != null && place.inner_mm != null && (
         <div className={classes.pair}>

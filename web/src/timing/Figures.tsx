@@ -2,7 +2,7 @@
 import { type ReactNode, Suspense } from 'react';
 import type { Schemas } from '../api/client';
 import { later } from '../app/later';
-import { sayDegrees, type Voice } from '../app/saying';
+import { say, sayDegrees, type Voice } from '../app/saying';
 import { Verdict } from '../app/Verdict';
 import type { Question } from '../ledger/contract';
 import { camAsked } from './asked';
@@ -26,9 +26,17 @@ export function Figures({ timing, question, engine, entries, voice }: FiguresPro
         <TdcFigures timing={timing} />
       ) : (
         camsShown(timing, question).map((cam) => (
-          <CamFigures key={cam.camshaft} cam={cam} question={question} serial={engine.serial} entries={entries} />
+          <CamFigures
+            key={cam.camshaft}
+            cam={cam}
+            question={question}
+            serial={engine.serial}
+            entries={entries}
+            voice={voice}
+          />
         ))
       )}
+      {!early && engine.judged_by && <p className={classes.soft}>Judged by {engine.judged_by}</p>}
       {(!question || question.kind === 'sign_off') && <HandOver serial={engine.serial} timing={timing} />}
       {timing.wheel && early && (
         <p className={classes.soft}>
@@ -115,9 +123,10 @@ interface CamProps {
   question: Question | undefined;
   serial: string;
   entries: number;
+  voice: Voice;
 }
 
-function CamFigures({ cam, question, serial, entries }: CamProps) {
+function CamFigures({ cam, question, serial, entries, voice }: CamProps) {
   const valve = valveShown(cam, question);
   if (!valve) return null;
   const name = valve.valve === 'intake' ? 'Intake' : 'Exhaust';
@@ -136,6 +145,7 @@ function CamFigures({ cam, question, serial, entries }: CamProps) {
           {valve.card_top_centreline_deg != null && `, card ${sayDegrees(valve.card_top_centreline_deg)}`}
         </p>
       )}
+      {valve.curve && <Curve curve={valve.curve} voice={voice} />}
       {deciding ? null : cam.advance_words ? (
         <Row label="The cam is" aside={cam.expanded_deg != null ? `U = ${cam.expanded_deg.toFixed(1)}°` : ''}>
           {cam.advance_words} {cam.verdict && cam.verdict !== valve.verdict && <Verdict verdict={cam.verdict} />}
@@ -152,6 +162,17 @@ function CamFigures({ cam, question, serial, entries }: CamProps) {
       {cam.advance_words && <Offers cam={cam} />}
       <Derived cam={cam} />
     </>
+  );
+}
+
+function Curve({ curve, voice }: { curve: Schemas['LiftCurve']; voice: Voice }) {
+  return (
+    <p className={classes.line} data-off={curve.follows === false}>
+      <span>By the whole curve, {curve.readings} readings</span>
+      {curve.centreline_deg != null && `${sayDegrees(curve.centreline_deg)} ± ${curve.expanded_deg?.toFixed(1)}°`}
+      {curve.centreline_deg != null && curve.card_deg != null && `, card ${sayDegrees(curve.card_deg)}`}
+      <small>{say(curve.words, voice)}</small>
+    </p>
   );
 }
 

@@ -40,7 +40,7 @@ export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: 
     };
     setAll([...underway, own]);
     setRefused(null);
-    choose(null);
+    choose('again' in question && question.again ? question.key : null);
     const outcome = await record(question.key, question.title, value, entry, because);
     // what was taken stays until the bench shows it; what was not is shown where it was asked
     if (outcome.kind !== 'sent') setAll((now) => (outcome.kind === 'refused' ? [] : now.filter((one) => one !== own)));
@@ -59,6 +59,7 @@ const ONE_AFTER_ANOTHER: Question['kind'][] = ['lift_reading', 'pull', 'fit_read
 /** What most likely comes next: of readings and pulls the next one open in the same step, of steps what the server said. */
 function nextOf(state: Schemas['BenchState'], question: Question, underway: Sent[]): string | null {
   if (question.kind === 'step_done') return question.next_step;
+  if ('again' in question && question.again) return null;
   if (!ONE_AFTER_ANOTHER.includes(question.kind)) return null;
   const step = state.steps.find((one) => one.questions.some((each) => each.key === question.key));
   const gone = [question.key, ...underway.map((one) => one.question)];

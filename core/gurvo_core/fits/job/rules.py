@@ -79,7 +79,7 @@ def _is_fine_enough(now: FitsState, fit: PlacedFit, body: FitsReady, ready: Side
     others = [one.read_with.u_mm(size) for (name, side), one in now.ready.items() if name == body.fit and side != body.side]
     u_mm = root_sum_square(ready.read_with.u_mm(size), *others)
     low, high = fit.limits_mm
-    if low is not None and high is not None and is_too_coarse(u_mm, low, high):
+    if low is not None and high is not None and is_too_coarse(u_mm, low, high, fit.document.decision_rule):
         said = f"U is {COVERAGE * u_mm:.3f} mm with {ready.gauge}, and the limits are only {high - low:.3g} mm apart"
         yield Objection("gauge", f"{said}: this gauge is not good enough for this fit, take a finer one or say why not", "reason")
 

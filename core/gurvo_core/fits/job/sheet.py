@@ -172,8 +172,8 @@ def _ways(now: FitsState, fit: PlacedFit, place: str, shelf: Mapping[str, ReadWi
     low, high = fit.limits_mm
     if stands.judged.verdict == "out":
         figure = stands.judged.figure
-        others = _other_sizes(now, fit, place, figure.value, stock)
-        found = brings_in(figure, (low, high), wanted_mm=fit.wanted_mm, is_filed=fit.fit.at == "rings", sizes=others)
+        others, rule = _other_sizes(now, fit, place, figure.value, stock), fit.document.decision_rule
+        found = brings_in(figure, (low, high), wanted_mm=fit.wanted_mm, is_filed=fit.fit.at == "rings", sizes=others, rule=rule)
         return [WayView(place=place, words=way.words, settles=way.settles) for way in found]
     if stands.judged.verdict != "can't tell":
         return []
@@ -188,6 +188,7 @@ def _ways(now: FitsState, fit: PlacedFit, place: str, shelf: Mapping[str, ReadWi
         sizes_mm={key: size.estimate.value for key, size in scattered.items()},
         scatter_mm={key: size.scatter_mm for key, size in scattered.items()},
         counts={key: size.count for key, size in scattered.items()},
+        rule=fit.document.decision_rule,
         called={key: side.name for key, side in fit.fit.sides},
         gauge={key: own[-1].gauge or "" for key, own in readings.items()},
     )

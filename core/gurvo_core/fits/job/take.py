@@ -160,7 +160,7 @@ def _place(now: FitsState, fit: PlacedFit, place: str) -> PlaceStands | None:
         if size is None:
             return None
         made = _with_part(made, select, size)
-    return PlaceStands(clearance=made, judged=judge_clearance(made, *fit.limits_mm))
+    return PlaceStands(clearance=made, judged=judge_clearance(made, *fit.limits_mm, fit.document.decision_rule))
 
 
 def _with_part(bare: Clearance, select: Select, size_mm: float) -> Clearance:

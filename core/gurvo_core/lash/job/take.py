@@ -60,7 +60,7 @@ def take_reading(now: LashState, entry: LedgerEntry, body: LashReading) -> LashS
     read = LashRead(
         seq=entry.seq,
         lash=lash,
-        verdict=judge_size(lash, *one.limits_mm) if lash else "in",
+        verdict=judge_size(lash, *one.limits_mm, now.document.decision_rule) if lash else "in",
         shim_mm=in_now,
         turns=typed_turns(body.turns) if body.turns else None,
         gauge=body.gauge or (ready.gauge if ready else None),

@@ -1,61 +1,69 @@
-"""After how many turns the coloured links of a loop stand on their marks again."""
+"""After how many turns coloured links stand on their marks again, and gears' marks face each other."""
 
 __all__ = ["meet_again_turns", "meet_again_words"]
 
 from fractions import Fraction
 from math import lcm
 
-from gurvo_core.engine import EngineDocument, LoopStage
+from gurvo_core.engine import EngineDocument, GearStage, LoopStage, Sprocket
+from gurvo_core.engine.circles import shaft_speeds
 from gurvo_core.sentence import within
 
 
 def meet_again_words(document: EngineDocument) -> str:
-    """When painted links or printed lines come back to their marks: where the loop and all the wheels whose marks they meet come round."""
+    """When painted links, printed lines or marks of gears come back to each other: where all that carries them comes round at once."""
     said = []
     for stage in document.drive.stages:
-        turns = meet_again_turns(document, stage) if isinstance(stage, LoopStage) else None
+        turns = meet_again_turns(document, stage)
         if turns is not None and turns > 2:
             again = f"The marks on {within(stage.name)} meet again only after {turns} turns of the crank"
-            said.append(f"{again}; until then the wheels' own marks count.")
+            said.append(f"{again}; until then the wheels' own marks count." if isinstance(stage, LoopStage) else f"{again}.")
     return " ".join(said)
 
 
-def meet_again_turns(document: EngineDocument, stage: LoopStage) -> int | None:
-    """Return after how many turns of the crank a loop's marked links meet their marks again.
+def meet_again_turns(document: EngineDocument, stage: LoopStage | GearStage) -> int | None:
+    """Return after how many turns of the crank the marks of a stage meet again.
 
     Parameters
     ----------
     document : EngineDocument
         The engine.
-    stage : LoopStage
-        A chain or belt.
+    stage : LoopStage or GearStage
+        A chain or belt with marked links, or gears whose marks face each other.
 
     Returns
     -------
     turns : int or None
-        Whole turns of the crank; None where the loop marks no link, or teeth or links are not known.
+        Whole turns of the crank; None where nothing of it is marked so, or teeth or links are not known.
 
     Source
     ------
-    The loop has come round after a whole number of its own lengths, each wheel with a marked link after whole turns of its own, and the
-    crank after whole turns: the least that all of them share.
+    Whatever carries a mark has come round after a whole number of its own turns, a loop after its own length, the crank too: the least
+    that all of them share. Of gears only an idler, whose teeth go into nobody's, makes it more than the cycle's two turns.
 
     Example
     -------
     >>> meet_again_turns(family("tarn-f4"), family("tarn-f4").drive.stages[0])  # 190 teeth over 24 and 48
     190
     """
-    wheel_of = {mark.id: mark.wheel for mark in document.drive.marks}
-    teeth = [document.drive.wheel(wheel_of[link.meets]).teeth for link in stage.marked]
-    first = document.drive.wheel(stage.wheel_ids[0])
-    if not stage.marked or stage.count is None or not first.teeth or not all(teeth):
+    marked = _marked_wheels(document, stage)
+    first, speeds = document.drive.wheel(stage.wheel_ids[0]), shaft_speeds(document.drive).turns
+    shafts = {wheel.shaft for wheel in (first, *marked)}
+    if not marked or not all(wheel.teeth for wheel in (first, *marked)) or not shafts <= speeds.keys():
         return None
-    pitches = lcm(stage.count, first.teeth, *(one for one in teeth if one))
-    turns = Fraction(pitches, first.teeth) * _slower(document, first.shaft)
-    return int(turns * turns.denominator)
+    turned = [abs(speeds[shaft]) for shaft in shafts]  # for one turn of the crank
+    if isinstance(stage, LoopStage):
+        if stage.count is None:
+            return None
+        turned.append(abs(speeds[first.shaft]) * Fraction(first.teeth or 0, stage.count))
+    return lcm(*(Fraction(one).denominator for one in turned))
 
 
-def _slower(document: EngineDocument, shaft: str) -> Fraction:
-    """Turns of the crank for one of a shaft."""
-    turns = abs(document.turns_clockwise[shaft])
-    return Fraction(1 / turns).limit_denominator(1000)
+def _marked_wheels(document: EngineDocument, stage: LoopStage | GearStage) -> list[Sprocket]:
+    """The wheels whose marks meet a marked link, or a mark of another gear."""
+    marks = {mark.id: mark for mark in document.drive.marks if not mark.decoy}
+    if isinstance(stage, LoopStage):
+        return [document.drive.wheel(marks[link.meets].wheel) for link in stage.marked if link.meets in marks]
+    own = {mark.id: mark for mark in marks.values() if mark.wheel in stage.wheel_ids}
+    facing = [(mark, own[mark.meets]) for mark in own.values() if mark.meets in own]
+    return [document.drive.wheel(name) for name in {mark.wheel for pair in facing for mark in pair}]

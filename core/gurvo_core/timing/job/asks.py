@@ -31,7 +31,8 @@ from gurvo_core.timing.job.view import (
     WheelCheckQuestion,
     ZeroQuestion,
 )
-from gurvo_core.timing.lines import CamLine, LineAt
+from gurvo_core.timing.lift_fit import LEAST_POINTS
+from gurvo_core.timing.lines import FLANKS, CamLine, LineAt
 from gurvo_core.timing.off_centre import LEAST_PLACES
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.tdc_fit import MIN_READINGS
@@ -117,6 +118,7 @@ def _check(now: TimingState) -> WheelCheckQuestion:
         ask="What do two opposite pointers read?",
         hint="Fix a second pointer half a turn from the first. Read both at four places a quarter turn apart; none is needed to go on.",
         status="optional",
+        again=True,
         found=found,
     )
 
@@ -307,7 +309,15 @@ def _lift_questions(now: TimingState, cam: CamFigures) -> list[Question]:
         figures = _figures_of(cam, at.line)
         questions.append(_event_question(at, "opening", figures.opening.readings > 0, setting))
         questions.append(_event_question(at, "closing", figures.closing.readings > 0, setting))
-    return [*questions, *(_top_question(at, setting) for at, setting in own)]
+    tops = [_top_question(at, setting) for at, setting in own]
+    curves = [_curve_question(at, flank, setting) for at, setting in _once_a_valve(own) for flank in FLANKS]
+    return [*questions, *tops, *curves]
+
+
+def _once_a_valve(own: list[tuple[LineAt, _Setting]]) -> list[tuple[LineAt, _Setting]]:
+    """Of lines of one valve at several lifts the first, where the shape of its lobe is known."""
+    firsts = {(one[0].line.cylinder, one[0].line.valve): one for one in reversed(own) if one[0].profile is not None}
+    return list(firsts.values())[::-1]
 
 
 @lru_cache(maxsize=1024)
@@ -352,4 +362,29 @@ def _top_question(at: LineAt, setting: _Setting) -> LiftQuestion:
         cylinder=line.cylinder,
         valve=line.valve,
         flank="top",
+    )
+
+
+@lru_cache(maxsize=1024)
+def _curve_question(at: LineAt, flank: Flank, setting: _Setting) -> LiftQuestion:
+    line, begins = at.line, _which(at, setting.several)
+    moving = "rising" if flank == "opening" else "falling"
+    on_wheel_deg = (line.event_deg(flank) + line.top_deg) / 2 + at.on_deg  # half way up, as good as any
+    return LiftQuestion(
+        key=f"lift:{line.camshaft}:{line.valve}:{line.lift_mm:g}:curve:{flank}",
+        title=f"{setting.lobe} curve, {flank}",
+        ask=f"{begins[0]} is {begins[1]} at another lift, {flank}?",
+        hint=f"Dial and wheel side by side, {LEAST_POINTS} over both flanks at least: whether the lobe is that of its profile.",
+        status="optional",
+        group=at.shaft.name if setting.several else "",
+        wheel_detail=f"dial on cylinder {line.cylinder} {line.valve}, {moving}",
+        field=LengthField(name="lift", label="Dial, lift"),
+        expected_deg=wrap_deg(on_wheel_deg, CYCLE_DEG),
+        expected_words="",
+        expected_side=_side_at(setting.wheel, on_wheel_deg),
+        camshaft=line.camshaft,
+        cylinder=line.cylinder,
+        valve=line.valve,
+        flank=flank,
+        again=True,
     )

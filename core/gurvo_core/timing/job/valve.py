@@ -9,15 +9,19 @@ from functools import cached_property, lru_cache
 from gurvo_core.angles import nearest_turn_deg, wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
+from gurvo_core.errors import CoreError
+from gurvo_core.sentence import fine, length
 from gurvo_core.timing import Estimate, GaugeUncertainty, TdcEstimate, advance_deg, centreline_deg, in_words, judge
 from gurvo_core.timing.events import OVERLAP_TDC_DEG, lift_slope_mm_per_deg, nose_half_width_deg
 from gurvo_core.timing.job.state import EventReadings
-from gurvo_core.timing.job.view import EventFigure, ValveFigures
+from gurvo_core.timing.job.view import EventFigure, LiftCurve, ValveFigures
+from gurvo_core.timing.lift_fit import LiftFit, LiftPoint, fit_lift
 from gurvo_core.timing.lines import FLANKS, LineAt
 from gurvo_core.timing.tdc import carried_by
 from gurvo_core.uncertainty import COVERAGE, repeats_estimate, root_sum_square
 
 SAME_LIFT_MM = 0.0005
+NOTED_STEPS = 3  # of the dial: its zero is never set better than that
 # of a lobe whose shape is not known: a lazy flank and a broad nose, so that nothing is trusted more than it may be
 SLOW_SLOPE_MM_PER_DEG = 0.05
 BROAD_NOSE_DEG = 6.0
@@ -170,6 +174,36 @@ class MeasuredValve:
         u = self.zero.u_of(root_sum_square(mean.u, hidden_deg), self._carried(mean.value))
         return Estimate(value=sign * (mean.value - OVERLAP_TDC_DEG), u=u)
 
+    @cached_property
+    def curve(self) -> LiftCurve | None:
+        """The whole lift curve, as soon as anything was read at another lift than the card's."""
+        read = [(flank, lift) for flank in FLANKS for lift in self.measured.of(flank).degrees if lift is not None]
+        others = [lift for _, lift in read if abs(lift - self.line.lift_mm) > SAME_LIFT_MM]
+        if not others or self.zero is None or self.lobe is None or self.profile is None:
+            return None
+        points = [LiftPoint(crank_deg=at, lift_mm=lift) for flank, lift in read for at in self._crank_degs(flank, lift, self.zero)]
+        card_deg = self.lobe.nose_deg
+        try:
+            fit = fit_lift(points, self.profile, (self.at.shaft, self.lobe), self.wheel.resolution, self.dial.u)
+        except CoreError as why:
+            words = f"{why}."
+            return LiftCurve(readings=len(points), centreline_deg=None, expanded_deg=None, card_deg=card_deg, follows=None, words=words)
+        carried = sum((count * self._carried(point.crank_deg) for count, point in zip(fit.counts, points, strict=True)), 0j)
+        sign = 1 if self.line.valve == "intake" else -1
+        return LiftCurve(
+            readings=len(points),
+            centreline_deg=sign * (fit.nose_deg - OVERLAP_TDC_DEG),
+            expanded_deg=COVERAGE * self.zero.u_of(fit.own_u_deg, carried),
+            card_deg=card_deg,
+            follows=fit.is_this_profile,
+            words=_curve_words(fit, points[fit.most_off_at], self.measured.dial_step_mm),
+        )
+
+    def _crank_degs(self, flank: Flank, lift_mm: float, zero: TdcEstimate) -> list[float]:
+        """Where a lift was read on one flank, each place once: its rounding is the same however often it is read."""
+        to_wheel_deg, near_deg = self.on_deg + zero.zero_deg, self.line.event_deg(flank)
+        return [nearest_turn_deg(at_deg - to_wheel_deg, near_deg) for at_deg in wheel_degrees(self.measured.of(flank), lift_mm)]
+
     def _event_figure(self, flank: Flank) -> EventFigure:
         estimate = self.events[flank]
         card_deg = self.line.event_deg(flank) if self.line.has_card else None
@@ -195,7 +229,7 @@ class MeasuredValve:
             if card_deg is None or line.tolerance_deg is None
             else (card_deg - line.tolerance_deg, card_deg + line.tolerance_deg)
         )
-        judged = judge(centre, low, high, "°") if centre else None
+        judged = judge(centre, low, high, "°", self.at.rule) if centre else None
         opening, closing = (self.events[flank] for flank in FLANKS)
         return ValveFigures(
             valve=line.valve,
@@ -213,7 +247,18 @@ class MeasuredValve:
             top_centreline_deg=top.value if top else None,
             top_expanded_deg=top.expanded if top else None,
             card_top_centreline_deg=self.lobe.nose_deg if self.lobe else None,
+            curve=self.curve,
             advance_deg=advance_deg(line.valve, card_deg, centre.value) if centre and card_deg is not None else None,
             verdict=judged.verdict if judged else None,
             settles=judged.settles if judged else "",
         )
+
+
+def _curve_words(fit: LiftFit, worst: LiftPoint, dial_step_mm: float) -> str:
+    """How well the profile goes through the readings, and what it means where it does not."""
+    off = abs(fit.dial_zero_mm) > NOTED_STEPS * dial_step_mm
+    zero = f" The dial's zero, or the lash, is {fine(abs(fit.dial_zero_mm))} off what the profile takes." if off else ""
+    if fit.is_this_profile:
+        return f"It follows its profile within {fine(abs(fit.most_off_mm))}.{zero}"
+    where = f"It leaves its profile by {fine(abs(fit.most_off_mm))} where {length(worst.lift_mm)} was read"
+    return f"{where}: read that again; if it stays, the lobe is worn or is not the one of this profile.{zero}"

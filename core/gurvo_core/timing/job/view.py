@@ -60,6 +60,7 @@ class WheelCheckQuestion(Question):
 
     kind: Literal["wheel_check"] = "wheel_check"
     doing: str = "turn"
+    again: bool = Field(default=False, description="Whether it stays, to be answered at several places, until somebody goes on")
     found: str = Field(description="How the wheel sits, as far as it was told")
 
 
@@ -112,6 +113,7 @@ class LiftQuestion(Question):
     cylinder: int
     valve: Valve
     flank: Flank | Literal["top"]
+    again: bool = Field(default=False, description="Whether it stays, to be answered at several places, until somebody goes on")
 
 
 class CamQuestion(Question):
@@ -180,6 +182,17 @@ class EventFigure(View):
     readings: int
 
 
+class LiftCurve(View):
+    """A valve's whole lift curve against its profile."""
+
+    readings: int
+    centreline_deg: float | None  # None: too few readings yet
+    expanded_deg: float | None
+    card_deg: float | None
+    follows: bool | None  # whether it is the profile's, within what wheel and dial explain
+    words: str
+
+
 class ValveFigures(View):
     """What has been found for one valve at one checking lift."""
 
@@ -198,6 +211,7 @@ class ValveFigures(View):
     top_centreline_deg: float | None
     top_expanded_deg: float | None
     card_top_centreline_deg: float | None
+    curve: LiftCurve | None  # None: nothing was read at other lifts than the card's
     advance_deg: float | None
     verdict: Verdict | None
     settles: str

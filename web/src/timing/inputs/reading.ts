@@ -29,7 +29,8 @@ export function toEntry(
   }
   const { camshaft, cylinder, valve, flank } = question;
   const asked = question.field?.asked_mm;
-  const lift = asked != null ? { text: asked.toFixed(2), unit: 'mm' as const } : null;
+  const typed = question.field ? { text: draft.length, unit } : null;
+  const lift = asked != null ? { text: asked.toFixed(2), unit: 'mm' as const } : typed;
   return { kind: 'lift_reading', camshaft, cylinder, valve, flank, lift, ...common };
 }
 

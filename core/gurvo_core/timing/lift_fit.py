@@ -1,0 +1,132 @@
+"""A whole lift curve against the profile it should have: where its nose stands, and whether it is that profile at all.
+
+Unknown are the nose and the dial's own zero, in which a lash that is not the book's goes as well. Needs readings of both flanks, since
+either alone moves as much by one as by the other.
+"""
+
+__all__ = ["LEAST_LIFTS", "LEAST_POINTS", "LiftFit", "LiftPoint", "fit_lift"]
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import scipy  # its parts load themselves when first used: each takes a good part of a second
+from numpy.typing import NDArray
+
+from gurvo_core.engine import Camshaft, Lobe, Profile
+from gurvo_core.errors import NotConverged, ReadingError
+from gurvo_core.motion import lobe_lift_mm
+from gurvo_core.motion.lobe import ratio_and_lash
+
+LEAST_POINTS = 5  # two unknowns, and three that can contradict them
+LEAST_LIFTS = 3
+OUTLIER_SIGMAS = 3.5  # a normal error passes this once in some 2,000 readings
+SLOPE_STEP_CAM_DEG = 0.02
+SETTLING_ROUNDS = 3  # the weights depend on the nose by a hair only
+_Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True, kw_only=True)
+class LiftPoint:
+    """Crank degrees after the firing TDC of the valve's own cylinder, on the turn that is meant, and what the dial shows there."""
+
+    crank_deg: float
+    lift_mm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class LiftFit:
+    """Where the nose stands, and how well the profile goes through the readings."""
+
+    nose_deg: float
+    own_u_deg: float  # without the wheel's own curve and without its zero
+    counts: tuple[float, ...]  # what a degree of each point moves the nose by
+    dial_zero_mm: float
+    most_off_mm: float  # the largest of what is left, signed: above the profile is positive
+    most_off_at: int
+    is_this_profile: bool  # whether what is left is within what wheel and dial explain
+
+
+def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camshaft, Lobe], wheel_u: float, dial_u: float) -> LiftFit:
+    """Return where a lobe stands by weighted least squares over its whole lift curve.
+
+    Parameters
+    ----------
+    points : sequence of LiftPoint
+        At least five, at three lifts, on both flanks.
+    profile : Profile
+        The shape that the lobe should have.
+    lobe_of : tuple of Camshaft and Lobe
+        For ratio and lash.
+    wheel_u, dial_u : float
+        Standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
+
+    Returns
+    -------
+    fit : LiftFit
+        The nose after the firing TDC of its cylinder; its standard error is widened when points scatter more than the gauges explain.
+
+    Raises
+    ------
+    ReadingError
+        If there are too few points, or all lie on one flank.
+    NotConverged
+        If least squares finds no answer.
+
+    Source
+    ------
+    [effective-variance] variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares; what is left beyond 3.5 of its own
+    standard deviations is taken for another shape.
+
+    Example
+    -------
+    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
+    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
+    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
+    >>> read = {-80: 1.6481, -60: 3, -30: 4.875, 30: 4.875, 60: 3, 80: 1.6481}  # crank degrees from a nose at 470
+    >>> points = [LiftPoint(crank_deg=470 + at, lift_mm=mm) for at, mm in read.items()]
+    >>> round(fit_lift(points, table, (shaft, lobe), 0.1, 0.005).nose_deg, 3)
+    470.0
+    """
+    at_deg, lifts = np.array([point.crank_deg for point in points]), np.array([point.lift_mm for point in points])
+    _enough(at_deg, lifts)
+    ratio, lash_mm = ratio_and_lash(*lobe_of)
+
+    def lift_mm(nose_deg: float) -> _Array:
+        return np.asarray(ratio * lobe_lift_mm((at_deg - nose_deg) / 2, profile) - lash_mm, dtype=np.float64)
+
+    def slope(nose_deg: float) -> _Array:
+        step = 2 * SLOPE_STEP_CAM_DEG
+        return (lift_mm(nose_deg - step) - lift_mm(nose_deg + step)) / (2 * step)
+
+    nose_deg = float(np.sum(at_deg * lifts) / np.sum(lifts))
+    for _ in range(SETTLING_ROUNDS):
+        sigma = np.hypot(dial_u, slope(nose_deg) * wheel_u)
+        answer = scipy.optimize.least_squares(lambda p, s=sigma: (lift_mm(p[0]) + p[1] - lifts) / s, [nose_deg, 0.0], xtol=1e-14)
+        if not answer.success:
+            raise NotConverged("readings", answer.message, "the profile goes through these readings nowhere; look for a misread one")
+        nose_deg = float(answer.x[0])
+    if np.all(at_deg < nose_deg) or np.all(at_deg > nose_deg):
+        raise ReadingError("readings", len(points), "all readings lie on one flank; take some on the other too")
+    covariance = np.linalg.inv(answer.jac.T @ answer.jac)
+    left_mm = -answer.fun * sigma
+    free = np.sqrt(np.maximum(1 - np.einsum("ij,jk,ik->i", answer.jac, covariance, answer.jac), 1e-9))
+    standing_out = np.abs(answer.fun) / free
+    worst = int(np.argmax(np.abs(left_mm)))
+    scatter = max(1.0, float(np.sum(answer.fun**2)) / (len(points) - 2))
+    return LiftFit(
+        nose_deg=nose_deg,
+        own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
+        counts=tuple(float(one) for one in (covariance @ answer.jac.T)[0] * slope(nose_deg) / -sigma),
+        dial_zero_mm=float(answer.x[1]),
+        most_off_mm=float(left_mm[worst]),
+        most_off_at=worst,
+        is_this_profile=bool(np.max(standing_out) <= OUTLIER_SIGMAS),
+    )
+
+
+def _enough(at_deg: _Array, lifts: _Array) -> None:
+    apart = len(np.unique(lifts))
+    if len(at_deg) < LEAST_POINTS or apart < LEAST_LIFTS:
+        rule = f"a whole curve needs {LEAST_POINTS} readings at {LEAST_LIFTS} lifts at least; there are {len(at_deg)} at {apart}"
+        raise ReadingError("readings", len(at_deg), rule)
