@@ -6,21 +6,28 @@ name and renamed when they are whole.
 
 import hashlib
 import math
+import os
 import shutil
 import sqlite3
 import tempfile
 import time
-from contextlib import closing
+from collections.abc import Callable
+from contextlib import closing, suppress
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 
-from tools.house import CannotError, ensure_var
-from tools.locks import held
+from tools.house import CannotError, ensure_var, python_env
+from tools.locks import held, users_of
 from tools.serving import BACKUPS, MANAGE, PYTHON, SHOP_DB, migrate, run
 
 TABLES = {"work_entry", "work_engine", "engine_revision", "auth_user", "shop_shop"}
 KEEP = 14
 STAMP = "%Y%m%dT%H%M%S"
+
+
+class UnreadableError(CannotError):
+    """A database that SQLite cannot read."""
 
 
 def _seal_of(file: Path) -> Path:
@@ -70,9 +77,13 @@ def _copy(source: Path, target: Path) -> None:
         with closing(sqlite3.connect(source)) as here, closing(sqlite3.connect(part)) as there:
             here.backup(there)
             there.execute("PRAGMA journal_mode=DELETE")
-        part.replace(target)
+        _onto_disk(part)
+        _rename(part, target)
     except (OSError, sqlite3.Error) as error:
-        raise CannotError(f"{target.name} cannot be written ({error}); make room or choose another place. Nothing was changed.") from None
+        kind = (
+            UnreadableError if isinstance(error, sqlite3.DatabaseError) and not isinstance(error, sqlite3.OperationalError) else CannotError
+        )
+        raise kind(f"{target.name} cannot be written ({error}); make room or choose another place. Nothing was changed.") from None
     finally:
         part.unlink(missing_ok=True)
 
@@ -97,7 +108,8 @@ def backup(file: Path | None, database: Path = SHOP_DB) -> int:
         raise CannotError(f"{file} is there already; choose another name, nothing is overwritten.")
     if not file.resolve().parent.is_dir():
         raise CannotError(f"there is no folder {file.parent}; make it first.")
-    _copy(database, file)
+    with held(database, "a restore is at work; try again when it is done.", shared=True):
+        _copy(database, file)
     _seal(file)
     fault = _fault(file)
     if fault:
@@ -139,15 +151,74 @@ def restore(file: Path, database: Path = SHOP_DB, *, adopt: bool = False) -> int
         _refuse_foreign(file, database)
     ensure_var()
     with held(database, "stop the server first; nothing was changed."):
-        if database.exists():
-            kept = database.with_name(f"shop-before-restore-{datetime.now():{STAMP}-%f}.sqlite3")  # noqa: DTZ005
-            _copy(database, kept)
-            print(f"What stood there is kept as {kept.name}.")
-        _copy(file, database)
-        for rest in ("-wal", "-shm"):  # of the database that stood there
-            database.with_name(database.name + rest).unlink(missing_ok=True)
+        users = users_of(database)
+        if users:
+            listed = ", ".join(map(str, users))
+            raise CannotError(f"{database.name} is open in process {listed}: stop that first; nothing was changed.")
+        for step in restore_steps(file, database):
+            step()
     print(f"{file}: restored and checked.")
     return 0
+
+
+def restore_steps(file: Path, database: Path) -> list[Callable[[], object]]:
+    """What a restore does, one after the other; cut off between any two, the database is whole, the old one or the new."""
+    work, whole = (database.with_name(f"{database.name}.{name}") for name in ("restoring", "restored"))
+    steps = [partial(_clear, work, whole), partial(_copy, file, work), partial(bring_up, work), partial(_copy, work, whole)]
+    if database.exists():
+        steps += [partial(_keep, database), partial(_settle, database)]
+    return [*steps, partial(_clear_beside, database), partial(_rename, whole, database), partial(_clear, work, whole)]
+
+
+def bring_up(copy: Path) -> None:
+    """Bring a copy into today's shape, or refuse it: a table or column of ours that is missing is said."""
+    if run(PYTHON, MANAGE, "bring_up_to_date", env=python_env("shop", copy), quiet=True):
+        raise CannotError("the backup cannot be brought into today's shape; what is wrong stands above. Nothing was changed.")
+
+
+def _clear(*files: Path) -> None:
+    """Take away what a restore that was cut off has left."""
+    for file in files:
+        file.unlink(missing_ok=True)
+        _clear_beside(file)
+
+
+def _clear_beside(database: Path) -> None:
+    for rest in ("-wal", "-shm"):
+        database.with_name(database.name + rest).unlink(missing_ok=True)
+
+
+def _keep(database: Path) -> None:
+    """Keep what stands there; byte for byte where SQLite cannot read it any more."""
+    kept = database.with_name(f"shop-before-restore-{datetime.now():{STAMP}-%f}.sqlite3")  # noqa: DTZ005 - as the clock on the wall
+    try:
+        _copy(database, kept)
+    except UnreadableError:
+        for rest in ("", "-wal", "-shm"):
+            beside = database.with_name(database.name + rest)
+            if beside.exists():
+                shutil.copy(beside, kept.with_name(kept.name + rest))
+    print(f"What stood there is kept as {kept.name}.")
+
+
+def _settle(database: Path) -> None:
+    """Write what is still in the log beside a database into it, so that it is whole without."""
+    with suppress(sqlite3.DatabaseError), closing(sqlite3.connect(database)) as here:  # what cannot be read is kept as it is
+        here.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
+
+def _rename(file: Path, target: Path) -> None:
+    file.replace(target)
+    _onto_disk(target.parent)
+
+
+def _onto_disk(path: Path) -> None:
+    """Have the system write a file, or a folder's names, before it goes on."""
+    opened = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(opened)
+    finally:
+        os.close(opened)
 
 
 def _refuse_foreign(file: Path, database: Path) -> None:

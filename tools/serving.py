@@ -1,10 +1,12 @@
 """Starts Gurvo: the demo with a database of its own, or the shop's own server."""
 
 import os
+import signal
 import socket
 import subprocess
 import sys
 from pathlib import Path
+from typing import TextIO
 
 from tools.house import PYTHON, ROOT, VAR, CannotError, ensure_all, must, python_env, run
 from tools.locks import held
@@ -12,6 +14,8 @@ from tools.locks import held
 SHOP_DB = VAR / "shop.sqlite3"
 BACKUPS = VAR / "backups"
 DAY_S = 24 * 3600
+ENDING = (signal.SIGTERM, signal.SIGHUP, signal.SIGQUIT)
+STOPS_WITHIN_S = 15
 DEMO_DB = VAR / "demo.sqlite3"
 MANAGE = ROOT / "server" / "manage.py"
 DEMO_SIGN_INS = """
@@ -58,7 +62,7 @@ def bounds(port: int) -> dict[str, str | int]:
     }
 
 
-def server_command(port: int) -> list[str]:
+def server_command(port: int, program: str = "waitress") -> list[str]:
     """The server in front of Django. It reads each request whole before a worker is bound to it, so that a client that stalls holds
     a socket and never a worker.
     """
@@ -67,7 +71,7 @@ def server_command(port: int) -> list[str]:
     if proxy:  # its word is taken for scheme, host and address; what others claim is cleared
         headers = "x-forwarded-for x-forwarded-proto x-forwarded-host"
         given += [f"--trusted-proxy={proxy}", f"--trusted-proxy-headers={headers}", "--clear-untrusted-proxy-headers"]
-    return [str(PYTHON), "-m", "waitress", "--asyncore-use-poll", *given, "config.wsgi:application"]
+    return [str(PYTHON), "-m", program, "--asyncore-use-poll", *given, "config.wsgi:application"]
 
 
 def _serve(port: int, env: dict[str, str]) -> int:
@@ -76,19 +80,41 @@ def _serve(port: int, env: dict[str, str]) -> int:
     os.execve(command[0], command, {**os.environ, **env})
 
 
-def _serve_and_keep(port: int, env: dict[str, str]) -> int:
-    """Run the shop's server, and beside it, once a day, verify every ledger and back the shop up."""
-    server = subprocess.Popen(server_command(port), cwd=ROOT / "server", env={**os.environ, **env})
+def _serve_and_keep(port: int, env: dict[str, str], lock: TextIO) -> int:
+    """Run the shop's server, and beside it, at once and once a day, verify every ledger and back the shop up.
+
+    On every signal the server ends first. Should this be killed without warning, the server misses the other end of its pipe and ends by
+    itself; as long as it lives it holds the lock.
+    """
+    for number in ENDING:
+        signal.signal(number, _end)
+    command = server_command(port, "tools.answering")
+    server = subprocess.Popen(command, cwd=ROOT / "server", env={**os.environ, **env}, stdin=subprocess.PIPE, pass_fds=[lock.fileno()])
     try:
         while True:
+            _daily(env)
             try:
                 return server.wait(timeout=DAY_S)
             except subprocess.TimeoutExpired:
-                _daily(env)
+                continue
     except KeyboardInterrupt:
         return 130
     finally:
-        server.terminate()
+        _stop(server)
+
+
+def _end(number: int, _frame: object) -> None:
+    raise SystemExit(128 + number)
+
+
+def _stop(server: subprocess.Popen[bytes]) -> None:
+    """Let it finish what it is answering, then see that it is gone."""
+    assert server.stdin is not None
+    server.stdin.close()
+    try:
+        server.wait(timeout=STOPS_WITHIN_S)
+    except subprocess.TimeoutExpired:
+        server.kill()
         server.wait()
 
 
@@ -130,18 +156,18 @@ def serve(port: int) -> int:
     _ensure_port(port)
     ensure_all()
     first_time = not SHOP_DB.exists()
-    with held(SHOP_DB, "another ./gurvo serve or a restore is at work; stop it first."):
-        return _serve_shop(port, first_time=first_time)
+    serving = SHOP_DB.with_name(f"{SHOP_DB.name}.serving")  # one server; people, gauges and backups may come beside it
+    with held(serving, "another ./gurvo serve is at work; stop it first.") as lock:
+        return _serve_shop(port, lock, first_time=first_time)
 
 
-def _serve_shop(port: int, *, first_time: bool) -> int:
+def _serve_shop(port: int, lock: TextIO, *, first_time: bool) -> int:
     env = migrate(SHOP_DB)
     SHOP_DB.chmod(0o600)
-    _daily(env)
     if first_time:
         print("The shop is empty: add people with ./gurvo person, gauges with ./gurvo gauge, engine families with ./gurvo family.")
     print(f"\nGurvo: http://127.0.0.1:{port}\n\nCtrl-C stops it.", flush=True)
-    return _serve_and_keep(port, env)
+    return _serve_and_keep(port, env, lock)
 
 
 def manage_shop(*command: str) -> int:

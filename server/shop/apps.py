@@ -1,9 +1,16 @@
 """The shop: people, stands, gauges."""
 
 from django.apps import AppConfig
+from django.db.backends.signals import connection_created
+
+from shop.in_use import share
 
 
 class ShopConfig(AppConfig):
     """Application of the room ``shop``."""
 
     name = "shop"
+
+    def ready(self) -> None:
+        """Share the lock of every database that is opened."""
+        connection_created.connect(share, dispatch_uid="share")

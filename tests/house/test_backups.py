@@ -27,6 +27,7 @@ class BackupTests(unittest.TestCase):
         self.enterContext(redirect_stdout(io.StringIO()))
         self.enterContext(mock.patch.object(house, "VAR", self.folder))
         self.enterContext(mock.patch.object(backups, "BACKUPS", self.folder / "backups"))
+        self.enterContext(mock.patch.object(backups, "bring_up"))  # tried on a whole database in test_real_server
 
     def make(self, name, text, shop="one", *, demo=False):
         """A small database that looks like Gurvo's."""
@@ -123,6 +124,47 @@ class BackupTests(unittest.TestCase):
         with held(self.shop, "it is at work"):
             self.refused("in use: stop the server first", self.copy)
         backups.restore(self.copy, self.shop)
+
+    def test_a_restore_waits_for_whoever_has_the_database_open_lock_or_no_lock(self):
+        backups.backup(self.copy, self.shop)
+        with self.shop.open() as file:
+            opened = subprocess.Popen(["sleep", "600"], stdin=file)
+        self.addCleanup(opened.wait)
+        self.addCleanup(opened.kill)
+        self.refused(f"open in process {opened.pid}: stop that first", self.copy)
+
+    def test_cut_off_between_any_two_steps_the_database_is_whole(self):
+        """The old one with what was only in its log, or the new one; restored again it is the new one."""
+        backups.backup(self.copy, self.shop)
+        steps = len(backups.restore_steps(self.copy, self.shop))
+        for done in range(steps + 1):
+            with self.subTest(done=done):
+                self.stand_with_a_log(f"only in the log {done}")
+                for step in backups.restore_steps(self.copy, self.shop)[:done]:
+                    step()
+                self.assertEqual(self.text_in(self.shop), "cold shop" if done >= steps - 1 else f"only in the log {done}")
+                backups.restore(self.copy, self.shop)
+                self.assertEqual(self.text_in(self.shop), "cold shop")
+                self.assertEqual([one.name for one in self.folder.glob("shop.sqlite3.restor*")], [])
+
+    def stand_with_a_log(self, text):
+        """A database as a power cut leaves it: its last words only in the log beside it."""
+        self.shop.unlink()
+        was = self.make("was.sqlite3", "before")
+        with closing(sqlite3.connect(was)) as database:
+            database.execute("PRAGMA journal_mode=WAL")
+            database.execute("UPDATE work_entry SET body = ?", (text,))
+            database.commit()
+            for end in ("", "-wal"):
+                shutil.copy(f"{was}{end}", f"{self.shop}{end}")
+        was.unlink()
+
+    def test_what_cannot_be_read_any_more_is_kept_byte_for_byte(self):
+        backups.backup(self.copy, self.shop)
+        self.shop.write_bytes(b"torn" * 3000)
+        backups.restore(self.copy, self.shop, adopt=True)
+        self.assertEqual(self.text_in(self.shop), "cold shop")
+        self.assertEqual([file.read_bytes()[:8] for file in self.folder.glob("shop-before-restore-*")], [b"torntorn"])
 
     def test_the_shops_own_folder_is_thinned_to_the_newest(self):
         for n in range(4):

@@ -261,4 +261,4 @@ def _curve_words(fit: LiftFit, worst: LiftPoint, dial_step_mm: float) -> str:
     if fit.is_this_profile:
         return f"It follows its profile within {fine(abs(fit.most_off_mm))}.{zero}"
     where = f"It leaves its profile by {fine(abs(fit.most_off_mm))} where {length(worst.lift_mm)} was read"
-    return f"{where}: read that again; if it stays, the lobe is worn or is not the one of this profile.{zero}"
+    return f"{where}: read that again; if it stays, the lobe is worn or is not the one of this profile."

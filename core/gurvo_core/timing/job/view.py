@@ -6,6 +6,7 @@ __all__ = [
     "CrankAt",
     "EventFigure",
     "LengthField",
+    "LiftCurve",
     "LiftQuestion",
     "MethodQuestion",
     "Offer",

@@ -1,10 +1,27 @@
 """What every start begins with: the database in its newest shape, and what the Floor shows of engines whose summary is of other rules."""
 
+from collections.abc import Iterator
+
+from django.apps import apps
 from django.core.management import call_command
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandError
+from django.db import connection
 
 from work.models import Engine
 from work.services import refresh_summaries
+
+
+def _missing() -> Iterator[str]:
+    """Tables and columns of ours that the database should have by its own list of migrations, and has not."""
+    with connection.cursor() as cursor:
+        tables = set(connection.introspection.table_names(cursor))
+        for model in apps.get_models(include_auto_created=True):
+            options = model._meta
+            if options.db_table not in tables:
+                yield f"table {options.db_table}"
+                continue
+            has = {column.name for column in connection.introspection.get_table_description(cursor, options.db_table)}
+            yield from (f"column {options.db_table}.{field.column}" for field in options.local_concrete_fields if field.column not in has)
 
 
 class Command(BaseCommand):
@@ -13,4 +30,7 @@ class Command(BaseCommand):
     def handle(self, *_args: object, **_options: object) -> None:
         """Migrate, then go through all engines whose summary is stale."""
         call_command("migrate", verbosity=0)
+        missing = list(_missing())
+        if missing:
+            raise CommandError(f"This database is not whole: it has no {', '.join(missing)}. Take another copy.")
         refresh_summaries(Engine.objects.stale().iterator())
