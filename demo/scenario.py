@@ -84,7 +84,7 @@ def _mark_as_demo() -> None:
     """No backup of the demo is ever taken for a shop's."""
     from shop.models import Shop
 
-    Shop.objects.update(is_demo=True)
+    Shop.objects.update_or_create(defaults={"is_demo": True})
 
 
 def _add_people() -> None:
@@ -109,8 +109,10 @@ def load(*, whole: bool = True) -> None:
 
     _mark_as_demo()
     _add_people()
-    Gauge.objects.bulk_create(Gauge(**gauge) for gauge in GAUGES)
-    StockItem.objects.bulk_create(StockItem(part=part, size=size, count=count, lot=lot) for part, size, count, lot in STOCK)
+    for gauge in GAUGES:
+        Gauge.objects.create(**gauge)
+    for part, size, count, lot in STOCK:
+        StockItem.objects.create(part=part, size=size, count=count, lot=lot)
     lead, builder = User.objects.get(username="oren"), User.objects.get(username="della")
     documents = {file.stem: family_data(file.stem) for file in sorted(FAMILIES.glob("*.json"))}
     for document in documents.values():

@@ -129,10 +129,16 @@ def backup_and_thin(keep: int = KEEP, database: Path = SHOP_DB) -> int:
     return code
 
 
-def last_backup_s() -> float:
-    """How long ago the last backup into the shop's own folder was made [s]; for ever when there is none."""
+def last_backup() -> Path | None:
+    """The newest in the shop's own folder."""
     own = _own_backups()
-    return time.time() - own[-1].stat().st_mtime if own else math.inf
+    return own[-1] if own else None
+
+
+def last_backup_s() -> float:
+    """How long ago it was made [s]; for ever when there is none."""
+    newest = last_backup()
+    return time.time() - newest.stat().st_mtime if newest else math.inf
 
 
 def _own_backups() -> list[Path]:

@@ -60,6 +60,7 @@ def _add_safekeeping(commands: Any) -> None:
     kills.add_argument("rounds", type=int, nargs="?", default=200)
     verify = commands.add_parser("verify", help="check that every ledger, or a record handed out, is as it was sealed")
     verify.add_argument("record", nargs="?", help="a record in JSON")
+    verify.add_argument("--against", help="a backup, a record, a file with a shop's head, or the head itself as it is printed")
 
 
 def _hours(text: str) -> float:
@@ -79,6 +80,11 @@ def _backup(args: argparse.Namespace) -> int:
         except house.CannotError as error:  # a full disk may have room tomorrow
             print(f"gurvo: {error}", file=sys.stderr, flush=True)
         time.sleep(args.every)
+
+
+def _verify_arguments(args: argparse.Namespace) -> list[str]:
+    against = args.against and (str(Path(args.against).resolve()) if Path(args.against).exists() else args.against)
+    return [*([str(Path(args.record).resolve())] if args.record else []), *(["--against", against] if against else [])]
 
 
 def _gauge_arguments(args: argparse.Namespace) -> list[str]:
@@ -103,7 +109,7 @@ def main() -> int:
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),
         "torture": lambda: torture.torture(args.rounds),
         "rehearse": backups.rehearse,
-        "verify": lambda: serving.manage_shop("verify", *([str(Path(args.record).resolve())] if args.record else [])),
+        "verify": lambda: serving.manage_shop("verify", *_verify_arguments(args)),
         "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),
         "people": lambda: serving.manage_shop("people", *args.change),
         "gauge": lambda: serving.manage_shop("add_gauge", *_gauge_arguments(args)),

@@ -120,9 +120,10 @@ def _stop(server: subprocess.Popen[bytes]) -> None:
 
 def _daily(env: dict[str, str]) -> None:
     """Verify, and back up unless that was done within a day. What cannot be done is said; the server goes on."""
-    from tools.backups import backup_and_thin, last_backup_s
+    from tools.backups import backup_and_thin, last_backup, last_backup_s
 
-    run(PYTHON, MANAGE, "verify", env=env)
+    before = last_backup()
+    run(PYTHON, MANAGE, "verify", *(["--against", before] if before else []), env=env)
     try:
         if last_backup_s() > DAY_S - 60:
             backup_and_thin()

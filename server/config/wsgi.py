@@ -12,7 +12,11 @@ from gurvo_core.units import per_unit
 # an entry lets go of the interpreter at every step of its queries; beside one busy thread it would wait its whole turn each time
 sys.setswitchinterval(0.0002)
 application = get_wsgi_application()
+
+from work.watch import Watch  # noqa: E402 - once Django is ready
+
 assert get_resolver().url_patterns  # all of the house is loaded before the first request
+Watch().start()
 per_unit("in")  # and the table of units
 # what stays for ever is not looked through for rubbish again: that falls on one request or another and costs it a fifth of a second
 gc.collect()

@@ -12,5 +12,8 @@ class ShopConfig(AppConfig):
     name = "shop"
 
     def ready(self) -> None:
-        """Share the lock of every database that is opened."""
+        """Share the lock of every database that is opened; keep the shop's own tables in the daybook."""
         connection_created.connect(share, dispatch_uid="share")
+        from shop.booked import begin
+
+        begin()

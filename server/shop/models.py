@@ -25,6 +25,7 @@ class Shop(models.Model):
     day_begins = models.TimeField(default=time(7, 30))
     day_ends = models.TimeField(default=time(16, 0))
     works_saturdays = models.BooleanField(default=False)
+    misfit = models.CharField(max_length=300, blank=True, help_text="The first thing that does not fit the daybook")
 
     def __str__(self) -> str:
         """By its id."""
@@ -36,6 +37,12 @@ def working_hours() -> WorkingHours:
     """When this shop works; asked with every entry, so kept for a while, and forgotten when the lead changes it."""
     shop = Shop.objects.first() or Shop()
     return WorkingHours(begins=shop.day_begins, ends=shop.day_ends, days=tuple(range(6 if shop.works_saturdays else 5)))
+
+
+@cached(TTLCache(1, ttl=HOURS_KEPT_S), lock=Lock())
+def misfit_of_shop() -> str:
+    """The first thing that does not fit the daybook, as it was last looked at; asked by every Floor, so kept for a while."""
+    return Shop.objects.values_list("misfit", flat=True).first() or ""
 
 
 class Pin(models.Model):
@@ -170,6 +177,25 @@ class StockTaken(models.Model):
     def __str__(self) -> str:
         """Which, and for which engine."""
         return f"{self.serial} takes {self.pieces} of {self.part} {self.size}"
+
+
+class DayLine(models.Model):
+    """One line of the daybook: what a row of some table holds since then, sealed over the line before it."""
+
+    seq = models.PositiveIntegerField(primary_key=True)
+    at = models.DateTimeField(db_index=True)
+    by = models.CharField(max_length=150)
+    name = models.CharField(max_length=20, help_text="Which table, as the daybook calls it")
+    key = models.CharField(max_length=150)
+    says = models.JSONField(null=True, help_text="What the row holds; nothing when it is gone")
+    digest = models.CharField(max_length=64)
+
+    class Meta:
+        indexes = [models.Index(fields=["name", "key", "-seq"], name="newest_line")]
+
+    def __str__(self) -> str:
+        """Which row, and when."""
+        return f"{self.seq}: {self.name} {self.key}"
 
 
 class Preference(models.Model):

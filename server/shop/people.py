@@ -125,7 +125,8 @@ def choose(*, alone_minutes: int, day_begins: time, day_ends: time, works_saturd
     """Keep what the shop has chosen: when a bench left alone asks who is there, and when the shop works."""
     if not day_begins < day_ends:
         raise Refusal(f"The day would end at {day_ends:%H:%M}, before it begins; give a later end.", "day_ends")
-    Shop.objects.update(alone_minutes=alone_minutes, day_begins=day_begins, day_ends=day_ends, works_saturdays=works_saturdays)
+    chosen = {"alone_minutes": alone_minutes, "day_begins": day_begins, "day_ends": day_ends, "works_saturdays": works_saturdays}
+    Shop.objects.update_or_create(defaults=chosen)
     working_hours.cache_clear()
 
 

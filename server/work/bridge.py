@@ -27,7 +27,7 @@ from gurvo_core.work import ROOMS, BenchState, House, TapeLine
 from shop.roles import shown_name
 from work.errors import BrokenLedger, Meanwhile
 from work.models import Engine, Entry
-from work.seals import NO_TAIL, row_misfit
+from work.seals import NO_TAIL, OTHER_DOCUMENT, document_digest, row_misfit
 from work.times import minutes_of
 
 # before the last room, which closes the record, stand those that a shop adds in its settings
@@ -106,7 +106,7 @@ def ledger_of(engine: Engine) -> Ledger:
     if known is None:
         known = _empty(engine)
     if known.revision_id != engine.revision_id:
-        known = on_revision(known, engine.revision_id)
+        known = _on_its_own_document(engine, on_revision(known, engine.revision_id))
     last = known.entries[-1] if known.entries else None
     if known.head == engine.head:
         return keep(engine, known)
@@ -117,7 +117,22 @@ def ledger_of(engine: Engine) -> Ledger:
         grown = _grown(engine, known, rows[1:] if last else rows)
     if grown.head != engine.head and not grown.misfit:
         grown = replace(grown, misfit=NO_TAIL)
-    return keep(engine, grown)
+    return keep(engine, _on_its_own_document(engine, grown))
+
+
+def _on_its_own_document(engine: Engine, ledger: Ledger) -> Ledger:
+    """Note it when an engine's row names another document than its last entry was judged on, or moved it to."""
+    if ledger.misfit or not ledger.entries:
+        return ledger
+    last = Entry.objects.filter(engine=engine).order_by("-seq").values("body", "revision_id").first()
+    if last is None or last["body"]["kind"] == "revision" or document_digest(last["revision_id"]) == document_digest(engine.revision_id):
+        return ledger
+    return replace(ledger, misfit=OTHER_DOCUMENT)
+
+
+def read_anew(engine: Engine) -> Ledger:
+    """Return an engine's ledger as it is kept now, whatever this process knows of it."""
+    return _grown(engine, _empty(engine), Entry.objects.filter(engine=engine).since(1))
 
 
 def with_row(ledger: Ledger, row: Entry, body: Body, gauges: tuple[Gauge, ...]) -> Ledger:

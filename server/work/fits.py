@@ -17,6 +17,7 @@ from gurvo_core.lash.job.sheet import lash_sheet
 from gurvo_core.lash.job.view import LashSheet
 from gurvo_core.ledger import Folded
 from shop.gauges import keep_scatter, shelf
+from shop.models import Gauge
 from shop.stock import free_stock, take_stock
 from work import bridge
 from work.models import Engine, FitFigure
@@ -29,6 +30,27 @@ def _rooms(folded: Folded) -> tuple[FitsState, LashState] | None:
     if "fits" not in folded.states or "lash" not in folded.states:
         return None
     return folded.states["fits"], folded.states["lash"]
+
+
+def figures_of(engine: Engine, ledger: bridge.Ledger) -> list[tuple[Any, ...]]:
+    """How places of an engine's fits came out, as rows."""
+    rooms = _rooms(ledger.folded)
+    return [(engine.about.family, one.fit, one.place, one.value_mm) for one in figures_kept(rooms[0])] if rooms else []
+
+
+def taken_of(_engine: Engine, ledger: bridge.Ledger) -> list[tuple[Any, ...]]:
+    """What an engine takes from stock, as rows."""
+    rooms = _rooms(ledger.folded)
+    taken = pieces_taken(rooms[0]) | shims_taken(rooms[1]) if rooms else {}
+    return [(part, size, pieces) for (part, size), pieces in taken.items() if pieces]
+
+
+def scatter_of(_engine: Engine, ledger: bridge.Ledger) -> list[tuple[Any, ...]]:
+    """How repeats scattered on an engine, as rows, of gauges that the shop has."""
+    rooms = _rooms(ledger.folded)
+    own = scatter_kept(rooms[0]) if rooms else {}
+    there = set(Gauge.objects.filter(pk__in=own).values_list("pk", flat=True))
+    return [(code, one.squares, one.freedom) for code, one in own.items() if code in there]
 
 
 def keep_fits(engine: Engine, before: Folded, after: Folded) -> None:

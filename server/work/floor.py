@@ -4,9 +4,10 @@ from functools import lru_cache
 
 from django.core.paginator import Paginator
 from django.utils import timezone
+from pydantic import ValidationError
 
 from gurvo_core.work import RULES_VERSION
-from shop.models import working_hours
+from shop.models import misfit_of_shop, working_hours
 from work import services
 from work.models import Engine, EngineSummary
 from work.roll import ROLL, Line, Moment, read
@@ -19,7 +20,7 @@ MOST_WORDS = 5
 def floor_moment() -> Moment:
     """Return what changes with everything the Floor shows, the hour included: by it goes when an engine will be done."""
     misfits = EngineSummary.objects.filter(chain__gt="").values_list("pk", "chain")  # a walk of the seals changes no ledger
-    return Moment(Engine.objects.moment(), tuple(misfits), f"{timezone.localtime():%Y-%m-%d %H}", working_hours())
+    return Moment(Engine.objects.moment(), tuple(misfits), f"{timezone.localtime():%Y-%m-%d %H}", working_hours(), misfit_of_shop())
 
 
 def floor_tag(wanted: FloorFilter, moment: Moment) -> str:
@@ -50,6 +51,7 @@ def floor_json(wanted: FloorFilter, moment: Moment) -> str:
         out=tally.out,
         to_sign=tally.to_sign,
         late=tally.late(timezone.localdate()),
+        misfit=moment.misfit,
     ).model_dump_json()
 
 
@@ -61,8 +63,17 @@ def _rows(lines: list[Line], moment: Moment) -> list[FloorRow]:
         floor_json.cache_clear()
         anew = dict(zip(stale, ROLL.read_again(stale), strict=True))
         lines = [anew.get(line.serial, line) for line in lines]
+    return [_row(line, moment) for line in lines]
+
+
+def _row(line: Line, moment: Moment) -> FloorRow:
+    """One line as it is shown; where what was kept of it cannot be, it is worked out anew."""
     today = timezone.localdate()
-    return [line.row(today, moment.hours, moment.hour) for line in lines]
+    try:
+        return line.row(today, moment.hours, moment.hour)
+    except (ValidationError, TypeError):
+        services.refresh_summaries(Engine.objects.filter(pk=line.serial))
+        return ROLL.read_again([line.serial])[0].row(today, moment.hours, moment.hour)
 
 
 def _found(lines: list[Line], wanted: FloorFilter) -> list[Line]:

@@ -15,7 +15,7 @@ from django.utils import timezone
 from gurvo_core.run.ready import WorkingHours, ready_at
 from gurvo_core.work import RULES_VERSION
 from shop.roles import called
-from work.models import Engine
+from work.models import Engine, EngineSummary
 from work.schemas import FloorRow
 
 OWN = ("serial", "purpose", "stand", "promised", "whereabouts", "aside_because")
@@ -50,6 +50,7 @@ class Moment(NamedTuple):
     misfits: tuple[tuple[str, str], ...]
     hour: str
     hours: WorkingHours
+    misfit: str = ""  # of the shop's daybook
 
 
 class Line:
@@ -128,7 +129,19 @@ def _expected(left_minutes: float, hours: WorkingHours) -> date | None:
 def read(serials: Iterable[str] | None = None) -> list[Line]:
     """Read some engines, or all of them, in their order."""
     engines = Engine.objects.all() if serials is None else Engine.objects.filter(pk__in=list(serials))
-    return [Line(plain) for plain in engines.in_order().values(*COLUMNS)]
+    try:
+        return [Line(plain) for plain in engines.in_order().values(*COLUMNS)]
+    except (ValueError, TypeError):  # one odd value: what was kept of that engine is made anew
+        for serial in engines.values_list("pk", flat=True):
+            _drop_if_odd(serial)
+        return [Line(plain) for plain in engines.in_order().values(*COLUMNS)]
+
+
+def _drop_if_odd(serial: str) -> None:
+    try:
+        EngineSummary.objects.filter(engine=serial).values().first()
+    except (ValueError, TypeError):
+        EngineSummary.objects.filter(engine=serial).delete()
 
 
 class Tally:

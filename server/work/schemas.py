@@ -124,6 +124,7 @@ class FloorPage(BaseModel):
     taken_stands: list[int]
     out: int
     to_sign: int
+    misfit: str = Field(description="The first thing that does not fit the shop's daybook; empty when all does")
     late: int
 
 

@@ -9,6 +9,7 @@ from gurvo_core.ledger.chain import START, content_of, digest_of, misfit
 from work.models import Engine, Entry
 
 NO_TAIL = "its last entries are missing"
+OTHER_DOCUMENT = "its row names another engine document than its entries were judged on"
 
 
 @lru_cache(maxsize=256)
@@ -36,6 +37,8 @@ def seal(row: Entry, before: str) -> None:
 
 def row_misfit(row: Entry, *, seq: int, before: str) -> str:
     """Return what does not fit about a row that was read; empty when it does."""
+    if row.kind != row.body.get("kind"):
+        return f"entry {seq} is kept as another kind than it is"
     try:
         return misfit(sealed_content(row, before), row.digest, seq=seq, before=before)
     except (TypeError, ValueError) as error:

@@ -15,12 +15,17 @@ KEPT = 25  # builds a step's median is taken of, the newest
 
 def keep_time(engine: Engine, body: Body, before: LedgerEntry | None, after: LedgerEntry) -> None:
     """Keep how long a step took, from the entry before it by the same person."""
+    taken = minutes_taken(body, before, after)
+    if taken is not None:
+        insert_one(StepTime(engine=engine, family=engine.about.family, step=taken[0], minutes=taken[1]))
+
+
+def minutes_taken(body: Body, before: LedgerEntry | None, after: LedgerEntry) -> tuple[str, float] | None:
+    """Which step an entry ends and how long it took, from the entry before it by the same person; None where that says nothing."""
     if not isinstance(body, StepDone) or before is None or before.by != after.by:
-        return
+        return None
     taken = after.at - before.at
-    if timedelta() < taken <= LONGEST:
-        minutes = taken.total_seconds() / 60
-        insert_one(StepTime(engine=engine, family=engine.about.family, step=body.step, minutes=minutes))
+    return (body.step, taken.total_seconds() / 60) if timedelta() < taken <= LONGEST else None
 
 
 def minutes_of(family: str) -> dict[str, float]:

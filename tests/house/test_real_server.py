@@ -1,6 +1,7 @@
 """A real server on a database of its own: killed, stalled and asked for large things."""
 
 import io
+import json
 import os
 import shutil
 import signal
@@ -14,6 +15,7 @@ import unittest
 import uuid
 from contextlib import ExitStack, closing, contextmanager, redirect_stderr, redirect_stdout, suppress
 from pathlib import Path
+from unittest import mock
 
 from tools import backups
 from tools.house import PYTHON, ROOT, CannotError
@@ -104,6 +106,22 @@ class RealServerTests(unittest.TestCase):
                 backups.restore(short, self.database, adopt=True)
             self.assertRegex(said.getvalue(), "it has no (table shop_gaugescatter|column work_engine.purpose)")
             self.assertEqual(self.database.read_bytes(), before)
+
+    def test_an_edit_by_other_hands_is_seen_while_the_server_runs(self):
+        words = "UPDATE work_entry SET by_name=? WHERE engine_id='Q4-0170' AND seq=1"
+        with mock.patch.dict(os.environ, GURVO_WATCH_S="0.5"), running_server(self.database) as port:
+            builder = Person(port, "della", "hillside-builder")
+
+            def misfit():
+                return json.loads(builder.call("GET", "/api/engines/Q4-0170"))["engine"]["misfit"]
+
+            self.assertEqual(misfit(), "")
+            with closing(sqlite3.connect(self.database, timeout=20)) as database:
+                name = database.execute("SELECT by_name FROM work_entry WHERE engine_id='Q4-0170' AND seq=1").fetchone()
+                for by, seen in (("Somebody", "entry 1 is not as it was sealed"), (*name, "")):
+                    database.execute(words, (by,))
+                    database.commit()
+                    wait_until(lambda seen=seen: misfit() == seen)
 
     @contextmanager
     def serving(self):

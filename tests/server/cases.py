@@ -9,8 +9,9 @@ from django.utils import timezone
 from engine.bridge import about_of, document_of
 from engine.models import Revision
 from engine.services import add_revision
+from shop.daybook import book_all
 from shop.gauges import forget_pulls
-from shop.models import Gauge, Shop, working_hours
+from shop.models import Gauge, Shop, misfit_of_shop, working_hours
 from tests.engines import LENGTHS, SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
 from work.floor import forget
 from work.models import Engine, Entry
@@ -34,6 +35,7 @@ def forget_all():
     document_digest.cache_clear()
     forget()
     working_hours.cache_clear()
+    misfit_of_shop.cache_clear()
     forget_pulls()
 
 
@@ -54,6 +56,7 @@ def fill_shop():
     for stand, purpose in ((1, "test pump"), (2, "tractor")):
         engine = Engine.objects.create(serial=f"T-{stand}", revision=revision, purpose=purpose, stand=stand, builder=builder)
         keep_summary(engine)
+    book_all()
 
 
 def put_row(engine, **how):

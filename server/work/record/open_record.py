@@ -4,9 +4,11 @@ it anywhere. It is written out in pieces, so that a long one is never held whole
 
 import json
 from collections.abc import Iterator
+from datetime import UTC
 
 from engine.models import Revision
 from gurvo_core.ledger.chain import START
+from work.heads import head_now
 from work.models import Engine, Entry
 from work.seals import document_digest, sealed_content
 
@@ -27,7 +29,8 @@ def as_json(engine: Engine) -> Iterator[str]:
     for n, row in enumerate(Entry.objects.filter(engine=engine).since(1).iterator()):
         yield f"{',' if n else ''}\n{_json({**sealed_content(row, before), 'digest': row.digest})}"
         before = row.digest
-    yield f'],\n"head": "{engine.head}"}}\n'
+    shop = head_now()
+    yield f'],\n"head": "{engine.head}",\n"shop": "{shop.at.astimezone(UTC).isoformat()} {shop.root}"}}\n'
 
 
 def _json(value: object) -> str:

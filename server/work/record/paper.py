@@ -16,6 +16,7 @@ from press.fonts_of import cannot_show
 from press.pdf import pdf_of
 from shop.errors import Conflict
 from work import bridge
+from work.heads import head_now
 from work.models import Engine
 from work.record.diagram import arcs, ticks
 from work.record.drive import drive_on_paper
@@ -96,6 +97,7 @@ def as_pdf(engine: Engine) -> bytes:
             "printed": timezone.localtime(),
             "misfit": ledger.misfit,
             "head": ledger.code,
+            "shop_head": head_now().words,
             "code": square_code(f"{engine.serial} {ledger.head}"),
             "zone": timezone.get_current_timezone_name(),
         },

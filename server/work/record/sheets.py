@@ -11,6 +11,7 @@ from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import say
 from press.pdf import pdf_of
 from work import bridge
+from work.heads import head_now
 from work.models import Engine
 from work.record.paper import ON_PAPER, square_code
 
@@ -38,6 +39,7 @@ def check_sheet_page(engine: Engine) -> str:
     kit = [part for part in ledger.folded.document.kit if part.only_in is None or part.only_in in _options(engine)]
     tools = dict.fromkeys(tool for one in plan.steps for tool in one.step.tools)
     shown = {"engine": engine, "steps": steps, "kit": kit, "tools": list(tools), "printed": timezone.localtime()}
+    shown["shop_head"] = head_now().words
     return render_to_string("work/check_sheet.html", shown)
 
 
@@ -68,6 +70,7 @@ def first_start_page(engine: Engine) -> str:
         "cautions": start.cautions if start else (),
         "hours": start.oil_change_hours if start else None,
         "days": days,
+        "shop_head": head_now().words,
         "due": timezone.localtime(started.at) + timedelta(days=days) if started and days else None,
     }
     return render_to_string("work/first_start.html", shown)
@@ -84,7 +87,7 @@ def as_labels(engine: Engine, *, small: bool = False) -> bytes:
         for part in parts
         for place in part.places or [str(n) for n in range(1, part.count + 1)]
     ]
-    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels, "small": small}))
+    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels, "small": small, "shop_head": head_now().words}))
 
 
 def _options(engine: Engine) -> frozenset[str]:

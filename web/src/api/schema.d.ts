@@ -3519,6 +3519,11 @@ export interface components {
             found: number;
             /** Late */
             late: number;
+            /**
+             * Misfit
+             * @description The first thing that does not fit the shop's daybook; empty when all does
+             */
+            misfit: string;
             /** On Stands */
             on_stands: number;
             /** Out */

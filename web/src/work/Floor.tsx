@@ -68,6 +68,11 @@ export function Floor() {
           </div>
           {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
         </div>
+        {data?.misfit && (
+          <Notice title="The shop's own figures are not as Gurvo kept them">
+            {data.misfit}. Somebody changed the file by other hands: ask the lead, who verifies it and compares with a backup.
+          </Notice>
+        )}
         {isPending && <Waiting what="Walking round the stands" />}
         {error && !data && (
           <Notice title="The floor cannot be shown" retry={() => refetch()}>

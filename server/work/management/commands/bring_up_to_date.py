@@ -7,6 +7,8 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.db import connection
 
+from shop.daybook import book_all
+from shop.models import DayLine
 from work.models import Engine
 from work.services import refresh_summaries
 
@@ -33,4 +35,6 @@ class Command(BaseCommand):
         missing = list(_missing())
         if missing:
             raise CommandError(f"This database is not whole: it has no {', '.join(missing)}. Take another copy.")
+        if not DayLine.objects.exists():  # a new shop, or one from before there was a daybook: it begins with what is there
+            book_all()
         refresh_summaries(Engine.objects.stale().iterator())

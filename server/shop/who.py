@@ -1,0 +1,22 @@
+"""Whoever is signed in stands in the daybook as who did it."""
+
+__all__ = ["note_who"]
+
+from collections.abc import Callable
+
+from django.http import HttpRequest, HttpResponse
+
+from shop.daybook import does
+
+Handler = Callable[[HttpRequest], HttpResponse]
+NOBODY = "nobody signed in"
+
+
+def note_who(get_response: Handler) -> Handler:
+    """Say who it is while a request is answered; asked for only when something is written down."""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        with does(lambda: request.user.get_username() or NOBODY):
+            return get_response(request)
+
+    return answer
