@@ -29,7 +29,7 @@ def next_entry(serial: str) -> dict[str, Any]:
 def enter(serial: str, body: dict[str, Any]) -> None:
     """Make an entry; the lead makes his own."""
     by = User.objects.get(username="oren" if body["kind"] in BY_LEAD else "della")
-    services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, confirmed=True)
+    services.record(serial, entry_id=uuid.uuid4(), body=bridge.HOUSE.bodies.validate_python(body), by=by, proof=services.PROVEN)
 
 
 class Page:

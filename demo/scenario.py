@@ -36,7 +36,7 @@ class Bench:
         entry_id = uuid.uuid4()
         with self._at():
             read = bridge.HOUSE.bodies.validate_python(body)
-            services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, confirmed=True)
+            services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, proof=services.PROVEN)
         return entry_id
 
     def now(self) -> datetime:

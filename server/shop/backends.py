@@ -25,7 +25,7 @@ class PeopleBackend(ModelBackend):
     ) -> User | None:
         """Return whose password it is; within a session, whose PIN."""
         if request is not None and username and password and TAKES_PIN in vars(request) and looks_like_pin(password):
-            user = with_pin(username, password)
+            user = with_pin(username, password, by=request.user.get_username())
             return user if user is not None and self.user_can_authenticate(user) else None
         found = super().authenticate(request, username, password, **kwargs)
         return found if isinstance(found, User) else None

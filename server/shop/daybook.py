@@ -22,7 +22,8 @@ from shop.models import DayLine
 
 Says = Callable[[Any], dict[str, Any]]
 COMMAND_LINE = "the command line"
-_who: ContextVar[Callable[[], str]] = ContextVar("who", default=lambda: COMMAND_LINE)
+Doer = tuple[str, str]  # who, and how he had shown who he is
+_who: ContextVar[Callable[[], Doer]] = ContextVar("who", default=lambda: (COMMAND_LINE, ""))
 
 
 @dataclass(frozen=True)
@@ -59,7 +60,7 @@ def _plain(value: Any) -> Any:
 
 
 @contextmanager
-def does(who: Callable[[], str]) -> Iterator[None]:
+def does(who: Callable[[], Doer]) -> Iterator[None]:
     """While this holds, what is written down is somebody's doing."""
     token = _who.set(who)
     try:
@@ -87,14 +88,15 @@ def last_said(name: str, key: str) -> tuple[dict[str, Any] | None] | None:
 
 def _write(name: str, key: str, says: dict[str, Any] | None) -> None:
     before = DayLine.objects.order_by("-seq").values_list("seq", "digest").first() or (0, START)
-    line = DayLine(seq=before[0] + 1, at=timezone.now(), by=_who.get()(), name=name, key=key, says=says)
+    by, how = _who.get()()
+    line = DayLine(seq=before[0] + 1, at=timezone.now(), by=by, how=how, name=name, key=key, says=says)
     line.digest = digest_of(_sealed(line, before[1]))
     line.save(force_insert=True)
 
 
 def _sealed(line: DayLine, before: str) -> dict[str, Any]:
     """What the seal of a line covers."""
-    plain = {name: getattr(line, name) for name in ("seq", "by", "name", "key", "says")}
+    plain = {name: getattr(line, name) for name in ("seq", "by", "how", "name", "key", "says")}
     return {**plain, "at": line.at.astimezone(UTC).isoformat(), "before": before}
 
 

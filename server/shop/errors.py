@@ -1,6 +1,6 @@
 """Refusals that are about the shop and not about the craft: who may, what is taken, what is there already."""
 
-__all__ = ["Conflict", "Forbidden", "Refusal", "SignInFailed", "Unconfirmed"]
+__all__ = ["Conflict", "Forbidden", "PasswordNeeded", "Refusal", "SignInFailed", "Unconfirmed"]
 
 
 class Refusal(Exception):  # noqa: N818 - said as it happens
@@ -30,6 +30,16 @@ class Unconfirmed(Refusal):
 
     def __init__(self) -> None:
         super().__init__("A signature asks for your PIN or password once more; type it and sign.", "password")
+
+
+class PasswordNeeded(Refusal):
+    """Somebody is signed in, by PIN or long ago, and wants what asks for his password."""
+
+    status = 403
+    code = "password"
+
+    def __init__(self) -> None:
+        super().__init__("This asks for your password once more: type it, and it goes on.", "password")
 
 
 class Conflict(Refusal):

@@ -56,6 +56,34 @@ class Pin(models.Model):
         return f"PIN of {self.user}"
 
 
+class PinTry(models.Model):
+    """A PIN that somebody tries, kept before it is looked at; gone once it was the right one."""
+
+    username = models.CharField(max_length=150, help_text="Whose PIN it would be")
+    by = models.CharField(max_length=150, help_text="In whose session it is tried")
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["username", "by", "at"], name="pin_tries")]
+
+    def __str__(self) -> str:
+        """Whose, and by whom."""
+        return f"{self.username} by {self.by}"
+
+
+class Confirmation(models.Model):
+    """That somebody has shown who he is, for one entry on one state of one engine; used up with it."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    session = models.CharField(max_length=64, help_text="Digest of the session in which it was")
+    about = models.CharField(max_length=64, help_text="Digest of engine, state and entry")
+    at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        """Whose."""
+        return f"{self.user_id} at {self.at:%H:%M:%S}"
+
+
 class Gauge(models.Model):
     """Anything that measures, or pulls to a figure, with what its calibration says."""
 
@@ -185,6 +213,7 @@ class DayLine(models.Model):
     seq = models.PositiveIntegerField(primary_key=True)
     at = models.DateTimeField(db_index=True)
     by = models.CharField(max_length=150)
+    how = models.CharField(max_length=40, blank=True, help_text="How whoever did it had shown who he is")
     name = models.CharField(max_length=20, help_text="Which table, as the daybook calls it")
     key = models.CharField(max_length=150)
     says = models.JSONField(null=True, help_text="What the row holds; nothing when it is gone")

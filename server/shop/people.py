@@ -2,19 +2,23 @@
 
 import unicodedata
 from datetime import datetime, time
+from functools import cache
 from itertools import chain
 from typing import Any, Literal, NamedTuple
 
 from axes.models import AccessAttempt, AccessFailureLog, AccessLog
+from confusable_homoglyphs.confusables import is_confusable
+from django.contrib.auth import SESSION_KEY
 from django.contrib.auth.models import Group, User
 from django.contrib.auth.password_validation import validate_password
+from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
 from django.db import transaction
 from django.http import HttpRequest
 
 from shop.errors import Conflict, Forbidden, Refusal
 from shop.models import Pin, Shop, working_hours
-from shop.pins import set_pin
+from shop.pins import forget_tries, set_pin
 from shop.roles import ROLES, Role, role_of, shown_name, with_role
 
 LOG_SHOWN = 100
@@ -54,16 +58,38 @@ def everybody() -> list[dict[str, Any]]:
     ]
 
 
-def _alike(name: str) -> str:
-    """What two names share that people would take for one: case, blanks and ways of writing a letter do not tell them apart."""
-    return "".join(unicodedata.normalize("NFKC", name).casefold().split())
+def _alike(name: str) -> set[str]:
+    """What two names share that people would take for one: case, blanks, ways of writing a letter and letters that look alike (by
+    Unicode's own table) do not tell them apart. Capitals look like other letters than small ones, so it is asked of both.
+    """
+    written = "".join(unicodedata.normalize("NFKC", name).split())
+    return {_drawn(_drawn(written).casefold()), _drawn(written.casefold())}
+
+
+def _drawn(letters: str) -> str:
+    return "".join(map(_looks_like, letters))
+
+
+@cache
+def _looks_like(letter: str) -> str:
+    """The one by which all that look like a letter go."""
+    alike = _confused_with(letter)
+    if len(alike) != 1:
+        return letter
+    other = alike[0]
+    return other if len(_confused_with(other)) > 1 else min(letter, other)
+
+
+def _confused_with(letter: str) -> list[str]:
+    found = is_confusable(letter, greedy=True) or []
+    return [other["c"] for one in found for other in one["homoglyphs"]]
 
 
 def _check_name(field: str, name: str) -> None:
     if not name.strip() or name != name.strip() or any(unicodedata.category(letter) in ("Cc", "Cf") for letter in name):
         raise Refusal("A name has letters one can see, and no blank at either end.", field)
     taken = chain.from_iterable(User.objects.values_list("username", "first_name"))
-    if _alike(name) in {_alike(other) for other in taken if other}:
+    if any(_alike(name) & _alike(other) for other in taken if other):
         raise Conflict(f"“{name}” would be taken for somebody who is there already; choose a name that differs in letters.", field)
 
 
@@ -109,6 +135,15 @@ def change_person(
     if has_left is not None:
         user.is_active = not has_left
     user.save()
+    if has_left:  # for good, should he ever come back
+        set_pin(user, "")
+        _end_sessions(user)
+
+
+def _end_sessions(user: User) -> None:
+    for session in Session.objects.iterator():
+        if session.get_decoded().get(SESSION_KEY) == str(user.pk):
+            session.delete()
 
 
 def _leads() -> int:
@@ -134,6 +169,7 @@ def unlock(user: User) -> None:
     """Take the pause after wrong tries off, at every place."""
     AccessAttempt.objects.filter(username=user.username).delete()
     AccessFailureLog.objects.filter(username=user.username).delete()
+    forget_tries(user.username)
 
 
 def sign_in_log() -> list[SignInLine]:

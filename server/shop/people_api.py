@@ -7,6 +7,7 @@ from ninja import Router, Status
 
 from config.schemas import refusals
 from shop import people
+from shop.confirming import check_fresh
 from shop.models import Shop
 from shop.schemas import PersonChange, PersonIn, PersonRow, ShopChoices, SignInRow
 
@@ -24,6 +25,7 @@ def everybody(request: HttpRequest) -> list[PersonRow]:
 def add(request: HttpRequest, payload: PersonIn) -> Status[list[PersonRow]]:
     """Add a person; answer with everybody."""
     people.check_lead(request)
+    check_fresh(request)
     people.add_person(**payload.model_dump())
     return Status(201, everybody(request))
 
@@ -39,6 +41,7 @@ def log(request: HttpRequest) -> list[SignInRow]:
 def choose(request: HttpRequest, payload: ShopChoices) -> ShopChoices:
     """Keep what the shop has chosen for all its benches."""
     people.check_lead(request)
+    check_fresh(request)
     people.choose(**payload.model_dump())
     return payload
 
@@ -59,6 +62,7 @@ def choices(request: HttpRequest) -> ShopChoices:
 def change(request: HttpRequest, username: str, payload: PersonChange) -> list[PersonRow]:
     """Change a person; answer with everybody."""
     people.check_lead(request)
+    check_fresh(request)
     people.change_person(get_object_or_404(User, username=username), **payload.model_dump())
     return everybody(request)
 
@@ -69,5 +73,6 @@ def change(request: HttpRequest, username: str, payload: PersonChange) -> list[P
 def unlock(request: HttpRequest, username: str) -> list[PersonRow]:
     """Take the pause after wrong tries off; answer with everybody."""
     people.check_lead(request)
+    check_fresh(request)
     people.unlock(get_object_or_404(User, username=username))
     return everybody(request)

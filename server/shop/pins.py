@@ -2,13 +2,13 @@
 
 from datetime import timedelta
 
-from axes.models import AccessFailureLog
 from django.contrib.auth.hashers import check_password, make_password
 from django.contrib.auth.models import User
+from django.db import transaction
 from django.utils import timezone
 
 from shop.errors import Refusal
-from shop.models import Pin
+from shop.models import Pin, PinTry
 
 SHORTEST, LONGEST = 4, 8
 TRIES_A_DAY = 15
@@ -32,15 +32,30 @@ def set_pin(user: User, pin: str) -> None:
     Pin.objects.update_or_create(user=user, defaults={"hashed": make_password(pin)})
 
 
-def with_pin(username: str, pin: str) -> User | None:
-    """Return whose PIN it is. After too many wrong tries within a day, wherever, it holds no longer: the password does."""
+def with_pin(username: str, pin: str, by: str) -> User | None:
+    """Return whose PIN it is. After too many wrong tries within a day in somebody's sessions, it holds no longer there: the password does.
+
+    Each try is counted before it is looked at, so that many at once are no more than one after the other.
+    """
     kept = Pin.objects.select_related("user").filter(user__username=username).first()
-    if kept is None or _tried_too_often(username):
+    if kept is None or not _may_try(username, by):
         return None
-    return kept.user if check_password(pin, kept.hashed) else None
+    if not check_password(pin, kept.hashed):
+        return None
+    PinTry.objects.filter(username=username, by=by).delete()
+    return kept.user
 
 
-def _tried_too_often(username: str) -> bool:
-    since = timezone.now() - timedelta(days=1)
-    tries: int = AccessFailureLog.objects.filter(username=username, attempt_time__gt=since).count()
-    return tries >= TRIES_A_DAY
+@transaction.atomic
+def _may_try(username: str, by: str) -> bool:
+    tries, now = PinTry.objects.filter(username=username, by=by), timezone.now()
+    tries.filter(at__lt=now - timedelta(days=1)).delete()
+    if tries.count() >= TRIES_A_DAY:
+        return False
+    PinTry.objects.create(username=username, by=by, at=now)
+    return True
+
+
+def forget_tries(username: str) -> None:
+    """Let somebody's PIN be tried again everywhere."""
+    PinTry.objects.filter(username=username).delete()

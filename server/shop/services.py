@@ -1,12 +1,11 @@
 """Changes to the shop: signing in, showing who is there, preferences."""
 
-from time import time
-
 from django.contrib.auth import HASH_SESSION_KEY, authenticate, login
 from django.contrib.auth.models import User
 from django.http import HttpRequest
 
 from shop.backends import TAKES_PIN
+from shop.confirming import PASSWORD_AT, came_with_password
 from shop.errors import Forbidden, SignInFailed
 from shop.idle import come_back
 from shop.models import Preference
@@ -18,6 +17,7 @@ def sign_in(request: HttpRequest, username: str, password: str) -> None:
     if user is None:
         raise SignInFailed("Name and password do not belong together; try again.", "password")
     login(request, user)
+    came_with_password(request, password)
 
 
 def _prove(request: HttpRequest, username: str, password: str) -> User | None:
@@ -33,15 +33,11 @@ def _prove(request: HttpRequest, username: str, password: str) -> User | None:
     return user
 
 
-CONFIRMED_S = 120
-_CONFIRMED_AT = "confirmed_at"
-
-
 def confirm(request: HttpRequest, password: str) -> None:
     """Take note that whoever is signed in has shown once more who he is; wrong tries count like those at the door."""
     if _prove(request, request.user.get_username(), password) is None:
         raise Forbidden("This is neither your password nor your PIN; try again.", "password")
-    request.session[_CONFIRMED_AT] = time()
+    came_with_password(request, password)
 
 
 def be_here(request: HttpRequest, username: str, password: str) -> None:
@@ -51,13 +47,9 @@ def be_here(request: HttpRequest, username: str, password: str) -> None:
         raise Forbidden("Name and PIN do not belong together; try again, or take the password.", "password")
     if user != request.user:
         login(request, user)
+        request.session.pop(PASSWORD_AT, None)
+    came_with_password(request, password)
     come_back(request)
-
-
-def was_confirmed(request: HttpRequest) -> bool:
-    """Whether that was just now; it holds for one signature."""
-    at: float = request.session.pop(_CONFIRMED_AT, 0.0)
-    return time() - at < CONFIRMED_S
 
 
 def set_preference(user: User, *, length_unit: str, seen_from: str) -> None:

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
 
+from shop.confirming import is_fresh
 from shop.daybook import does
 
 Handler = Callable[[HttpRequest], HttpResponse]
@@ -16,7 +17,13 @@ def note_who(get_response: Handler) -> Handler:
     """Say who it is while a request is answered; asked for only when something is written down."""
 
     def answer(request: HttpRequest) -> HttpResponse:
-        with does(lambda: request.user.get_username() or NOBODY):
+        with does(lambda: _doer(request)):
             return get_response(request)
 
     return answer
+
+
+def _doer(request: HttpRequest) -> tuple[str, str]:
+    if not request.user.is_authenticated:
+        return NOBODY, ""
+    return request.user.get_username(), "by password, just before" if is_fresh(request) else "signed in"

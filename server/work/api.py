@@ -23,9 +23,10 @@ from gurvo_core.motion import Snapshot
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.timing.job.measured import with_measured_card
 from gurvo_core.work import RULES_VERSION, TapeLine
+from shop.confirming import confirm_for, is_fresh, used_up
 from shop.errors import Conflict
 from shop.roles import person_of
-from shop.services import was_confirmed
+from shop.services import confirm
 from work import bridge, services
 from work.downloads import download
 from work.errors import WrongPerson
@@ -36,7 +37,7 @@ from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
-from work.schemas import Bench, BenchChange, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
+from work.schemas import Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
 TurnName = Annotated[str, Query(max_length=40, description="A name made up for this one paper, by which it can be stopped")]
@@ -78,16 +79,31 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
     by = person_of(request)
     if payload.by is not None and payload.by != by.username:
         raise WrongPerson(payload.by, by.username)
-    confirmed = bridge.HOUSE.needs_confirming(payload.entry) and was_confirmed(request)
+    proof = services.Proof(signs=partial(used_up, request), has_password=is_fresh(request))
     entry_id, body, because = payload.id, payload.entry, payload.because
     try:
-        recorded = services.record(
-            serial, entry_id=entry_id, body=body, by=by, typed_at=payload.typed_at, because=because, confirmed=confirmed
-        )
+        recorded = services.record(serial, entry_id=entry_id, body=body, by=by, typed_at=payload.typed_at, because=because, proof=proof)
     except CoreError as error:
         refused = error.under("entry")
         raise bridge.meanwhile(engine_of(serial), payload.seen, by, refused) or refused from None
     return bench_after(recorded, by, payload.has)
+
+
+@router.post(
+    "/{serial}/confirm",
+    response={204: None, **refusals(401, 403, 404, 409, 413, 422, 429)},
+    operation_id="entry_confirm",
+    summary="Show who I am, for one signature",
+)
+def confirm_entry(request: HttpRequest, serial: str, payload: ConfirmIn) -> Status[None]:
+    """Show by PIN or password who is signed in, for this entry on what was shown; it holds for that one, and not for long."""
+    engine = engine_of(serial)
+    ledger = bridge.ledger_of(engine)
+    if payload.seen is not None and payload.seen != len(ledger.entries):
+        raise Conflict("The engine has changed since this was shown: look again, then sign.", "seen")
+    confirm(request, payload.password)
+    confirm_for(request, services.signature_of(engine, ledger.head, payload.entry))
+    return Status(204, None)
 
 
 @router.get(

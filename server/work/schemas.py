@@ -24,6 +24,14 @@ else:
     BenchStateOut = HOUSE.state_type
 
 
+class ConfirmIn(InSchema):
+    """PIN or password of whoever is signed in, and the one entry it is shown for."""
+
+    password: str = Field(max_length=200)
+    entry: EntryBody
+    seen: int | None = Field(default=None, ge=0, description="How many entries whoever signs had before him")
+
+
 class EntryIn(InSchema):
     """An entry and the id its maker's client gave it. One that was typed before an update of Gurvo may still be of version 1."""
 

@@ -1,6 +1,6 @@
 """Changes to engines. ``record`` is the one door through which every entry goes."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from functools import partial
@@ -13,10 +13,12 @@ from django.utils import timezone
 
 from config.written_once import insert_one, update_one, update_rows
 from engine.models import Revision
-from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Gauge, LedgerEntry
+from gurvo_core.errors import CoreError
+from gurvo_core.ledger import GAUGES, MAKER, NOW, STOCK, TYPED, Body, Fact, Folded, Gauge, LedgerEntry
+from gurvo_core.ledger.chain import digest_of
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.work.hand_over import RevisionMove
-from shop.errors import Conflict, Forbidden, Refusal, Unconfirmed
+from shop.errors import Conflict, Forbidden, PasswordNeeded, Refusal, Unconfirmed
 from shop.gauges import gauges_named, keep_uses, pulls_counted
 from shop.roles import Role, may_record, may_write_documents, role_of, shown_name
 from shop.stock import free_stock
@@ -33,6 +35,18 @@ from work.times import keep_time
 USED_ID = "This id has been used for another entry; make a new one."
 
 
+@dataclass(frozen=True)
+class Proof:
+    """How whoever makes an entry has shown who he is."""
+
+    signs: Callable[[str], bool]  # whether this very signature was confirmed; asking uses it up
+    has_password: bool  # whether his password was given just now
+
+
+NO_PROOF = Proof(signs=lambda _about: False, has_password=False)
+PROVEN = Proof(signs=lambda _about: True, has_password=True)  # for whatever runs without a door
+
+
 @dataclass(frozen=True, kw_only=True)
 class Recorded:
     """An engine and its ledger with an entry in it, and how they were just before: None of an entry that had been kept already."""
@@ -46,7 +60,7 @@ class Recorded:
 @pulls_counted()
 @transaction.atomic
 def record(
-    serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = "", confirmed: bool = False
+    serial: str, *, entry_id: UUID, body: Body, by: User, typed_at: datetime | None = None, because: str = "", proof: Proof = NO_PROOF
 ) -> Recorded:
     """Append an entry if its maker may, and the core takes it; return the engine and its ledger as they are then.
 
@@ -63,13 +77,15 @@ def record(
         return Recorded(engine=locked, ledger=ledger)
     if not may_write_documents(role) and house.needs_lead(folded, body):
         raise Forbidden("Only the lead signs, leaves a step out, strikes a signature or moves an engine on; hand it to the lead.")
-    if house.needs_confirming(body) and not confirmed:
+    if house.needs_confirming(body) and not proof.signs(signature_of(locked, ledger.head, body)):
         raise Unconfirmed
     gauges = gauges_named(house.gauges_named(body))
     known = _known(serial, body, gauges, by)
     if typed_at and _may_be(typed_at, ledger.entries):
         known[TYPED] = typed_at
     house.check(folded, body, known, because=because, is_lead=may_write_documents(role))
+    if may_write_documents(role) and not proof.has_password:
+        _check_no_concession(folded, body, known, because)
     target = _new_revision(locked, body)
     body = named(locked, body)
     body = house.signed(folded, house.settled(body, folded.document, folded.entries), RULES_VERSION)
@@ -103,6 +119,24 @@ def record(
     transaction.on_commit(partial(bridge.keep, locked, grown))
     transaction.on_commit(partial(ROLL.touch, locked.pk))
     return Recorded(engine=locked, ledger=grown, before=ledger, moment_before=moment_before)
+
+
+def signature_of(engine: Engine, head: str, body: Body) -> str:
+    """What one confirmation is for: this engine, as it stands, and this very entry."""
+    return digest_of({"engine": engine.serial, "head": head, "entry": bridge.HOUSE.bodies.dump_python(body, mode="json")})
+
+
+def _check_no_concession(folded: Folded, body: Body, known: dict[Fact[Any], Any], because: str) -> None:
+    """What a lead alone decides, and what is taken only because he says so, asks for his password; a signature has its own."""
+    house = bridge.HOUSE
+    if house.needs_confirming(body):
+        return
+    if house.needs_lead(folded, body):
+        raise PasswordNeeded
+    try:
+        house.check(folded, body, known, because=because, is_lead=False)
+    except CoreError:
+        raise PasswordNeeded from None
 
 
 def _follow_entry(engine: Engine, row: Entry, moved: dict[str, Any]) -> None:

@@ -11,7 +11,7 @@ from tests.engines import SETUP, STOP_IN, STOP_OUT, lift, stop
 from tests.server.played import play_until
 from work import bridge
 from work.models import Engine
-from work.services import record
+from work.services import PROVEN, record
 
 
 class LayCase(RunCase):
@@ -67,7 +67,7 @@ EARLY = (
 class CausesCase(BrowserCase):
     def enter(self, body):
         read = bridge.HOUSE.bodies.validate_python(body)
-        record("T-1", entry_id=uuid.uuid4(), body=read, by=User.objects.get(username="bo"), confirmed=True)
+        record("T-1", entry_id=uuid.uuid4(), body=read, by=User.objects.get(username="bo"), proof=PROVEN)
 
     def test_by_keyboard_one_look_after_the_other_tells_the_causes_apart(self):
         for body in (SETUP, STOP_IN, stop("before", "41.5"), stop("after", "41")):

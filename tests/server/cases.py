@@ -1,5 +1,6 @@
 """A shop for the tests: people, gauges, the demo engine's family, one engine on a stand."""
 
+import time
 import uuid
 
 from django.contrib.auth.models import Group, User
@@ -9,6 +10,7 @@ from django.utils import timezone
 from engine.bridge import about_of, document_of
 from engine.models import Revision
 from engine.services import add_revision
+from shop.confirming import PASSWORD_AT
 from shop.daybook import book_all
 from shop.gauges import forget_pulls
 from shop.models import Gauge, Shop, misfit_of_shop, working_hours
@@ -84,15 +86,20 @@ class ShopCase(TestCase):
     def sign_in(self, name):
         self.client = Client()
         self.client.force_login(User.objects.get(username=name), backend="shop.backends.PeopleBackend")
+        session = self.client.session
+        session[PASSWORD_AT] = time.time()
+        session.save()
 
     def enter(self, body, serial="T-1", entry_id=None, **how):
         """Send one entry."""
         data = {"id": str(entry_id or uuid.uuid4()), "entry": body, **how}
         return self.client.post(f"/api/engines/{serial}/entries", data, content_type=JSON)
 
-    def confirm(self):
-        """Show once more who is signed in, as before a signature."""
-        self.assertEqual(self.client.post("/api/session/confirm", {"password": PASSWORD}, content_type=JSON).status_code, 204)
+    def confirm(self, body, serial="T-1", password=PASSWORD, status=204, **how):
+        """Show once more who is signed in, for one signature."""
+        answer = self.client.post(f"/api/engines/{serial}/confirm", {"password": password, "entry": body, **how}, content_type=JSON)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer
 
     def must(self, body, **where):
         """Send one entry that must be taken; return what the bench shows."""

@@ -23,5 +23,5 @@ def play_until(serial: str, until: str = "") -> Any:
         body = bridge.HOUSE.bodies.validate_python(answer(ledger.shown, question, ledger.folded.document))
         by = people["lena" if body.kind in ("hold_point", "sign_off") else "bo"]
         with TestCase.captureOnCommitCallbacks(execute=True):
-            ledger = services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, confirmed=True).ledger
+            ledger = services.record(serial, entry_id=uuid.uuid4(), body=body, by=by, proof=services.PROVEN).ledger
     return question

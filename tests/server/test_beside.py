@@ -42,7 +42,7 @@ class RunCase(ShopCase):
         read = bridge.HOUSE.bodies.validate_python(body)
         by = User.objects.get(username="lena" if read.kind in LEAD_ONLY else "bo")
         with self.captureOnCommitCallbacks(execute=True):  # what a process keeps, it keeps once the entry has held
-            return services.record("W-1", entry_id=uuid.uuid4(), body=read, by=by, because="seen", confirmed=True)
+            return services.record("W-1", entry_id=uuid.uuid4(), body=read, by=by, because="seen", proof=services.PROVEN)
 
     def go_on(self):
         """Answer what is asked."""

@@ -131,6 +131,21 @@ class PermissionTests(ShopCase):
         self.assertEqual(self.enter({"kind": "note", "text": "x"}).status_code, 403)
         self.assertEqual(Entry.objects.count(), 0)
 
+    def test_one_confirmation_is_for_one_signature_on_what_was_shown(self):
+        bench = self.degree()
+        self.must(act("cam_decision", camshaft="cam", advance_deg=bench["state"]["timing"]["cams"][0]["advance_deg"]))
+        self.sign_in("lena")
+        sent = act("sign_off", remark="as it is")
+        self.refused(self.confirm(sent, seen=3, status=409), 409, "seen", "has changed since this was shown")
+        self.confirm(sent)
+        self.refused(self.enter(act("sign_off", remark="otherwise")), 403, "password", "PIN or password once more")
+        self.must({"kind": "note", "text": "the state is another now"})
+        self.refused(self.enter(sent), 403, "password", "PIN or password once more")
+        self.confirm(sent)
+        signed = self.must(sent)["tape"][0]["id"]
+        self.must({"kind": "strike", "strikes": signed, "reason": "too early"})
+        self.refused(self.enter(sent), 403, "password", "PIN or password once more")
+
     def test_only_the_lead_signs_and_strikes_a_signature(self):
         bench = self.degree()
         advance = bench["state"]["timing"]["cams"][0]["advance_deg"]
@@ -138,10 +153,10 @@ class PermissionTests(ShopCase):
         self.refused(self.enter(act("sign_off")), 403, "", "Only the lead")
         self.sign_in("lena")
         self.refused(self.enter(act("sign_off")), 403, "password", "A signature asks for your PIN or password once more")
-        wrong = self.client.post("/api/session/confirm", {"password": "not hers"}, content_type="application/json")
-        self.refused(wrong, 403, "password", "neither your password nor your PIN")
-        self.confirm()
-        signed = self.must(act("sign_off", head="made up", shown=["all is well"]))
+        sent = act("sign_off", head="made up", shown=["all is well"])
+        self.refused(self.confirm(sent, password="not hers", status=403), 403, "password", "neither your password nor your PIN")
+        self.confirm(sent)
+        signed = self.must(sent)
         self.assertTrue(signed["state"]["signed"])
         kept = Entry.objects.get(kind="sign_off").body
         self.assertEqual(kept["head"], Entry.objects.get(seq=Entry.objects.count() - 1).digest)

@@ -95,7 +95,7 @@ class AfterTests(ShopCase):
             by = self.lead if question.kind in ("hold_point", "sign_off") else self.builder
             body = bridge.HOUSE.bodies.validate_python(answer(state, question, document))
             with patch("django.utils.timezone.now", return_value=self.at):
-                services.record("W-1", entry_id=uuid.uuid4(), body=body, by=by, confirmed=True)
+                services.record("W-1", entry_id=uuid.uuid4(), body=body, by=by, proof=services.PROVEN)
 
     def row(self):
         return next(row for row in self.client.get("/api/engines").json()["rows"] if row["serial"] == "W-1")

@@ -7,8 +7,12 @@ from django.contrib.auth.models import User
 from django.core.management import CommandError, call_command
 from django.test import Client
 
+from shop.models import DayLine, Pin
+from shop.people import change_person
+from tests.engines import act
 from tests.server.cases import JSON, PASSWORD, ShopCase
-from work.models import Entry
+from work.models import Engine, Entry
+from work.record.signers import same_day_signers
 
 NEW = {"username": "nils", "name": "Nils", "role": "builder", "password": "seven-birch-planks"}
 
@@ -41,7 +45,8 @@ class PeopleTests(ShopCase):
         for name in ("", " ", " Nils", "Ni\nls", "Nils\u200b"):
             with self.subTest(name=name):
                 self.refused(self.add(name=name), 422, "name", "letters one can see")
-        for name in ("BO", "b o", "Ｂｏ"):
+        self.add(username="paolo", name="Paolo")
+        for name in ("BO", "b o", "Ｂｏ", "bо", "ΒO", "раоlо", "paoIo", "pao1o"):
             with self.subTest(name=name):
                 self.refused(self.add(username=name), 409, "username", "would be taken for somebody")
         self.refused(self.add(password="12345678901"), 422, "password", "entirely numeric")
@@ -57,12 +62,16 @@ class PeopleTests(ShopCase):
     def test_who_has_left_cannot_sign_in_and_stays_in_the_ledger(self):
         self.sign_in("bo")
         self.must({"kind": "note", "text": "mine"})
+        change_person(User.objects.get(username="bo"), pin="7301")
         builder = self.client
         self.sign_in("lena")
         self.change("bo", has_left=True)
         self.assertEqual(builder.get("/api/engines").status_code, 401)
         again = Client().post("/api/session", {"username": "bo", "password": PASSWORD}, content_type=JSON)
         self.assertEqual(again.status_code, 401)
+        self.change("bo", has_left=False)  # should he come back, neither his sessions nor his PIN do
+        self.assertEqual(builder.get("/api/engines").status_code, 401)
+        self.assertFalse(Pin.objects.filter(user__username="bo").exists())
         self.assertEqual((Entry.objects.get().by.username, self.client.get("/api/engines/T-1").json()["tape"][0]["by"]), ("bo", "Bo"))
 
     def test_a_shop_is_never_without_a_lead(self):
@@ -81,6 +90,23 @@ class PeopleTests(ShopCase):
         self.assertEqual([p["username"] for p in self.client.get("/api/people").json() if p["wrong_tries"]], ["bo"])
         self.client.post("/api/people/bo/unlock")
         self.assertEqual(stranger.post("/api/session", {"username": "bo", "password": PASSWORD}, content_type=JSON).status_code, 200)
+
+    def test_each_change_leaves_a_line_that_says_who_what_and_how_it_was_confirmed(self):
+        self.change("vi", role="builder")
+        line = DayLine.objects.last()
+        self.assertEqual((line.by, line.how, line.name, line.says["roles"]), ("lena", "by password, just before", "person", ["builder"]))
+
+    def test_paper_names_a_signer_whose_account_was_made_the_same_day_by_who_did_the_work(self):
+        change_person(User.objects.get(username="bo"), role="lead")
+        self.sign_in("bo")
+        advance = self.degree()["state"]["timing"]["cams"][0]["advance_deg"]
+        self.must(act("cam_decision", camshaft="cam", advance_deg=advance))
+        self.assertEqual(self.add(role="lead").status_code, 201)
+        self.sign_in("nils")
+        self.confirm(act("sign_off"), password=NEW["password"])
+        self.must(act("sign_off"))
+        engine = Engine.objects.get(pk="T-1")
+        self.assertRegex(same_day_signers(engine)[0], "signed by Nils, whose account bo made on the same day")
 
     def test_the_same_by_command(self):
         out = StringIO()

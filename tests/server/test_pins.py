@@ -9,6 +9,7 @@ from django.test import Client
 
 from shop.models import Shop
 from shop.people import change_person
+from tests.engines import act
 from tests.server.cases import JSON, PASSWORD, ShopCase
 
 NOTE = {"kind": "note", "text": "still typing"}
@@ -41,9 +42,8 @@ class PinTests(ShopCase):
         self.assertEqual(Client().put("/api/session/here", {"username": "bo", "password": "7301"}, content_type=JSON).status_code, 401)
 
     def test_a_pin_is_enough_for_a_signature(self):
-        confirmed = self.client.post("/api/session/confirm", {"password": "7301"}, content_type=JSON)
-        self.assertEqual(confirmed.status_code, 204)
-        other = self.client.post("/api/session/confirm", {"password": "52094"}, content_type=JSON)
+        self.confirm(act("sign_off"), password="7301")
+        other = self.confirm(act("sign_off"), password="52094", status=403)
         self.refused(other, 403, "password", "neither your password nor your PIN")
 
     def test_the_bench_changes_hands_by_pin_and_what_follows_is_his(self):
@@ -107,4 +107,28 @@ class PinTests(ShopCase):
             self.refused(self.here("lena", "0001"), 403, "password", "do not belong together")
             AccessAttempt.objects.all().delete()  # as if the pause after five tries were over
         self.refused(self.here("lena", "52094"), 403, "password", "take the password")
+        self.sign_in("vi")  # in somebody else's session, at another place, it holds as ever
+        self.assertEqual(self.here("lena", "52094").status_code, 200)
+        self.sign_in("bo")
         self.assertEqual(self.here("lena", PASSWORD).status_code, 200)
+
+    def test_a_pin_is_not_enough_for_people_and_passwords_and_an_old_session_neither(self):
+        self.sign_in("vi")
+        self.assertEqual(self.here("lena", "52094").json()["person"]["role"], "lead")
+        for path, sent in (("bo", {"role": "viewer"}), ("bo", {"password": "another-long-word"}), ("bo", {"has_left": True})):
+            answer = self.client.patch(f"/api/people/{path}", sent, content_type=JSON)
+            self.assertEqual((answer.status_code, answer.json()["code"]), (403, "password"))
+        self.assertEqual(self.client.post("/api/session/confirm", {"password": "52094"}, content_type=JSON).status_code, 204)
+        self.assertEqual(self.client.patch("/api/people/bo", {"role": "viewer"}, content_type=JSON).status_code, 403)
+        self.assertEqual(self.client.post("/api/session/confirm", {"password": PASSWORD}, content_type=JSON).status_code, 204)
+        with patch("shop.confirming.time", return_value=time() + 301):
+            self.assertEqual(self.client.patch("/api/people/bo", {"role": "viewer"}, content_type=JSON).status_code, 403)
+        self.assertEqual(self.client.patch("/api/people/bo", {"role": "viewer"}, content_type=JSON).status_code, 200)
+
+    def test_a_concession_asks_for_the_password_and_a_note_does_not(self):
+        self.here("lena", "52094")
+        word = {"kind": "cam_word", "camshaft": "cam", "reason": "seen by its lobes"}
+        self.assertEqual(self.enter(word).json()["code"], "password")
+        self.must(NOTE)
+        self.client.post("/api/session/confirm", {"password": PASSWORD}, content_type=JSON)
+        self.must(word)

@@ -49,7 +49,7 @@ class RunTests(ShopCase):
         self.must(skip, serial="W-1")
         self.assertEqual(self.questions()["look"]["status"], "done")
         self.refused(self.enter({"kind": "hold_point", "step": "closed"}, serial="W-1"), 403, "password", "PIN or password")
-        self.confirm()
+        self.confirm({"kind": "hold_point", "step": "closed"}, serial="W-1")
         self.refused(self.enter({"kind": "hold_point", "step": "closed"}, serial="W-1"), 422, "entry.step", "not done yet")
 
     def test_an_engine_begun_before_its_run_was_written_is_moved_on_to_it(self):

@@ -195,8 +195,9 @@ class TamperingTests(ShopCase):
         advance = self.degree()["state"]["timing"]["cams"][0]["advance_deg"]
         self.must(act("cam_decision", camshaft="cam", advance_deg=advance))
         self.sign_in("lena")
-        self.confirm()
-        self.must(act("sign_off", remark="to the pump house"))
+        signature = act("sign_off", remark="to the pump house")
+        self.confirm(signature)
+        self.must(signature)
         self.sign_in("bo")
         self.must({"kind": "note", "text": "another engine"}, serial="T-2")
         noted = self.must({"kind": "note", "text": "hot shop"}, serial="T-2")["tape"][0]["id"]

@@ -24,6 +24,7 @@ from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
 from work.record.proof import proof_on_paper
+from work.record.signers import same_day_signers
 from work.record.turns import STOPPED
 
 LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
@@ -82,7 +83,7 @@ def as_pdf(engine: Engine) -> bytes:
             "timing": timing,
             "curves": _curves(timing),
             **proof_on_paper(ledger, state, _said),
-            "warnings": [say(warning, ON_PAPER) for warning in state.warnings],
+            "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
             "gauges": set_up.gauges.values(),
             "joints": on_paper(ledger.folded.states["joints"]),
             **drive_on_paper(ledger, _said),

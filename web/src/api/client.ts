@@ -47,7 +47,31 @@ async function known(request: Request, answer: Response): Promise<Response> {
   return answer;
 }
 
+/** Shows a question for the password and says whether it was given and taken; put here by the screen that asks. */
+let askPassword: (() => Promise<boolean>) | null = null;
+export function passwordAskedBy(ask: typeof askPassword): void {
+  askPassword = ask;
+}
+
+async function wantsPassword(answer: Response): Promise<boolean> {
+  if (answer.status !== 403) return false;
+  const said: unknown = await answer
+    .clone()
+    .json()
+    .catch(() => null);
+  return hasText(said, 'code') && said.code === 'password';
+}
+
+/** What asks for the password once more is sent again when it was given. */
 async function send(request: Request): Promise<Response> {
+  if (request.method === 'GET') return sendOnce(request);
+  const again = request.clone();
+  const answer = await sendOnce(request);
+  const given = askPassword && (await wantsPassword(answer)) && (await askPassword());
+  return given ? sendOnce(again) : answer;
+}
+
+async function sendOnce(request: Request): Promise<Response> {
   request.headers.set('X-CSRFToken', csrfToken());
   // whoever names a tag has the answer himself
   const isKept = request.method === 'GET' && !request.headers.has('If-None-Match');

@@ -54,14 +54,6 @@ export function useLeave(): () => void {
   };
 }
 
-/** Shows once more who is signed in. */
-export function useConfirm(): (password: string) => Promise<void> {
-  return async (password) => {
-    const answer = await client.POST('/api/session/confirm', { body: { password } });
-    if (!answer.response.ok) unwrap(answer);
-  };
-}
-
 /** Looks from the other end. */
 export function useTurnRound(): () => void {
   const like = useLikings();

@@ -1,8 +1,7 @@
 /** A signature with PIN or password once more. It goes to the server alone: it is never kept on this machine. */
 import { PasswordInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { ApiProblem } from '../api/client';
-import { useConfirm } from '../app/session';
+import { ApiProblem, client, unwrap } from '../api/client';
 import { Confirm } from './Confirm';
 import type { EntryBody, InputProps, Refusal } from './contract';
 import { useDraft } from './draft';
@@ -10,7 +9,7 @@ import classes from './Signing.module.css';
 
 const EMPTY = { remark: '' };
 
-interface SigningProps extends Pick<InputProps, 'wrong' | 'busy' | 'answer'> {
+interface SigningProps extends Pick<InputProps, 'bench' | 'wrong' | 'busy' | 'answer'> {
   /** Under which name the remark is kept while it is typed. */
   draft: string;
   may: boolean;
@@ -24,10 +23,13 @@ export function Signing({ draft: name, may, instead, button, entryOf, ...props }
   const [draft, change] = useDraft(name, EMPTY);
   const [password, setPassword] = useState('');
   const [unproven, setUnproven] = useState<Refusal | null>(null);
-  const confirm = useConfirm();
+  const { engine, entries } = props.bench;
   const sign = async (value: string, entry: EntryBody) => {
     try {
-      await confirm(password);
+      const path = { serial: engine.serial };
+      const body = { password, entry, seen: entries };
+      const answered = await client.POST('/api/engines/{serial}/confirm', { params: { path }, body });
+      if (!answered.response.ok) unwrap(answered);
     } catch (error) {
       setUnproven(refusal(error));
       return 'refused' as const;

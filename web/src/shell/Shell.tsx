@@ -10,6 +10,7 @@ import { Notice, Waiting } from '../app/Notice';
 import { SchemeButton } from '../app/SchemeButton';
 import { usePerson, useSignOut } from '../app/session';
 import { useOutbox, useSending } from '../ledger/outbox';
+import { AskPassword } from '../shop/AskPassword';
 import { Here } from '../shop/Here';
 import { SignIn } from '../shop/SignIn';
 import { useAtWork } from '../shop/useAtWork';
@@ -41,6 +42,7 @@ function AtWork({ session }: { session: Schemas['Session'] }) {
     <>
       <Outlet />
       <Here opened={session.left_alone} />
+      <AskPassword />
     </>
   );
 }

@@ -70,7 +70,8 @@ export function Floor() {
         </div>
         {data?.misfit && (
           <Notice title="The shop's own figures are not as Gurvo kept them">
-            {data.misfit}. Somebody changed the file by other hands: ask the lead, who verifies it and compares with a backup.
+            {data.misfit}. Somebody changed the file by other hands: ask the lead, who verifies it and compares with a
+            backup.
           </Notice>
         )}
         {isPending && <Waiting what="Walking round the stands" />}
