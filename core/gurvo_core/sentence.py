@@ -12,8 +12,6 @@ import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from gurvo_core.errors import FigureError
-
 RUNNING, AGAINST = "{turn:running}", "{turn:against}"
 TOKENS = ("mm", "fine", "clock", "turn")
 _TOKEN = re.compile(r"\{([^{}:]*):?([^{}]*)\}")
@@ -161,14 +159,9 @@ def say(sentence: str, reader: Reader) -> str:
     said : str
         Without tokens.
 
-    Raises
-    ------
-    FigureError
-        If it holds a token that is not of the grammar.
-
     Source
     ------
-    The grammar in this module's head.
+    The grammar in this module's head. Braces that are none of its tokens are a person's, such as “{see page 12}”, and stay as they are.
 
     Example
     -------
@@ -188,6 +181,6 @@ def say(sentence: str, reader: Reader) -> str:
             pass
         if name == "turn" and value in ("running", "against"):
             return reader.turn(value)
-        raise FigureError("sentence", found[0], f"“{found[0]}” is no token of the grammar; it has {', '.join(TOKENS)}")
+        return found[0]
 
     return _TOKEN.sub(heard, sentence)

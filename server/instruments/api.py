@@ -1,7 +1,9 @@
 """The instruments' API: what one shows, as a stream; what it is told."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from functools import partial
 from threading import BoundedSemaphore
+from time import monotonic
 
 from django.http import HttpRequest, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
@@ -15,11 +17,15 @@ from instruments import traces
 from instruments.live import LiveReading, plain_figure
 from instruments.reader import Reader, reader_of
 from instruments.traces import Progress
-from shop.errors import Conflict, Refusal
-from shop.models import Gauge
+from shop.addresses import why_not
+from shop.errors import Conflict, Forbidden, Refusal
+from shop.idle import still_signed_in
+from shop.models import Gauge, instrument_hosts
+from shop.roles import may_record, person_of, role_of
 
 router = Router()
 traces_router = Router()
+ASKS_EVERY_S = 2.0
 MOST_AT_ONCE = 5  # streams: each holds a worker of the server as long as a bench looks
 _streams = BoundedSemaphore(MOST_AT_ONCE)
 
@@ -45,19 +51,34 @@ class TracePiece(InSchema):
     is_last: bool = False
 
 
+def _at_work(request: HttpRequest) -> None:
+    """A viewer looks: what an instrument does, and what others wait for, is for those who work here."""
+    if not may_record(role_of(request.user)):
+        raise Forbidden("Only who works here uses the instruments; ask a builder or the lead.")
+
+
 def _reader(code: str) -> Reader:
     gauge = get_object_or_404(Gauge, pk=code)
     if not gauge.address:
         raise Refusal(f"{gauge.code} has no port; type what it shows, or enter its port under Gauges.", "code")
+    if wrong := why_not(gauge.address, instrument_hosts()):
+        raise Refusal(wrong, "code")
     return reader_of(gauge.address, GAUGE_UNIT[gauge.kind], gauge.resolution)
 
 
-def _events(reader: Reader, beside: Reader | None) -> Iterator[str]:
-    """Server-sent events: one a reading; with what the instrument beside it shows at the same moment."""
+def _events(reader: Reader, beside: Reader | None, goes_on: Callable[[], bool]) -> Iterator[str]:
+    """Server-sent events: one a reading; with what the instrument beside it shows at the same moment. Asked again and again whether
+    they go on.
+    """
+    asked = monotonic()
     other = beside.listen() if beside else None
     if other is not None:
         next(other)
     for reading in reader.listen():
+        if monotonic() - asked > ASKS_EVERY_S:
+            asked = monotonic()
+            if not goes_on():
+                return
         shown = reading
         if beside is not None and not reading.trouble:
             shown = reading.model_copy(update={"beside": _beside(reading, beside), "trouble": beside.last.trouble})
@@ -79,40 +100,49 @@ def _bounded(events: Iterator[str]) -> Iterator[str]:
 
 @router.get(
     "/{code}/live",
-    response={200: LiveReading, **refusals(401, 404, 409, 422)},
+    response={200: LiveReading, **refusals(401, 403, 404, 409, 422)},
     operation_id="instrument_live",
     summary="What it shows, live",
 )
 def live(request: HttpRequest, code: str, beside: str = "") -> StreamingHttpResponse:
     """Pass on readings as server-sent events, each a LiveReading, as long as somebody listens."""
+    _at_work(request)
     reader, other = _reader(code), _reader(beside) if beside else None
+    goes_on = partial(still_signed_in, request.session.session_key, person_of(request).pk)
     if not _streams.acquire(blocking=False):
         raise Conflict("Too many instruments are looked at just now; type the figure, or close another bench.")
-    answer = StreamingHttpResponse(_bounded(_events(reader, other)), content_type="text/event-stream")
+    answer = StreamingHttpResponse(_bounded(_events(reader, other, goes_on)), content_type="text/event-stream")
     answer["Cache-Control"] = "no-store"
     return answer
 
 
-@router.post("/{code}/target", response={204: None, **refusals(401, 404, 409, 422)}, operation_id="instrument_target", summary="Tell it")
+@router.post(
+    "/{code}/target", response={204: None, **refusals(401, 403, 404, 409, 422)}, operation_id="instrument_target", summary="Tell it"
+)
 def target(request: HttpRequest, code: str, payload: Told) -> Status[None]:
     """Tell a wrench what is to be pulled next."""
+    _at_work(request)
     first = payload.from_deg if payload.from_deg is not None else payload.torque_nm or 0
     if not _reader(code).send(f"TARGET {first:g} {payload.angle_deg:g}"):
         raise Conflict(f"{code} does not answer; look at its cable.")
     return Status(204, None)
 
 
-@router.post("/{code}/zero", response={204: None, **refusals(401, 404, 409, 422)}, operation_id="instrument_zero", summary="Zero it")
+@router.post("/{code}/zero", response={204: None, **refusals(401, 403, 404, 409, 422)}, operation_id="instrument_zero", summary="Zero it")
 def zero(request: HttpRequest, code: str) -> Status[None]:
     """Set an instrument to zero where it is."""
+    _at_work(request)
     if not _reader(code).send("ZERO"):
         raise Conflict(f"{code} does not answer; look at its cable.")
     return Status(204, None)
 
 
-@traces_router.post("", response={201: Progress, **refusals(401, 422)}, operation_id="trace_begin", summary="Begin to read a file")
+@traces_router.post(
+    "", response={201: Progress, **refusals(401, 403, 409, 422)}, operation_id="trace_begin", summary="Begin to read a file"
+)
 def begin_trace(request: HttpRequest, payload: TraceBegin) -> Status[Progress]:
     """Begin to read a trace from a file that comes in pieces."""
+    _at_work(request)
     return Status(201, traces.begin(request.user.get_username(), payload.unit))
 
 

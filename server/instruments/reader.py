@@ -117,7 +117,8 @@ class Reader:
         port.write(b"UNIT?\n")
         said = port.readline().decode("ascii", "replace").strip()
         if UNITS.get(said) != self.unit:
-            self._tell(LiveReading(trouble=WRONG_UNIT.format(said=said[:20] or "nothing", unit=self.unit)))
+            spoken = UNITS.get(said, "something else" if said else "nothing")  # what it says is shown only where it means something
+            self._tell(LiveReading(trouble=WRONG_UNIT.format(said=spoken, unit=self.unit)))
             return
         port.write(f"STREAM {HERTZ}\n".encode("ascii"))
         understood, heard, bad = Understood(self.unit, self.resolution), monotonic(), 0

@@ -14,8 +14,10 @@ from gurvo_core.joints.job.kept import keep_trace, read_csv_head
 from gurvo_core.joints.trace import analyse
 from gurvo_core.ledger.entry import Shape
 from gurvo_core.units import Unit
+from shop.errors import Conflict
 
-MOST_AT_ONCE = 16
+MOST_AT_ONCE, MOST_OF_ONE = 16, 2
+LEFT_AFTER_S = 120.0
 
 
 class TraceRead(Shape):
@@ -55,10 +57,16 @@ _lock = Lock()
 
 
 def begin(person: str, unit: Unit) -> Progress:
-    """Begin to take a file in; where there are many, the one that nobody has gone on with for longest is forgotten."""
+    """Begin to take a file in. Of one's own the oldest is forgotten; of others' only what nobody has gone on with for minutes."""
     with _lock:
-        if len(_coming) >= MOST_AT_ONCE:
-            del _coming[min(_coming, key=lambda name: _coming[name].touched)]
+        own = [name for name, one in _coming.items() if one.person == person]
+        left = [name for name, one in _coming.items() if monotonic() - one.touched > LEFT_AFTER_S]
+        if len(own) >= MOST_OF_ONE:
+            del _coming[min(own, key=lambda name: _coming[name].touched)]
+        elif len(_coming) >= MOST_AT_ONCE:
+            if not left:
+                raise Conflict("Too many files are coming in just now; try again in a minute.")
+            del _coming[min(left, key=lambda name: _coming[name].touched)]
         name = uuid4().hex
         _coming[name] = _Coming(person, unit)
     return Progress(id=name, rows=0)

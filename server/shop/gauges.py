@@ -17,9 +17,10 @@ from config.written_once import by_key, insert_one, update_rows
 from gurvo_core.fits.job.kept import Scatter
 from gurvo_core.joints.wrench import DUE_PULLS
 from gurvo_core.ledger import GAUGE_UNIT, Gauge
+from shop.addresses import why_not
 from shop.errors import Forbidden, Refusal
 from shop.models import Gauge as GaugeRow
-from shop.models import GaugeCheck, GaugeScatter, GaugeUse
+from shop.models import GaugeCheck, GaugeScatter, GaugeUse, instrument_hosts
 from shop.roles import may_record, may_write_documents, role_of, shown_name
 
 USES_SHOWN = 200
@@ -132,6 +133,8 @@ def set_gauge(code: str, by: User, values: dict[str, Any]) -> None:
         raise Refusal(f"A range goes from less to more; {least:g} to {most:g} does not.", "least")
     if values["address"] and not ADDRESS.fullmatch(values["address"]):
         raise Refusal("A port is such as /dev/ttyUSB0, COM3, socket://host:port or rfc2217://host:port.", "address")
+    if values["address"] and (wrong := why_not(values["address"], instrument_hosts())):
+        raise Refusal(wrong, "address")
     kept = GaugeRow.objects.filter(pk=code).first()
     if kept is not None and kept.kind != values["kind"] and kept.uses.exists():
         raise Refusal(f"{code} has been used as a {kept.kind}; give another gauge a code of its own.", "kind")

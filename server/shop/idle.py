@@ -7,8 +7,12 @@ from collections.abc import Callable
 from time import time
 
 from django.conf import settings
-from django.contrib.auth import SESSION_KEY
+from django.contrib.auth import HASH_SESSION_KEY, SESSION_KEY
+from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.utils import timezone
+from django.utils.crypto import constant_time_compare
 
 from config.schemas import Problem
 from shop.models import Shop
@@ -68,3 +72,13 @@ def come_back(request: HttpRequest) -> None:
     """Somebody has shown who he is."""
     request.session.pop(LEFT_ALONE, None)
     request.session[DONE_AT] = time()
+
+
+def still_signed_in(session_key: str | None, user_id: int) -> bool:
+    """Whether a session that began something long still holds: not ended, its person not gone, his password the same."""
+    kept = Session.objects.filter(session_key=session_key, expire_date__gt=timezone.now()).first()
+    user = User.objects.filter(pk=user_id, is_active=True).first()
+    if kept is None or user is None:
+        return False
+    said = kept.get_decoded()
+    return said.get(SESSION_KEY) == str(user_id) and constant_time_compare(said.get(HASH_SESSION_KEY, ""), user.get_session_auth_hash())

@@ -25,6 +25,7 @@ class Shop(models.Model):
     day_begins = models.TimeField(default=time(7, 30))
     day_ends = models.TimeField(default=time(16, 0))
     works_saturdays = models.BooleanField(default=False)
+    instrument_hosts = models.CharField(max_length=300, blank=True, help_text="Hosts at which instruments may be, with a comma between")
     misfit = models.CharField(max_length=300, blank=True, help_text="The first thing that does not fit the daybook")
 
     def __str__(self) -> str:
@@ -37,6 +38,12 @@ def working_hours() -> WorkingHours:
     """When this shop works; asked with every entry, so kept for a while, and forgotten when the lead changes it."""
     shop = Shop.objects.first() or Shop()
     return WorkingHours(begins=shop.day_begins, ends=shop.day_ends, days=tuple(range(6 if shop.works_saturdays else 5)))
+
+
+def instrument_hosts() -> list[str]:
+    """Hosts at which the lead lets instruments be."""
+    said = Shop.objects.values_list("instrument_hosts", flat=True).first() or ""
+    return [host.strip().lower() for host in said.split(",") if host.strip()]
 
 
 @cached(TTLCache(1, ttl=HOURS_KEPT_S), lock=Lock())

@@ -156,12 +156,11 @@ def at_this_bench() -> list[dict[str, str]]:
     return [{"username": user.username, "name": shown_name(user)} for user in users]
 
 
-def choose(*, alone_minutes: int, day_begins: time, day_ends: time, works_saturdays: bool) -> None:
-    """Keep what the shop has chosen: when a bench left alone asks who is there, and when the shop works."""
+def choose(*, day_begins: time, day_ends: time, **others: Any) -> None:
+    """Keep what the shop has chosen: when a bench left alone asks who is there, when the shop works, where instruments may be."""
     if not day_begins < day_ends:
         raise Refusal(f"The day would end at {day_ends:%H:%M}, before it begins; give a later end.", "day_ends")
-    chosen = {"alone_minutes": alone_minutes, "day_begins": day_begins, "day_ends": day_ends, "works_saturdays": works_saturdays}
-    Shop.objects.update_or_create(defaults=chosen)
+    Shop.objects.update_or_create(defaults={"day_begins": day_begins, "day_ends": day_ends, **others})
     working_hours.cache_clear()
 
 

@@ -52,6 +52,12 @@ class ShopChoices(InSchema):
     day_begins: ShopTime = Field(description="When work begins, by which it is told when an engine will be done")
     day_ends: ShopTime
     works_saturdays: bool = False
+    instrument_hosts: str = Field(
+        default="",
+        max_length=300,
+        pattern=r"^[A-Za-z0-9.:, -]*$",
+        description="Hosts at which instruments may be, with a comma between; devices of this machine may be anyway",
+    )
 
 
 class Person(Schema):

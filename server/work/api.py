@@ -37,7 +37,7 @@ from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
-from work.schemas import Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
+from work.schemas import MOST_ENTRIES, Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
 TurnName = Annotated[str, Query(max_length=40, description="A name made up for this one paper, by which it can be stopped")]
@@ -115,7 +115,7 @@ def confirm_entry(request: HttpRequest, serial: str, payload: ConfirmIn) -> Stat
 def entries(
     request: HttpRequest,
     serial: str,
-    before: QueryEx[int | None, P(ge=1)] = None,
+    before: QueryEx[int | None, P(ge=1, le=MOST_ENTRIES)] = None,
     limit: QueryEx[int, P(ge=1, le=500)] = TAPE_SHOWN,
 ) -> list[TapeLine]:
     """List lines of the tape, newest first, from before a place."""

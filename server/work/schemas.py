@@ -1,11 +1,11 @@
 """What the engines' API takes and gives."""
 
-from datetime import date
+from datetime import date, datetime
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
 from config.schemas import InSchema
 from gurvo_core.ledger import Body
@@ -16,6 +16,9 @@ from gurvo_core.work import BenchState, TapeLine
 from gurvo_core.work.whereabouts import Whereabouts
 from work.bridge import HOUSE
 
+EARLIEST, LATEST = 1970, 2200
+MOST_ENTRIES = 10**9
+
 if TYPE_CHECKING:
     EntryBody = Body
     BenchStateOut = BenchState
@@ -24,12 +27,22 @@ else:
     BenchStateOut = HOUSE.state_type
 
 
+def _of_our_time(moment: datetime) -> datetime:
+    """Refuse what no clock of a shop says: at the edges of what a date can be, another zone is beyond them."""
+    if not EARLIEST <= moment.year < LATEST:
+        raise ValueError(f"give a time between the years {EARLIEST} and {LATEST}")
+    return moment
+
+
+Moment = Annotated[AwareDatetime, AfterValidator(_of_our_time)]
+
+
 class ConfirmIn(InSchema):
     """PIN or password of whoever is signed in, and the one entry it is shown for."""
 
     password: str = Field(max_length=200)
     entry: EntryBody
-    seen: int | None = Field(default=None, ge=0, description="How many entries whoever signs had before him")
+    seen: int | None = Field(default=None, ge=0, le=MOST_ENTRIES, description="How many entries whoever signs had before him")
 
 
 class EntryIn(InSchema):
@@ -40,8 +53,8 @@ class EntryIn(InSchema):
     version: int = Field(default=ENTRY_VERSION, ge=1, le=ENTRY_VERSION, description="Of the entry's shape")
     by: str | None = Field(default=None, max_length=150, description="Sign-in name of who typed it; another's session is refused")
     because: Reason = Field(default="", description="Why it is made although it was objected to")
-    typed_at: AwareDatetime | None = Field(default=None, description="When it was typed, by the client's clock")
-    seen: int | None = Field(default=None, ge=0, description="How many entries its maker had before him")
+    typed_at: Moment | None = Field(default=None, description="When it was typed, by the client's clock")
+    seen: int | None = Field(default=None, ge=0, le=MOST_ENTRIES, description="How many entries its maker had before him")
     has: str | None = Field(default=None, max_length=80, description="Tag of the bench its maker has: only what changes is sent")
 
     @model_validator(mode="before")

@@ -4,7 +4,7 @@ import atexit
 import os
 import re
 from functools import cache
-from time import monotonic
+from time import monotonic, time
 
 from axe_playwright_python.sync_playwright import Axe
 from django.conf import settings
@@ -13,6 +13,7 @@ from django.contrib.staticfiles.testing import LiveServerTestCase
 from django.test import Client
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
+from shop.confirming import PASSWORD_AT
 from tests.server.cases import PASSWORD, fill_shop
 from tools import chromium
 
@@ -82,6 +83,9 @@ class BrowserCase(LiveServerTestCase):
         """Be signed in as after the form, which has tests of its own, and go somewhere."""
         client = Client()
         client.force_login(User.objects.get(username=name), backend="shop.backends.PeopleBackend")
+        session = client.session
+        session[PASSWORD_AT] = time()
+        session.save()
         cookie = client.cookies[settings.SESSION_COOKIE_NAME]
         self.context.add_cookies([{"name": cookie.key, "value": cookie.value, "url": self.live_server_url}])
         self.page.goto(path)

@@ -6,7 +6,7 @@ from unittest.mock import patch
 
 from playwright.sync_api import expect
 
-from shop.models import Gauge, StockItem
+from shop.models import Gauge, Shop, StockItem
 from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_joints import JointCase
@@ -217,6 +217,7 @@ class LiveTests(JointCase):
         self.type("i")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
         expect(field).to_have_value(re.compile(r"^\d+\.\d{3}$"))
+        Shop.objects.update(instrument_hosts="127.0.0.1")
         Gauge.objects.filter(code="P1").update(address=f"socket://127.0.0.1:{free_port()}")
         self.page.reload()
         self.reads("does not answer")

@@ -6,7 +6,7 @@ from unittest.mock import patch
 
 from playwright.sync_api import expect
 
-from shop.models import Gauge
+from shop.models import Gauge, Shop
 from standins.serve import serve
 from tests.browser.case import PHONE
 from tests.browser.test_run import Keys
@@ -141,6 +141,7 @@ class WrenchTests(JointCase):
         self.page.get_by_role("button", name="oiled").click()
         self.page.get_by_role("button", name="Ready to pull").click()
         self.asked("bolt 1: turn it 90°")
+        Shop.objects.update(instrument_hosts="127.0.0.1")
         Gauge.objects.filter(code="E1").update(address=f"socket://127.0.0.1:{free_port()}")
         self.type("v")
         self.reads("does not answer")

@@ -4,7 +4,9 @@ from django.contrib.auth.models import User
 from playwright.sync_api import expect
 
 from shop.people import change_person
+from shop.roles import role_of
 from tests.browser.case import BrowserCase
+from tests.server.cases import PASSWORD
 
 
 class PeopleTests(BrowserCase):
@@ -27,6 +29,29 @@ class PeopleTests(BrowserCase):
         row.get_by_role("button", name="Is back").click()
         row.get_by_label("Role of Nils").select_option("lead")
         expect(row.get_by_label("Role of Nils")).to_have_value("lead")
+
+    def test_whoever_came_by_pin_is_asked_for_his_password_and_then_it_goes_on(self):
+        for name, pin in (("vi", "7301"), ("lena", "52094")):
+            change_person(User.objects.get(username=name), pin=pin)
+        self.sign_in("vi")
+        self.page.get_by_role("button", name="Vi viewer").click()
+        change = self.page.get_by_role("dialog", name="Change of person")
+        change.get_by_role("button", name="Lena").click()
+        change.get_by_label("PIN or password").fill("52094")
+        self.type("Enter")
+        expect(change).to_have_count(0)
+        self.page.get_by_role("link", name="People").click()
+        role = self.page.get_by_label("Role of Bo")
+        role.select_option("viewer")
+        asked = self.page.get_by_role("dialog", name="Your password, once more")
+        asked.locator("input").fill("52094")
+        self.type("Enter")
+        self.see(asked.get_by_text("A PIN is not enough here"))
+        asked.locator("input").fill(PASSWORD)
+        self.type("Enter")
+        expect(asked).to_have_count(0)
+        expect(role).to_have_value("viewer")
+        self.assertEqual(role_of(User.objects.get(username="bo")), "viewer")
 
     def test_nobody_else_is_led_there(self):
         self.sign_in("bo")

@@ -8,9 +8,12 @@ from itertools import islice
 from time import monotonic, sleep
 from unittest import mock
 
+from django.contrib.auth.models import User
+
 from instruments import traces
 from instruments.reader import Reader
-from shop.models import Gauge
+from shop.models import Gauge, Shop
+from shop.people import change_person
 from standins.serve import serve
 from tests.core.test_trace import pulled
 from tests.server.cases import JSON, ShopCase
@@ -81,6 +84,52 @@ class InstrumentTests(ShopCase):
         self.assertEqual(self.client.get("/api/instruments/NONE/live").status_code, 404)
         self.assertEqual(self.client.post("/api/instruments/D3/zero").status_code, 409)
 
+    def test_a_viewer_looks_and_does_nothing_to_what_others_need(self):
+        self.sign_in("vi")
+        for ask in (
+            lambda: self.client.get("/api/instruments/E1/live"),
+            lambda: self.client.post("/api/instruments/E1/target", {"torque_nm": 400}, content_type=JSON),
+            lambda: self.client.post("/api/instruments/D3/zero"),
+            lambda: self.client.post("/api/traces", {"unit": "N·m"}, content_type=JSON),
+        ):
+            self.refused(ask(), 403, "", "Only who works here uses the instruments")
+
+    def test_a_stream_ends_with_its_session(self):
+        Gauge.objects.create(code="N3", kind="encoder", resolution=0.1, expanded_uncertainty=0.1, address="standin:encoder")
+        for end in (lambda: self.client.delete("/api/session"), lambda: change_person(User.objects.get(username="bo"), has_left=True)):
+            events = iter(self.client.get("/api/instruments/N3/live").streaming_content)
+            next(events)
+            with mock.patch("instruments.api.ASKS_EVERY_S", 0.0):
+                next(events)
+                end()
+                self.assertEqual(list(islice(events, 3))[1:], [])
+            self.sign_in("lena")
+            change_person(User.objects.get(username="bo"), has_left=False)
+            self.sign_in("bo")
+
+    def test_an_address_is_a_device_of_this_machine_or_a_host_the_lead_allowed(self):
+        Shop.objects.update(instrument_hosts="bench-2.local, 10.0.0.7, 169.254.1.1")
+        self.sign_in("lena")
+        gauge = {"name": "x", "kind": "dial", "resolution": 0.01, "expanded_uncertainty": 0.01}
+        said = {
+            "/dev/ttyUSB0": "",
+            "socket://10.0.0.7:4000": "",
+            "rfc2217://bench-2.local:7000": "",
+            "/dev/../etc/passwd": "has no “..”",
+            "socket://10.0.0.8:4000": "not among the hosts",
+            "socket://127.0.0.1:8701": "not among the hosts",
+            "socket://169.254.1.1:80": "nothing is opened there",
+            "socket://0.0.0.0:80": "nothing is opened there",
+            "standin:lathe": "no simulated instrument",
+        }
+        for address, words in said.items():
+            with self.subTest(address=address):
+                answer = self.client.put("/api/gauges/X1", {**gauge, "address": address}, content_type=JSON)
+                self.assertEqual(answer.status_code, 422 if words else 200, answer.content)
+                self.assertIn(words, answer.json()["sentence"] if words else "")
+        Gauge.objects.filter(code="D3").update(address="socket://127.0.0.1:8701")  # one that was entered before there were such rules
+        self.refused(self.client.get("/api/instruments/D3/live"), 422, "code", "not among the hosts")
+
     def test_the_line_protocol(self):
         """The commands of docs/formats/instruments.md, one answer a line."""
         port = self.servers[1].server_address[1]
@@ -98,6 +147,7 @@ class TroubleTests(ShopCase):
     def test_a_wrong_unit_nonsense_silence_and_nobody_are_said(self):
         for words, address in (
             ("speaks in deg", speaks("deg")),
+            ("speaks in something else", speaks("root:x:0:0:")),
             ("no reading", speaks("N.m", "OK", *["R nonsense"] * 70, pause=0.001)),
             ("broke off", speaks("N.m", "OK", "R 1.0,0.0")),
             ("does not answer", f"socket://127.0.0.1:{free_port()}"),
@@ -152,12 +202,20 @@ class TraceFileTests(ShopCase):
         self.assertEqual(self.client.delete(f"/api/traces/{name}").status_code, 204)
         self.assertEqual(self.piece(name, self.text()).status_code, 404)
 
-    def test_of_many_the_one_that_nobody_goes_on_with_is_forgotten(self):
-        """Whoever leaves a file half-way takes nobody's place for ever."""
+    def test_of_ones_own_the_oldest_is_forgotten_and_of_others_what_was_left(self):
+        """Whoever leaves a file half-way takes nobody's place for ever, and whoever begins many takes nobody's at all."""
         first = self.begin()
-        last = [self.begin() for _ in range(traces.MOST_AT_ONCE)][-1]
-        self.assertEqual(self.piece(first, self.text()).status_code, 404)
-        self.assertEqual(self.piece(last, self.text(), is_last=True).json()["read"]["rows"], 4000)
+        self.sign_in("lena")
+        own = [self.begin() for _ in range(traces.MOST_AT_ONCE + 4)]
+        self.assertEqual(self.piece(own[0], self.text()).status_code, 404)
+        self.assertEqual(self.piece(own[-1], self.text(), is_last=True).json()["read"]["rows"], 4000)
+        self.sign_in("bo")
+        self.assertEqual(self.piece(first, self.text()).status_code, 200)
+        with mock.patch.object(traces, "MOST_AT_ONCE", 2):
+            self.sign_in("lena")
+            self.refused(self.client.post("/api/traces", {"unit": "N·m"}, content_type=JSON), 409, "", "Too many files")
+            with mock.patch.object(traces, "LEFT_AFTER_S", -1.0):
+                self.assertEqual(self.piece(self.begin(), self.text()).status_code, 200)
 
     def test_two_million_rows_stay_within_bounds(self):
         """Held at once: no more than a few pieces, whatever comes; the peak is kept."""

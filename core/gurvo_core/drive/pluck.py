@@ -3,6 +3,7 @@
 __all__ = ["Pluck", "pitch_of", "read_wav"]
 
 import io
+import struct
 import warnings
 from dataclasses import dataclass
 
@@ -77,7 +78,7 @@ def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", scipy.io.wavfile.WavFileWarning)
             rate, samples = scipy.io.wavfile.read(io.BytesIO(data))
-    except (ValueError, EOFError, OSError, TypeError) as error:
+    except (ValueError, EOFError, OSError, TypeError, ArithmeticError, LookupError, NameError, struct.error) as error:  # a head that lies
         raise ReadingError("file", len(data), "this is no WAV file; record it as WAV, uncompressed") from error
     sound = np.asarray(samples, dtype=np.float64)
     sound = sound.mean(axis=1) if sound.ndim > 1 else sound

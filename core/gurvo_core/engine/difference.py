@@ -69,9 +69,13 @@ def _list_changes(old: list[Any], new: list[Any], path: str, where: list[str]) -
     if all(isinstance(part, dict) for part in (*old, *new)):
         yield from _part_changes(old, new, path, where)
     elif len(old) == len(new) and len(old) > len(NAMES):
-        moved = [abs(b - a) for a, b in zip(old, new, strict=True) if a != b]
-        at_most = f"{max(moved):g}{_unit(where[-1])}"
-        yield Change(path=path, sentence=f"{_said(where)}: {len(moved)} of {len(old)} figures differ, by {at_most} at most.")
+        pairs = [(a, b) for a, b in zip(old, new, strict=True) if a != b]
+        if all(isinstance(one, int | float) for pair in pairs for one in pair):
+            at_most = f"{max(abs(b - a) for a, b in pairs):g}{_unit(where[-1])}"
+            yield Change(path=path, sentence=f"{_said(where)}: {len(pairs)} of {len(old)} figures differ, by {at_most} at most.")
+        else:
+            first = f"{_value(pairs[0][0], where)} is {_value(pairs[0][1], where)} now"
+            yield Change(path=path, sentence=f"{_said(where)}: {len(pairs)} of {len(old)} differ; {first}.")
     elif max(len(old), len(new)) > len(NAMES):
         yield Change(path=path, sentence=f"{_said(where)}: had {len(old)} figures, has {len(new)}.")
     else:

@@ -99,8 +99,9 @@ function hasText(value: unknown, key: string): value is Record<string, string> {
 export function unwrap<T>(answer: { data?: T; error?: unknown; response: Response }): T {
   const { data, error, response } = answer;
   if (response.ok && data !== undefined) return data;
-  if (response.status >= 502) throw new NoAnswer('The server does not answer.');
   const said = (key: string) => (hasText(error, key) ? error[key] : undefined) ?? '';
+  // a door in front of the server, or nobody: only what Gurvo itself says has a code
+  if (response.status >= 502 && !said('code')) throw new NoAnswer('The server does not answer.');
   const sentence = said('sentence') || `The server refused this (${response.status}).`;
   const wayOut = said('way_out') || 'none';
   throw new ApiProblem(response.status, sentence, { field: said('field'), code: said('code'), wayOut });

@@ -55,7 +55,7 @@ const isToken = (name: string): name is keyof typeof TOKENS => name in TOKENS;
 /** A sentence of the core as this reader sees it. */
 export function say(sentence: string, voice: Voice): string {
   return sentence.replace(/\{(\w+):([^{}]+)\}/g, (whole, name: string, value: string) =>
-    isToken(name) ? TOKENS[name](value, voice) : whole,
+    isToken(name) && (name === 'turn' || !Number.isNaN(Number(value))) ? TOKENS[name](value, voice) : whole,
   );
 }
 

@@ -11,7 +11,7 @@ import { madeId } from '../app/ids';
 import { benchQuery } from './api';
 import { benchAfter } from './change';
 import type { EntryBody, Refusal } from './contract';
-import { allKept, forget, keep, trouble, type Unsent } from './store';
+import { allKept, forget, keep, nextPlace, trouble, type Unsent } from './store';
 
 export type { Unsent } from './store';
 export type Outcome = { kind: 'sent' } | { kind: 'kept' } | ({ kind: 'refused' } & Refusal);
@@ -41,6 +41,11 @@ void allKept()
   .then((left) => Promise.all(left.map((item) => keep({ ...item, unanswered: true }))))
   .then(look);
 
+// a browser that keeps nothing loses what waits when the page goes: it asks first
+window.addEventListener('beforeunload', (event) => {
+  if (trouble && items.some((item) => !item.refused)) event.preventDefault();
+});
+
 function watch(tell: () => void): () => void {
   watchers.add(tell);
   return () => watchers.delete(tell);
@@ -57,7 +62,7 @@ export async function discard(id: string): Promise<void> {
   await changed();
 }
 
-async function mark(item: Unsent, how: Pick<Unsent, 'refused' | 'unanswered'>): Promise<void> {
+async function mark(item: Unsent, how: Pick<Unsent, 'refused' | 'unanswered' | 'said'>): Promise<void> {
   await keep({ ...item, ...how });
   await changed();
 }
@@ -97,7 +102,9 @@ async function sendOne(item: Unsent, queries: QueryClient): Promise<boolean> {
     const problem = error instanceof ApiProblem ? error : null;
     const otherPerson = problem?.status === 401 || problem?.code === 'person';
     if (!problem || problem.status >= 500 || otherPerson) {
-      await mark(item, { unanswered: true });
+      // what the server itself says is wrong with it is shown; a door in front of it says nothing of use
+      const said = problem && problem.code !== '' && !otherPerson ? problem.message : '';
+      await mark(item, { unanswered: true, said });
       if (otherPerson) await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
       return false;
     }
@@ -162,6 +169,7 @@ export function useRecord(serial: string, by: string): Record {
       serial,
       by,
       at,
+      place: await nextPlace(),
       question,
       title,
       value,

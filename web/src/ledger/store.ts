@@ -10,6 +10,8 @@ export interface Unsent {
   serial: string;
   by: string;
   at: string;
+  /** Its place among what was typed on this machine, by its own count: a clock that is put right changes no order. */
+  place?: number;
   question: string;
   title: string;
   value: string;
@@ -21,6 +23,8 @@ export interface Unsent {
   seen?: number;
   /** It was sent once and nobody answered; until then it is on its way and nothing is shown of it. */
   unanswered?: boolean;
+  /** What the server said when it could not take it now, such as that its disk is full. */
+  said?: string;
   refused?: Refusal;
 }
 
@@ -76,7 +80,12 @@ export async function allKept(): Promise<Unsent[]> {
   const db = await database();
   const kept = db ? await db.getAllFromIndex('outbox', 'at').catch(failed) : [];
   const rows = [...(kept ?? []), ...inMemory.values()];
-  return rows.sort((a, b) => a.at.localeCompare(b.at));
+  return rows.sort((a, b) => (a.place ?? 0) - (b.place ?? 0) || a.at.localeCompare(b.at));
+}
+
+/** The place of what is typed next: after everything that waits. */
+export async function nextPlace(): Promise<number> {
+  return 1 + Math.max(0, ...(await allKept()).map((item) => item.place ?? 0));
 }
 
 /** Keeps an entry, in memory if there is nowhere else. */

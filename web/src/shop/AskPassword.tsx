@@ -1,7 +1,8 @@
 /** Asks for the password where a PIN, or an old session, is not enough: people, passwords, concessions. Then what was asked goes on. */
-import { Button, Group, Modal, PasswordInput, Text } from '@mantine/core';
+import { Button, Modal, PasswordInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { client, passwordAskedBy } from '../api/client';
+import classes from './AskPassword.module.css';
 
 const LOOKS_LIKE_PIN = /^\d{4,8}$/;
 
@@ -47,9 +48,7 @@ export function AskPassword() {
           void give();
         }}
       >
-        <Text size="sm" mb="sm">
-          People, passwords and what only a lead decides ask for it; then it goes on.
-        </Text>
+        <p className={classes.why}>People, passwords and what only a lead decides ask for it; then it goes on.</p>
         <PasswordInput
           label="Password"
           autoComplete="current-password"
@@ -58,14 +57,14 @@ export function AskPassword() {
           error={wrong}
           onChange={(event) => setPassword(event.currentTarget.value)}
         />
-        <Group justify="flex-end" mt="md">
+        <div className={classes.foot}>
           <Button variant="default" onClick={() => close(false)}>
             Leave it
           </Button>
           <Button type="submit" disabled={password === ''}>
             Go on
           </Button>
-        </Group>
+        </div>
       </form>
     </Modal>
   );

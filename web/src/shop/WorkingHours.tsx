@@ -33,6 +33,17 @@ export function WorkingHours({ changes }: { changes: ReturnType<typeof usePeople
         checked={data.works_saturdays ?? false}
         onChange={(event) => choose({ works_saturdays: event.currentTarget.checked })}
       />
+      <TextInput
+        key={`hosts ${data.instrument_hosts}`}
+        label="Hosts at which instruments may be"
+        placeholder="bench-2.local, 10.0.0.7"
+        description="Besides devices of this machine"
+        defaultValue={data.instrument_hosts}
+        onBlur={(event) => {
+          const value = event.currentTarget.value.trim();
+          if (value !== data.instrument_hosts) choose({ instrument_hosts: value });
+        }}
+      />
     </section>
   );
 }

@@ -121,7 +121,7 @@ function UnsentLine({ item }: { item: Unsent }) {
     <li data-unsent={item.refused ? 'refused' : 'waiting'}>
       <span className={classes.title}>{item.title}</span>
       <b>{item.value}</b>
-      <small>{item.refused ? item.refused.sentence : 'not yet sent; it goes out by itself'}</small>
+      <small>{item.refused ? item.refused.sentence : item.said || 'not yet sent; it goes out by itself'}</small>
       {item.refused && (
         <UnstyledButton className={classes.strike} onClick={() => void discard(item.id)}>
           take off
