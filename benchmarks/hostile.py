@@ -1,57 +1,112 @@
 """32 benches that work, first alone, then beside one client that stalls 200 sockets, one that sends the worst document over and over,
-and one that prints the longest record.
+and one that prints the longest record; and beside each of three ways to silence a server: downloads that nobody reads, guesses at ever new
+names, many document checks at once.
 """
 
 import http.client
 import itertools
+import json
+import re
 import socket
+import subprocess
 import threading
 import time
 import uuid
 from collections.abc import Callable
-from contextlib import ExitStack, closing, suppress
+from contextlib import ExitStack, closing
+from functools import partial
+from pathlib import Path
 
 from benchmarks.timing import p50_p95
+from demo.documents import family_data
 from tools.real_server import Person
 
 BENCHES, ENTRIES_EACH, EVERY_S = 32, 12, 1.5
 STALLED = 200
 AIM = 3.0
+AGAIN_S = 0.25
+UNREAD, RECORDS_ASKED, UNREAD_S = 14, 30, 10.0
+GUESSING, CHECKING = 24, 16
 LONGEST = "Q4-0172"
 WORKED_ON = ("Q4-0170", "Q4-0171", "Q4-0173", "C6-0031")
 # many keys, none of them known: every one is a fault to be said
 WORST = "{" + ",".join(f'"k{n}": 1' for n in range(60_000)) + "}"
+# a sound document, as long as a document is
+HEAVY = json.dumps(family_data("brae-v8"))
 GONE = (OSError, AssertionError, http.client.HTTPException)
 
 
 def measure(port: int) -> None:
-    """Print p50 and p95 of an entry, alone and beside the three, and their ratio."""
+    """Print p50 and p95 of an entry alone, beside the three above at once, and beside each way to silence a server; with their ratios."""
     builder, lead = Person(port, "della", "hillside-builder"), Person(port, "oren", "hillside-lead")
     alone = p50_p95(_work(port, builder))
-    done = threading.Event()
-    with ExitStack() as stack:
-        for _ in range(STALLED):
-            stalled = stack.enter_context(closing(socket.create_connection(("127.0.0.1", port))))
-            stalled.sendall(b"POST /api/session HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 900\r\n\r\n{")
-        uploads, prints = lead.again(port), lead.again(port)
-        others = [
-            _over_and_over(done, lambda: uploads.call("POST", "/api/families/check", {"text": WORST})),
-            _over_and_over(done, lambda: prints.call("GET", f"/api/engines/{LONGEST}/record.pdf")),
-        ]
-        beside = p50_p95(_work(port, builder))
-        done.set()
-        for other in others:
-            other.join()
-    print(f"{BENCHES} benches, an entry, alone      {alone[0]:8.2f}   p95 {alone[1]:.2f}")
-    ratio = beside[1] / alone[1]
-    print(f"the same beside hostile clients {beside[0]:8.2f}   p95 {beside[1]:.2f}, {ratio:.2f} times alone, aim: within {AIM:g}")
+    print(f"{BENCHES} benches, an entry, alone           {alone[0]:8.2f}   p95 {alone[1]:.2f}")
+    ways = {
+        "hostile clients": _hostile(port, lead),
+        f"{UNREAD} unread downloads": [lambda: _unread(port, lead)] * UNREAD,
+        f"{GUESSING} that guess new names": [lambda: _guess(port)] * GUESSING,
+        f"{CHECKING} document checks": [partial(_check, lead.again(port)) for _ in range(CHECKING)],
+    }
+    for what, clients in ways.items():
+        done = threading.Event()
+        with ExitStack() as stack:
+            if what == "hostile clients":
+                _stall(port, stack)
+            others = [_over_and_over(done, one) for one in clients]
+            beside = p50_p95(_work(port, builder))
+            done.set()
+            for other in others:
+                other.join()
+        ratio = beside[1] / alone[1]
+        print(f"the same beside {what:26} {beside[0]:8.2f}   p95 {beside[1]:.2f}, {ratio:.2f} times alone, aim: within {AIM:g}")
+    print(f"the most memory that the server had in all this {_most_memory_mb(port):8.0f} MB")
+
+
+def _hostile(port: int, lead: Person) -> list[Callable[[], object]]:
+    uploads, prints = lead.again(port), lead.again(port)
+    return [
+        lambda: uploads.call("POST", "/api/families/check", {"text": WORST}),
+        lambda: prints.call("GET", f"/api/engines/{LONGEST}/record.pdf"),
+    ]
+
+
+def _stall(port: int, stack: ExitStack) -> None:
+    for _ in range(STALLED):
+        stalled = stack.enter_context(closing(socket.create_connection(("127.0.0.1", port))))
+        stalled.sendall(b"POST /api/session HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 900\r\n\r\n{")
+
+
+def _unread(port: int, by: Person) -> None:
+    """Ask for the longest record over and over on one line, and read nothing of it."""
+    cookies = "; ".join(f"{key}={value}" for key, value in by.cookies.items())
+    ask = f"GET /api/engines/{LONGEST}/record.json HTTP/1.1\r\nHost: 127.0.0.1\r\nCookie: {cookies}\r\n\r\n".encode()
+    with closing(socket.create_connection(("127.0.0.1", port))) as line:
+        line.sendall(ask * RECORDS_ASKED)
+        time.sleep(UNREAD_S)
+
+
+def _check(by: Person) -> None:
+    by.call("POST", "/api/families/check", {"text": HEAVY})
+
+
+def _guess(port: int) -> None:
+    Person(port, f"nobody-{uuid.uuid4().hex[:12]}", "a guess of some length")
+
+
+def _most_memory_mb(port: int) -> float:
+    """Of the process that listens on a port; nothing where the system does not tell."""
+    found = subprocess.run(["pgrep", "-f", f"listen=127.0.0.1:{port}"], capture_output=True, text=True, check=False).stdout.split()
+    sizes = [re.search(r"VmHWM:\s+(\d+)", Path(f"/proc/{pid}/status").read_text()) for pid in found]
+    return max((int(size[1]) / 1024 for size in sizes if size), default=float("nan"))
 
 
 def _over_and_over(done: threading.Event, ask: Callable[[], object]) -> threading.Thread:
     def go_on() -> None:
         while not done.is_set():
-            with suppress(*GONE):
+            try:
                 ask()
+            except GONE:  # told that others are ahead, or nobody is there: it comes again soon
+                time.sleep(AGAIN_S)
 
     thread = threading.Thread(target=go_on)
     thread.start()

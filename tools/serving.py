@@ -53,7 +53,8 @@ def bounds(port: int) -> dict[str, str | int]:
     """What bounds the server in front of Django: sizes, idle time, the number of sockets."""
     return {
         "listen": f"127.0.0.1:{port}",
-        "threads": 12,  # an instrument that is looked at holds one
+        "threads": 24,  # an instrument that is looked at holds one, and so does whatever waits before a gate
+        "outbuf-high-watermark": 1024 * 1024 * 1024,  # what nobody reads waits on the disk, and holds no worker
         "channel-timeout": 30,
         "connection-limit": 2000,
         "max-request-header-size": 16 * 1024,

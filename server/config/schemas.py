@@ -29,4 +29,4 @@ def refusals(*statuses: int) -> dict[int, type[Problem]]:
     return dict.fromkeys(statuses, Problem)
 
 
-HANDED_OUT: dict[int, type[Problem] | None] = {200: None, **refusals(401, 404)}  # a file, to whoever is signed in
+HANDED_OUT: dict[int, type[Problem] | None] = {200: None, **refusals(401, 404, 429)}  # a file, to whoever is signed in

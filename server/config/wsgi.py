@@ -7,11 +7,12 @@ import scipy.interpolate  # noqa: F401 - the first bench would wait for it; a co
 from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
 
+from config.rush import Rush
 from gurvo_core.units import per_unit
 
 # an entry lets go of the interpreter at every step of its queries; beside one busy thread it would wait its whole turn each time
 sys.setswitchinterval(0.0002)
-application = get_wsgi_application()
+application = Rush(get_wsgi_application())
 
 from work.watch import Watch  # noqa: E402 - once Django is ready
 

@@ -27,9 +27,11 @@ from gurvo_core.reading import doubts_of
 from gurvo_core.walk import Walked
 from gurvo_core.work import RULES_VERSION
 from press.documents import walked_in
+from shop.gate import Gate
 from shop.roles import shown_name
 
 router = Router()
+CHECKING = Gate("Documents of others are being checked", at_once=1, waiting=2)
 
 
 def _revision(code: str, number: int) -> Revision:
@@ -78,24 +80,29 @@ def families(request: HttpRequest) -> list[FamilyRow]:
     return rows
 
 
-@router.post("", response={201: FamilyOut, **refusals(401, 403, 409, 413, 422)}, operation_id="family_import", summary="Take a document in")
+@router.post(
+    "", response={201: FamilyOut, **refusals(401, 403, 409, 413, 422, 429)}, operation_id="family_import", summary="Take a document in"
+)
 def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut]:
     """Take an engine document in as its family's next revision, or refuse it with every fault."""
     assert isinstance(request.user, User)
-    revision = services.import_text(payload.text, remark=payload.remark.strip(), by=request.user)
+    with CHECKING.passed():
+        revision = services.import_text(payload.text, remark=payload.remark.strip(), by=request.user)
     return Status(201, _family_out(revision))
 
 
-@router.post("/check", response={200: CheckedOut, **refusals(401, 413, 422)}, operation_id="family_check", summary="Check a document")
+@router.post("/check", response={200: CheckedOut, **refusals(401, 413, 422, 429)}, operation_id="family_check", summary="Check a document")
 def check(request: HttpRequest, payload: DocumentText) -> services.Checked:
     """Say every fault of a document, or what it would change; nothing is kept."""
-    return services.check_text(payload.text)
+    with CHECKING.passed():
+        return services.check_text(payload.text)
 
 
-@router.post("/walk", response={200: Walked, **refusals(401, 413, 422)}, operation_id="family_walk", summary="Walk a document through")
+@router.post("/walk", response={200: Walked, **refusals(401, 413, 422, 429)}, operation_id="family_walk", summary="Walk a document through")
 def walk(request: HttpRequest, payload: DocumentText) -> Walked:
     """Say whether whoever answers everything rightly gets through a document's run of work; nothing is kept."""
-    return walked_in(payload.text)
+    with CHECKING.passed():
+        return walked_in(payload.text)
 
 
 @router.post(

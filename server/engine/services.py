@@ -8,11 +8,10 @@ from django.dispatch import Signal
 
 from engine.models import Family, Revision
 from gurvo_core.engine import EngineDocument
-from gurvo_core.engine.difference import Change, difference
-from gurvo_core.engine.unknown import not_known
+from gurvo_core.engine.difference import Change
 from gurvo_core.errors import DocumentError, Fault
-from gurvo_core.reading import doubts_of, read_document
-from press.documents import document_in, walked_in
+from gurvo_core.reading import read_document
+from press.documents import document_in, identity_in, looked_at, walked_in
 from shop.errors import Conflict, Forbidden
 from shop.roles import may_write_documents, role_of
 
@@ -37,22 +36,20 @@ class Checked:
 def check_text(text: str) -> Checked:
     """Return what a text would become, with every fault; nothing is kept."""
     try:
-        document = document_in(text)
+        identity = identity_in(text)
     except DocumentError as error:
         return Checked(faults=error.faults)
-    identity = document.identity
     newest = Revision.objects.newest_of(identity.family)
-    changes = difference(EngineDocument.model_validate(newest.document), document) if newest else []
-    number = newest.number + 1 if newest else 1
+    seen = looked_at(text, newest.document if newest else None)
     return Checked(
         faults=[],
         family=identity.family,
         name=identity.name,
         layout=identity.layout,
-        revision=number,
-        changes=changes,
-        doubtful=doubts_of(document),
-        not_known=not_known(document),
+        revision=newest.number + 1 if newest else 1,
+        changes=seen.changes,
+        doubtful=seen.doubtful,
+        not_known=seen.not_known,
     )
 
 

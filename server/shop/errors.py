@@ -1,6 +1,6 @@
 """Refusals that are about the shop and not about the craft: who may, what is taken, what is there already."""
 
-__all__ = ["Conflict", "Forbidden", "PasswordNeeded", "Refusal", "SignInFailed", "Unconfirmed"]
+__all__ = ["Conflict", "Forbidden", "PasswordNeeded", "Refusal", "SignInFailed", "TooBusy", "Unconfirmed"]
 
 
 class Refusal(Exception):  # noqa: N818 - said as it happens
@@ -40,6 +40,16 @@ class PasswordNeeded(Refusal):
 
     def __init__(self) -> None:
         super().__init__("This asks for your password once more: type it, and it goes on.", "password")
+
+
+class TooBusy(Refusal):
+    """Others are ahead, and some wait already."""
+
+    status = 429
+    code = "busy"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"{what}; try again in a moment.")
 
 
 class Conflict(Refusal):

@@ -7,6 +7,7 @@ from django.http import HttpRequest
 from shop.backends import TAKES_PIN
 from shop.confirming import PASSWORD_AT, came_with_password
 from shop.errors import Forbidden, SignInFailed
+from shop.guesses import guessing
 from shop.idle import come_back
 from shop.models import Preference
 
@@ -25,7 +26,9 @@ def _prove(request: HttpRequest, username: str, password: str) -> User | None:
     vars(request)["tried_name"] = username
     if request.user.is_authenticated:
         vars(request)[TAKES_PIN] = True
-    user = authenticate(request, username=username, password=password)
+    with guessing(request) as guess:
+        user = authenticate(request, username=username, password=password)
+        guess.was_right = isinstance(user, User)
     if not isinstance(user, User):
         return None
     if user == request.user:  # a password kept in an older way was kept anew just now; the session in which it was given goes on

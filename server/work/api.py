@@ -238,7 +238,10 @@ def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
 
 
 @router.get(
-    "/{serial}/record.pdf", response={200: None, **refusals(401, 404, 409, 422)}, operation_id="record_pdf", summary="The record on paper"
+    "/{serial}/record.pdf",
+    response={200: None, **refusals(401, 404, 409, 422, 429)},
+    operation_id="record_pdf",
+    summary="The record on paper",
 )
 def record_pdf(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpResponseBase:
     """Hand over the record as PDF; under the name of a turn it can be stopped, even before it has come in."""
@@ -246,7 +249,10 @@ def record_pdf(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpRe
 
 
 @router.get(
-    "/{serial}/run.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="run_pdf", summary="The run of work as a check sheet"
+    "/{serial}/run.pdf",
+    response={200: None, **refusals(401, 404, 409, 429)},
+    operation_id="run_pdf",
+    summary="The run of work as a check sheet",
 )
 def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the check sheet for the wall."""
@@ -254,7 +260,7 @@ def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
 
 
 @router.get(
-    "/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409, 422)}, operation_id="labels_pdf", summary="A label a place"
+    "/{serial}/labels.pdf", response={200: None, **refusals(401, 404, 409, 422, 429)}, operation_id="labels_pdf", summary="A label a place"
 )
 def labels_pdf(request: HttpRequest, serial: str, small: bool = False) -> HttpResponseBase:
     """Hand over a label for every place of the parts that go back: on A4, or one a page for a roll."""
@@ -262,7 +268,10 @@ def labels_pdf(request: HttpRequest, serial: str, small: bool = False) -> HttpRe
 
 
 @router.get(
-    "/{serial}/first-start.pdf", response={200: None, **refusals(401, 404, 409)}, operation_id="first_start_pdf", summary="First-start card"
+    "/{serial}/first-start.pdf",
+    response={200: None, **refusals(401, 404, 409, 429)},
+    operation_id="first_start_pdf",
+    summary="First-start card",
 )
 def first_start_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the card that goes with the engine."""

@@ -1,12 +1,41 @@
-"""Files that are handed over, whole or piece by piece."""
+"""Files that are handed over, whole or piece by piece; what is made piece by piece is made for one at a time."""
 
 from collections.abc import Iterator
+from contextlib import ExitStack
 
 from django.http import HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 
+from shop.gate import Gate
+
+HANDING_OUT = Gate("Records are being handed to others", at_once=1, waiting=2)
+
+
+class _InTurn:
+    """Pieces of a file, and the turn at making them: given back when all are made, or nobody wants them any more."""
+
+    def __init__(self, pieces: Iterator[str]) -> None:
+        self._pieces, self._turn = pieces, ExitStack()
+        self._turn.enter_context(HANDING_OUT.passed())
+
+    def __iter__(self) -> Iterator[str]:
+        return self
+
+    def __next__(self) -> str:
+        try:
+            return next(self._pieces)
+        except BaseException:
+            self.close()
+            raise
+
+    def close(self) -> None:
+        """Let the next come."""
+        self._turn.close()
+
 
 def download(content: bytes | Iterator[str], media_type: str, name: str) -> HttpResponseBase:
     """Return a file under its name."""
-    kind = HttpResponse if isinstance(content, bytes) else StreamingHttpResponse
-    return kind(content, content_type=media_type, headers={"Content-Disposition": f'inline; filename="{name}"'})
+    headers = {"Content-Disposition": f'inline; filename="{name}"'}
+    if isinstance(content, bytes):
+        return HttpResponse(content, content_type=media_type, headers=headers)
+    return StreamingHttpResponse(_InTurn(content), content_type=media_type, headers=headers)

@@ -13,6 +13,7 @@ from engine.services import add_revision
 from shop.confirming import PASSWORD_AT
 from shop.daybook import book_all
 from shop.gauges import forget_pulls
+from shop.guesses import forget_guesses
 from shop.models import Gauge, Shop, misfit_of_shop, working_hours
 from tests.engines import LENGTHS, SETUP, STOP_IN, STOP_OUT, WRENCHES, lift, quern_4_copy, stop
 from work.floor import forget
@@ -38,6 +39,7 @@ def forget_all():
     forget()
     working_hours.cache_clear()
     misfit_of_shop.cache_clear()
+    forget_guesses()
     forget_pulls()
 
 

@@ -9,10 +9,11 @@ from cachetools import TTLCache
 
 from press.aside import begin, how_far, stop
 from press.pdf import PAPER
-from shop.errors import Conflict
+from shop.errors import Conflict, TooBusy
 
 LOOKS_EVERY_S = 0.2
 ENDS_WITHIN_S = 5.0
+MOST_WAIT = 4  # each holds a worker of the server
 STOPPED = "The printing was stopped."
 _turns: dict[str, "_Turn"] = {}
 # turns stopped before they had begun: the stop overtook what it stops
@@ -57,6 +58,8 @@ def _registered(person: str, turn: _Turn) -> _Turn:
             raise Conflict(STOPPED)
         if person in _turns:
             raise Conflict("A record of yours is still being printed; wait for it or stop it, then ask again.")
+        if len(_turns) >= MOST_WAIT:
+            raise TooBusy("Records of others are being printed")
         _turns[person] = turn
     return turn
 

@@ -1,0 +1,74 @@
+"""The outermost door: whoever is not signed in, or signs in, comes so often a second from one place and no more; and in one session what
+takes long is asked so often. What comes beyond that is turned away before anything else is asked, so that a rush costs next to nothing.
+"""
+
+__all__ = ["Rush"]
+
+import json
+import re
+from collections.abc import Callable, Iterable
+from threading import Lock
+from time import monotonic
+from typing import Any
+
+from cachetools import LRUCache
+
+from config.schemas import Problem
+
+STRANGERS = (5.0, 30.0)  # a second, and at once
+HEAVY = (2.0, 6.0)
+# documents that are checked, recordings, records and papers
+_HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|engines/[^/]+/[^/]+\.(json|pdf|csv))")
+PLACES = 4096
+SESSION = "sessionid="
+SIGN_IN = "/api/session"
+Wsgi = Callable[[dict[str, Any], Callable[..., Any]], Iterable[bytes]]
+
+
+class Rush:
+    """A WSGI application before another."""
+
+    def __init__(self, application: Wsgi, clock: Callable[[], float] = monotonic) -> None:
+        self._application, self._clock, self._lock = application, clock, Lock()
+        self._left: LRUCache[str, tuple[float, float]] = LRUCache(PLACES)  # by place: how many may come now, and when that was so
+
+    def __call__(self, environ: dict[str, Any], start_response: Callable[..., Any]) -> Iterable[bytes]:
+        """Pass it on, or turn it away."""
+        place, cookies = str(environ.get("REMOTE_ADDR", "")), environ.get("HTTP_COOKIE", "")
+        if _is_stranger(environ) and not self._may_come(place, *STRANGERS):
+            return _turned_away(start_response)
+        if _is_heavy(environ) and not self._may_come(f"{place} {cookies[-200:]}", *HEAVY):
+            return _turned_away(start_response)
+        return self._application(environ, start_response)
+
+    def _may_come(self, place: str, a_second: float, at_once: float) -> bool:
+        now = self._clock()
+        with self._lock:
+            left, at = self._left.get(place, (at_once, now))
+            left = min(at_once, left + a_second * (now - at))
+            self._left[place] = (max(0.0, left - 1), now)
+        return left >= 1
+
+
+def _is_stranger(environ: dict[str, Any]) -> bool:
+    """Whether somebody comes to the API without a session, or signs in."""
+    path = environ.get("PATH_INFO", "")
+    if path == SIGN_IN and environ.get("REQUEST_METHOD") == "POST":
+        return True
+    return path.startswith("/api/") and SESSION not in environ.get("HTTP_COOKIE", "")
+
+
+def _is_heavy(environ: dict[str, Any]) -> bool:
+    """Whether it asks for what takes long: every family is listed by the same path by which one is taken in."""
+    path = environ.get("PATH_INFO", "")
+    is_list = path == "/api/families" and environ.get("REQUEST_METHOD") == "GET"
+    return not is_list and _HEAVY.fullmatch(path) is not None
+
+
+def _turned_away(start_response: Callable[..., Any]) -> Iterable[bytes]:
+    said = Problem(code="busy", sentence="Too many come from this place at once; try again in a moment.")
+    body = json.dumps(said.model_dump(), ensure_ascii=False).encode()
+    start_response(
+        "429 Too Many Requests", [("Content-Type", "application/json"), ("Content-Length", str(len(body))), ("Retry-After", "1")]
+    )
+    return [body]
