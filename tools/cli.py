@@ -58,6 +58,7 @@ def _add_safekeeping(commands: Any) -> None:
     commands.add_parser("rehearse", help="restore the last backup into a scratch place and verify it there")
     kills = commands.add_parser("torture", help="kill a server over and over and look whether anything acknowledged is lost")
     kills.add_argument("rounds", type=int, nargs="?", default=200)
+    kills.add_argument("--fuzz", type=int, metavar="CALLS", help="ask so many things at random instead, by every role")
     verify = commands.add_parser("verify", help="check that every ledger, or a record handed out, is as it was sealed")
     verify.add_argument("record", nargs="?", help="a record in JSON")
     verify.add_argument("--against", help="a backup, a record, a file with a shop's head, or the head itself as it is printed")
@@ -107,7 +108,7 @@ def main() -> int:
         "screenshots": checking.screenshots,
         "backup": lambda: _backup(args),
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),
-        "torture": lambda: torture.torture(args.rounds),
+        "torture": lambda: torture.fuzz(args.fuzz) if args.fuzz else torture.torture(args.rounds),
         "rehearse": backups.rehearse,
         "verify": lambda: serving.manage_shop("verify", *_verify_arguments(args)),
         "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),

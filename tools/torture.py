@@ -13,12 +13,14 @@ import threading
 import uuid
 from pathlib import Path
 
+from tools import checking
 from tools.house import PYTHON, ensure_all, python_env, run
 from tools.real_server import Person, free_port, wait_until_it_listens
 from tools.serving import MANAGE, load_demo
 
 SERIAL = "Q4-0173"
 SEED = 20261125
+FUZZED = 3 * 60  # roles and operations, papers aside
 GONE = (OSError, http.client.HTTPException)
 
 
@@ -35,6 +37,12 @@ def torture(rounds: int) -> int:
     # an orphan beside a restore, a restore cut off between any two steps, a full disk, a copy that is not whole
     kept = run(PYTHON, "-m", "unittest", "tests.house.test_backups", "tests.house.test_real_server", env=python_env()) == 0
     return 0 if verified and kept and not lost and not doubled else 1
+
+
+def fuzz(calls: int) -> int:
+    """Ask about so many things at random, by every role, and look whether all is answered as declared; return an exit code."""
+    os.environ["GURVO_FUZZ_EXAMPLES"] = str(max(1, round(calls / FUZZED)))
+    return checking.test(["tests.server.test_fuzz"])
 
 
 def kill_rounds(env: dict[str, str], rounds: int) -> tuple[list[str], list[str]]:

@@ -5,9 +5,10 @@ import logging
 from functools import cache
 from typing import Any
 
-from weasyprint import CSS, HTML, default_url_fetcher
+from weasyprint import CSS, HTML
 from weasyprint.logger import PROGRESS_LOGGER
 from weasyprint.text.fonts import FontConfiguration
+from weasyprint.urls import URLFetcher
 
 from press.aside import tell
 from press.fonts_of import FONTS
@@ -27,12 +28,12 @@ class _TellPages(logging.Handler):
 def _fonts() -> tuple[CSS, FontConfiguration]:
     """The shipped fonts, unpacked once for all papers of this process."""
     config = FontConfiguration()
-    return CSS(FONTS / "faces.css", url_fetcher=fetch_fonts_alone, font_config=config), config
+    return CSS(FONTS / "faces.css", url_fetcher=FETCHER, font_config=config), config
 
 
 def lay_out(page: str) -> bytes:
     """Lay a page out."""
-    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=fetch_fonts_alone)
+    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=FETCHER)
     pages = _TellPages()
     PROGRESS_LOGGER.addHandler(pages)
     PROGRESS_LOGGER.setLevel(logging.INFO)
@@ -47,8 +48,14 @@ def lay_out(page: str) -> bytes:
     return pdf
 
 
-def fetch_fonts_alone(url: str) -> Any:
-    """Read a shipped font; refuse every other address, whatever somebody typed."""
-    if not url.startswith(f"{FONTS.as_uri()}/"):
-        raise ValueError("nothing is fetched for a record")
-    return default_url_fetcher(url)
+class FontsAlone(URLFetcher):  # type: ignore[misc]
+    """Reads shipped fonts; refuses every other address, whatever somebody typed, and is sent nowhere else."""
+
+    def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
+        """Read one."""
+        if not url.startswith(f"{FONTS.as_uri()}/") or ".." in url:
+            raise ValueError("nothing is fetched for a record")
+        return super().fetch(url, headers)
+
+
+FETCHER = FontsAlone(allowed_protocols={"file"}, allow_redirects=False)

@@ -79,7 +79,8 @@ class Ledger:
         return self.folded.knowing({MINUTES: self.minutes}) if self.minutes else self.folded
 
 
-_kept: LRUCache[str, Ledger] = LRUCache(LEDGER_BYTES, getsizeof=lambda ledger: ENTRY_BYTES * (len(ledger.entries) + 1))
+# one that is larger than all room for them is kept alone: read anew with every look, it would cost its engine seconds each time
+_kept: LRUCache[str, Ledger] = LRUCache(LEDGER_BYTES, getsizeof=lambda ledger: min(LEDGER_BYTES, ENTRY_BYTES * (len(ledger.entries) + 1)))
 _lock = Lock()
 
 
@@ -168,7 +169,7 @@ def _grown(engine: Engine, ledger: Ledger, rows: Iterable[Entry]) -> Ledger:
 def keep(engine: Engine, ledger: Ledger) -> Ledger:
     """Keep a ledger in this process; one with a new row only once its transaction has held."""
     with _lock:
-        if ledger.entries and ENTRY_BYTES * (len(ledger.entries) + 1) <= LEDGER_BYTES:
+        if ledger.entries:
             _kept[engine.pk] = ledger
     return ledger
 

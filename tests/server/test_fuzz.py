@@ -1,6 +1,7 @@
 """Anything at all, asked by every role: no operation answers with what its document does not declare, and never with a fault of its own."""
 
 import json
+import os
 
 import schemathesis
 from hypothesis import HealthCheck, Phase, given, settings
@@ -10,7 +11,11 @@ from schemathesis import GenerationMode
 from config.api import api
 from tests.server.cases import JSON, ShopCase
 
-EXAMPLES, PAPERS = 5, 2  # each paper is printed for every role, which takes longer than all else
+# a night of it: ./gurvo torture --fuzz
+EXAMPLES, PAPERS = (
+    int(os.environ.get("GURVO_FUZZ_EXAMPLES", "5")),
+    2,
+)  # each paper is printed for every role, which takes longer than all else
 ROLES = ("vi", "bo", "lena")
 ENDS_THE_SESSION = {"session_sign_out", "session_sign_in", "session_confirm"}
 DOCUMENT = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))

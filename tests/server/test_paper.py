@@ -11,7 +11,7 @@ from unittest import skipIf
 from unittest.mock import patch
 
 from press.aside import Stopped, aside, how_far, stop
-from press.layout import fetch_fonts_alone
+from press.layout import FETCHER
 from press.pdf import PAPER, pdf_of
 from shop.errors import Conflict
 from tests.engines import lift
@@ -125,4 +125,4 @@ class PaperTests(ShopCase):
     def test_nothing_but_the_shipped_fonts_is_read(self):
         for address in ("http://elsewhere.example/x", "file:///etc/hostname", "data:text/css,x"):
             with self.subTest(address=address), self.assertRaisesRegex(ValueError, "nothing is fetched"):
-                fetch_fonts_alone(address)
+                FETCHER.fetch(address)

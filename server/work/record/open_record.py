@@ -26,7 +26,7 @@ def as_json(engine: Engine) -> Iterator[str]:
         yield f'{"," if n else ""}\n"{document_digest(revision_id)}": {_json(document)}'
     yield '},\n"entries": ['
     before = START
-    for n, row in enumerate(Entry.objects.filter(engine=engine).since(1).iterator()):
+    for n, row in enumerate(Entry.objects.filter(engine=engine).since(1).iterator(chunk_size=100)):
         yield f"{',' if n else ''}\n{_json({**sealed_content(row, before), 'digest': row.digest})}"
         before = row.digest
     shop = head_now()

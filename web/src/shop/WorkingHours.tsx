@@ -35,9 +35,8 @@ export function WorkingHours({ changes }: { changes: ReturnType<typeof usePeople
       />
       <TextInput
         key={`hosts ${data.instrument_hosts}`}
-        label="Hosts at which instruments may be"
+        label="Instruments also at these hosts"
         placeholder="bench-2.local, 10.0.0.7"
-        description="Besides devices of this machine"
         defaultValue={data.instrument_hosts}
         onBlur={(event) => {
           const value = event.currentTarget.value.trim();

@@ -69,10 +69,9 @@ export function Floor() {
           {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
         </div>
         {data?.misfit && (
-          <Notice title="The shop's own figures are not as Gurvo kept them">
-            {data.misfit}. Somebody changed the file by other hands: ask the lead, who verifies it and compares with a
-            backup.
-          </Notice>
+          <p className={classes.broken} role="alert">
+            <b>The shop's file was changed by other hands:</b> {data.misfit}. Verify it, and compare with a backup.
+          </p>
         )}
         {isPending && <Waiting what="Walking round the stands" />}
         {error && !data && (
