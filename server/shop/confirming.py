@@ -46,7 +46,7 @@ def confirm_for(request: HttpRequest, about: str) -> None:
 def used_up(request: HttpRequest, about: str) -> bool:
     """Whether that was confirmed in this session just now; it is gone with the transaction in which it is asked."""
     own = Confirmation.objects.filter(user=person_of(request), session=_session(request), about=about)
-    count, _ = own.filter(at__gte=timezone.now() - CONFIRMED_FOR).delete()
+    count, _ = own.filter(at__gt=timezone.now() - CONFIRMED_FOR).delete()
     return count > 0
 
 

@@ -75,8 +75,7 @@ def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camsh
 
     Source
     ------
-    [effective-variance] variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares; what is left beyond 3.5 of its own
-    standard deviations is taken for another shape.
+    [effective-variance], [lift-fit]; scipy's least_squares. What is left beyond 3.5 standard deviations is another shape.
 
     Example
     -------
@@ -90,39 +89,56 @@ def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camsh
     """
     at_deg, lifts = np.array([point.crank_deg for point in points]), np.array([point.lift_mm for point in points])
     _enough(at_deg, lifts)
-    ratio, lash_mm = ratio_and_lash(*lobe_of)
-
-    def lift_mm(nose_deg: float) -> _Array:
-        return np.asarray(ratio * lobe_lift_mm((at_deg - nose_deg) / 2, profile) - lash_mm, dtype=np.float64)
-
-    def slope(nose_deg: float) -> _Array:
-        step = 2 * SLOPE_STEP_CAM_DEG
-        return (lift_mm(nose_deg - step) - lift_mm(nose_deg + step)) / (2 * step)
-
-    nose_deg = float(np.sum(at_deg * lifts) / np.sum(lifts))
-    for _ in range(SETTLING_ROUNDS):
-        sigma = np.hypot(dial_u, slope(nose_deg) * wheel_u)
-        answer = scipy.optimize.least_squares(lambda p, s=sigma: (lift_mm(p[0]) + p[1] - lifts) / s, [nose_deg, 0.0], xtol=1e-14)
-        if not answer.success:
-            raise NotConverged("readings", answer.message, "the profile goes through these readings nowhere; look for a misread one")
-        nose_deg = float(answer.x[0])
+    curve = _Curve(at_deg, profile, *ratio_and_lash(*lobe_of))
+    answer, sigma = _solve(curve, lifts, wheel_u, dial_u)
+    nose_deg = float(answer.x[0])
     if np.all(at_deg < nose_deg) or np.all(at_deg > nose_deg):
         raise ReadingError("readings", len(points), "all readings lie on one flank; take some on the other too")
     covariance = np.linalg.inv(answer.jac.T @ answer.jac)
     left_mm = -answer.fun * sigma
     free = np.sqrt(np.maximum(1 - np.einsum("ij,jk,ik->i", answer.jac, covariance, answer.jac), 1e-9))
-    standing_out = np.abs(answer.fun) / free
     worst = int(np.argmax(np.abs(left_mm)))
     scatter = max(1.0, float(np.sum(answer.fun**2)) / (len(points) - 2))
     return LiftFit(
         nose_deg=nose_deg,
         own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
-        counts=tuple(float(one) for one in (covariance @ answer.jac.T)[0] * slope(nose_deg) / -sigma),
+        counts=tuple(float(one) for one in (covariance @ answer.jac.T)[0] * curve.slope(nose_deg) / -sigma),
         dial_zero_mm=float(answer.x[1]),
         most_off_mm=float(left_mm[worst]),
         most_off_at=worst,
-        is_this_profile=bool(np.max(standing_out) <= OUTLIER_SIGMAS),
+        is_this_profile=bool(np.max(np.abs(answer.fun) / free) <= OUTLIER_SIGMAS),
     )
+
+
+@dataclass(frozen=True)
+class _Curve:
+    """What the profile lifts where the readings were taken, for any place of its nose."""
+
+    at_deg: _Array
+    profile: Profile
+    ratio: float
+    lash_mm: float
+
+    def lift_mm(self, nose_deg: float) -> _Array:
+        """Valve lift, without its being cut off at the base circle, so that a dial that stands off is found [mm]."""
+        return np.asarray(self.ratio * lobe_lift_mm((self.at_deg - nose_deg) / 2, self.profile) - self.lash_mm, dtype=np.float64)
+
+    def slope(self, nose_deg: float) -> _Array:
+        """How fast the valve moves there [mm/deg]."""
+        step = 2 * SLOPE_STEP_CAM_DEG
+        return (self.lift_mm(nose_deg - step) - self.lift_mm(nose_deg + step)) / (2 * step)
+
+
+def _solve(curve: _Curve, lifts: _Array, wheel_u: float, dial_u: float) -> tuple["scipy.optimize.OptimizeResult", _Array]:
+    """Least squares with every point weighed by its effective variance; the answer and those weights."""
+    nose_deg = float(np.sum(curve.at_deg * lifts) / np.sum(lifts))
+    for _ in range(SETTLING_ROUNDS):
+        sigma = np.asarray(np.hypot(dial_u, curve.slope(nose_deg) * wheel_u), dtype=np.float64)
+        answer = scipy.optimize.least_squares(lambda p, s=sigma: (curve.lift_mm(p[0]) + p[1] - lifts) / s, [nose_deg, 0.0], xtol=1e-14)
+        if not answer.success:
+            raise NotConverged("readings", answer.message, "the profile goes through these readings nowhere; look for a misread one")
+        nose_deg = float(answer.x[0])
+    return answer, sigma
 
 
 def _enough(at_deg: _Array, lifts: _Array) -> None:
