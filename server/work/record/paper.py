@@ -1,8 +1,11 @@
 """The record on paper: HTML and CSS to PDF. Fonts ship with the app."""
 
+from collections.abc import Iterator
+
 import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
+from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
 from gurvo_core.sentence import Reader, say
@@ -62,6 +65,27 @@ def _nose_of(curve: LiftCurve) -> str:
     return f"nose at {curve.centreline_deg:.1f}° ± {curve.expanded_deg:.1f}°{card}. "
 
 
+def _long_lines(tape: list[tuple[TapeLine, str]]) -> SafeString:
+    """A long ledger, a line an entry; written here, since a template takes as long for each as its layout does."""
+    return SafeString("\n".join(part for line, gauges in tape for part in _long_line(line, gauges)))
+
+
+def _long_line(line: TapeLine, gauges: str) -> Iterator[str]:
+    at = f"{timezone.localtime(line.at):%-d %b %Y %H:%M:%S}"
+    said = f"{line.seq} · {at} · {line.title} · {line.value} {line.detail} {gauges} · {line.by}"
+    yield f'<p class="line{" struck" if line.struck else ""}">{escape(said)}</p>'
+    if line.goes_back:
+        yield _why("dated before the entry above: a clock was wrong")
+    if line.because:
+        yield _why(f"taken all the same: {line.because}")
+    if line.struck:
+        yield _why(f"struck by {line.struck.by}: {line.struck.reason}")
+
+
+def _why(words: str) -> str:
+    return f'<p class="why because">{escape(words)}</p>'
+
+
 def square_code(text: str) -> SafeString:
     """A square code that a camera reads; drawn here, nothing is fetched."""
     return mark_safe(segno.make(text, error="m", micro=False).svg_inline(scale=2, border=0, dark="#1C2226"))  # noqa: S308 - of our own making
@@ -90,7 +114,7 @@ def as_pdf(engine: Engine) -> bytes:
             "fits": fits_on_paper(ledger.folded.states["fits"], _said),
             "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
             "tape": tape,
-            "long": len(tape) > LONG,
+            "long": _long_lines(tape) if len(tape) > LONG else "",
             "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
             "signed": ledger.folded.facts.get(SIGNED),
             "arcs": arcs(timing),
