@@ -163,6 +163,10 @@ class TroubleTests(ShopCase):
 
 
 class TraceFileTests(ShopCase):
+    def setUp(self):
+        super().setUp()
+        traces._coming.clear()  # what other tests have left half-way
+
     def text(self, rows=4000):
         trace = pulled("bottoming", points=rows)
         return "angle;torque Nm\n" + "\n".join(f"{a:.3f};{t:.3f}" for a, t in zip(trace.angle_deg, trace.torque_nm, strict=True))
