@@ -31,7 +31,7 @@ def is_fresh(request: HttpRequest) -> bool:
 
 
 def check_fresh(request: HttpRequest) -> None:
-    """People, roles, passwords, gauges and documents: a PIN is not enough, and an old session neither."""
+    """People, roles, passwords and the shop's choices: a PIN is not enough, and an old session neither."""
     if not is_fresh(request):
         raise PasswordNeeded
 

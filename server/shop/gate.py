@@ -15,7 +15,7 @@ class Gate:
     """Lets so many through at once, and so many wait."""
 
     def __init__(self, what: str, *, at_once: int, waiting: int) -> None:
-        self._what, self._room, self._at_once = what, at_once + waiting, at_once
+        self._what, self._room = what, at_once + waiting
         self._through, self._lock, self._inside = BoundedSemaphore(at_once), Lock(), 0
 
     @contextmanager

@@ -1,6 +1,6 @@
 """Wrong names and passwords by the place they come from, whatever the names: counted before a password is looked at, which is costly."""
 
-__all__ = ["HASHING", "forget_guesses", "guessing"]
+__all__ = ["forget_guesses", "guessing"]
 
 from collections import deque
 from collections.abc import Iterator

@@ -133,6 +133,8 @@ def _check_no_concession(folded: Folded, body: Body, known: dict[Fact[Any], Any]
         return
     if house.needs_lead(folded, body):
         raise PasswordNeeded
+    if not because:  # without a reason a lead's word changes nothing, and it was judged already
+        return
     try:
         house.check(folded, body, known, because=because, is_lead=False)
     except CoreError:

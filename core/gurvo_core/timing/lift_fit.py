@@ -10,19 +10,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
 
 from gurvo_core.engine import Camshaft, Lobe, Profile
-from gurvo_core.errors import NotConverged, ReadingError
+from gurvo_core.errors import ReadingError
 from gurvo_core.motion import lobe_lift_mm
 from gurvo_core.motion.lobe import ratio_and_lash
+from gurvo_core.timing.wheel_and_dial import OUTLIER_SIGMAS, fit_wheel_and_dial
 
 LEAST_POINTS = 5  # two unknowns, and three that can contradict them
 LEAST_LIFTS = 3
-OUTLIER_SIGMAS = 3.5  # a normal error passes this once in some 2,000 readings
 SLOPE_STEP_CAM_DEG = 0.02
-SETTLING_ROUNDS = 3  # the weights depend on the nose by a hair only
+NONE_FITS = "the profile goes through these readings nowhere; look for a misread one"
 _Array = NDArray[np.float64]
 
 
@@ -90,23 +89,19 @@ def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camsh
     at_deg, lifts = np.array([point.crank_deg for point in points]), np.array([point.lift_mm for point in points])
     _enough(at_deg, lifts)
     curve = _Curve(at_deg, profile, *ratio_and_lash(*lobe_of))
-    answer, sigma = _solve(curve, lifts, wheel_u, dial_u)
-    nose_deg = float(answer.x[0])
-    if np.all(at_deg < nose_deg) or np.all(at_deg > nose_deg):
+    start_deg = float(np.sum(at_deg * lifts) / np.sum(lifts))
+    fitted = fit_wheel_and_dial(curve.lift_mm, curve.slope, lifts, u=(wheel_u, dial_u), start_deg=start_deg, none_fits=NONE_FITS)
+    if np.all(at_deg < fitted.place_deg) or np.all(at_deg > fitted.place_deg):
         raise ReadingError("readings", len(points), "all readings lie on one flank; take some on the other too")
-    covariance = np.linalg.inv(answer.jac.T @ answer.jac)
-    left_mm = -answer.fun * sigma
-    free = np.sqrt(np.maximum(1 - np.einsum("ij,jk,ik->i", answer.jac, covariance, answer.jac), 1e-9))
-    worst = int(np.argmax(np.abs(left_mm)))
-    scatter = max(1.0, float(np.sum(answer.fun**2)) / (len(points) - 2))
+    worst = int(np.argmax(np.abs(fitted.left_mm)))
     return LiftFit(
-        nose_deg=nose_deg,
-        own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
-        counts=tuple(float(one) for one in (covariance @ answer.jac.T)[0] * curve.slope(nose_deg) / -sigma),
-        dial_zero_mm=float(answer.x[1]),
-        most_off_mm=float(left_mm[worst]),
+        nose_deg=fitted.place_deg,
+        own_u_deg=fitted.own_u_deg,
+        counts=fitted.counts,
+        dial_zero_mm=fitted.dial_zero_mm,
+        most_off_mm=-float(fitted.left_mm[worst]),
         most_off_at=worst,
-        is_this_profile=bool(np.max(np.abs(answer.fun) / free) <= OUTLIER_SIGMAS),
+        is_this_profile=bool(np.max(fitted.standing_out) <= OUTLIER_SIGMAS),
     )
 
 
@@ -127,18 +122,6 @@ class _Curve:
         """How fast the valve moves there [mm/deg]."""
         step = 2 * SLOPE_STEP_CAM_DEG
         return (self.lift_mm(nose_deg - step) - self.lift_mm(nose_deg + step)) / (2 * step)
-
-
-def _solve(curve: _Curve, lifts: _Array, wheel_u: float, dial_u: float) -> tuple["scipy.optimize.OptimizeResult", _Array]:
-    """Least squares with every point weighed by its effective variance; the answer and those weights."""
-    nose_deg = float(np.sum(curve.at_deg * lifts) / np.sum(lifts))
-    for _ in range(SETTLING_ROUNDS):
-        sigma = np.asarray(np.hypot(dial_u, curve.slope(nose_deg) * wheel_u), dtype=np.float64)
-        answer = scipy.optimize.least_squares(lambda p, s=sigma: (curve.lift_mm(p[0]) + p[1] - lifts) / s, [nose_deg, 0.0], xtol=1e-14)
-        if not answer.success:
-            raise NotConverged("readings", answer.message, "the profile goes through these readings nowhere; look for a misread one")
-        nose_deg = float(answer.x[0])
-    return answer, sigma
 
 
 def _enough(at_deg: _Array, lifts: _Array) -> None:

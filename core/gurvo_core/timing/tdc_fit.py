@@ -10,21 +10,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import scipy  # its parts load themselves when first used: each takes a good part of a second
 from numpy.typing import NDArray
 
 from gurvo_core.angles import circular_mean_deg, signed_deg
-from gurvo_core.errors import NotConverged, ReadingError
+from gurvo_core.errors import ReadingError
 from gurvo_core.motion import SliderCrank, drop_mm
 from gurvo_core.timing.tdc import TdcEstimate, carried_by
+from gurvo_core.timing.wheel_and_dial import OUTLIER_SIGMAS, fit_wheel_and_dial
 from gurvo_core.uncertainty import GaugeUncertainty
 
 MIN_READINGS = 4
 MIN_PLACES = 3  # two unknowns, and one more that can contradict
 DIAL_ZERO_WITHIN = 0.1  # of the travel: further off, no dial was set to zero anywhere near the top
-OUTLIER_SIGMAS = 3.5  # a normal error passes this once in some 2,000 readings
 SLOPE_STEP_DEG = 0.01
-SETTLING_ROUNDS = 3  # the weights depend on the zero by a hair only: they settle at once
 _Array = NDArray[np.float64]
 
 
@@ -79,32 +77,27 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     middle_deg = circular_mean_deg([reading.wheel_deg for reading in readings])
     places = _places(readings, middle_deg, wheel)
     turned, drops = np.array([place.wheel_deg for place in places]), np.array([place.drop_mm for place in places])
-    answer, sigma = _solve(turned, drops, slider, (wheel.resolution, dial.u), _first_guess_deg(turned, drops))
-    _check_dial_zero(float(answer.x[1]), slider)
-    covariance = np.linalg.inv(answer.jac.T @ answer.jac)
-    scatter = max(1.0, float(np.sum(answer.fun**2)) / max(1, len(places) - 2))
-    outlier = _outlier(answer.fun, answer.jac, covariance)
+    fitted = fit_wheel_and_dial(
+        lambda zero_deg: drop_mm(turned - zero_deg, slider),
+        lambda zero_deg: _slope(turned - zero_deg, slider),
+        drops,
+        u=(wheel.resolution, dial.u),
+        start_deg=_first_guess_deg(turned, drops),
+        none_fits="no zero of the wheel fits these readings; look for a misread one",
+    )
+    _check_dial_zero(fitted.dial_zero_mm, slider)
+    worst = int(np.argmax(fitted.standing_out))
     return TdcEstimate(
         method="fit",
-        zero_deg=signed_deg(float(answer.x[0]) + middle_deg),
-        own_u_deg=float(np.sqrt(covariance[0, 0] * scatter)),
-        carried=carried_by(
-            dict(zip((turned + middle_deg).tolist(), _wheel_counts(answer, covariance, sigma, turned, slider), strict=True))
-        ),
+        zero_deg=signed_deg(fitted.place_deg + middle_deg),
+        own_u_deg=fitted.own_u_deg,
+        carried=carried_by(dict(zip((turned + middle_deg).tolist(), fitted.counts, strict=True))),
         calibration_deg=wheel.calibration,
-        spread_deg=float(np.ptp(_residual_deg(answer.fun * sigma, turned - answer.x[0], slider))),
+        spread_deg=float(np.ptp(_residual_deg(fitted.left_mm, turned - fitted.place_deg, slider))),
         readings=len(readings),
-        outlier=None if outlier is None else places[outlier].first,
-        dial_zero_mm=float(answer.x[1]),
+        outlier=places[worst].first if fitted.standing_out[worst] > OUTLIER_SIGMAS else None,
+        dial_zero_mm=fitted.dial_zero_mm,
     )
-
-
-def _wheel_counts(
-    answer: "scipy.optimize.OptimizeResult", covariance: _Array, sigma: _Array, turned: _Array, slider: SliderCrank
-) -> list[float]:
-    """What a degree of each place on the wheel moves the zero by; all places off by the same move it by just that."""
-    moved: _Array = (covariance @ answer.jac.T)[0] * _slope(turned - answer.x[0], slider) / -sigma
-    return [float(one) for one in moved]
 
 
 @dataclass(frozen=True)
@@ -136,23 +129,6 @@ def _check_dial_zero(dial_zero_mm: float, slider: SliderCrank) -> None:
         raise ReadingError("readings", dial_zero_mm, rule)
 
 
-def _solve(
-    turned: _Array, drops: _Array, slider: SliderCrank, u_wheel_and_dial: tuple[float, float], start_deg: float
-) -> tuple["scipy.optimize.OptimizeResult", _Array]:
-    """Least squares with every point weighed by its effective variance; the answer and those weights."""
-    u_wheel, u_dial = u_wheel_and_dial
-    zero_deg = start_deg
-    for _ in range(SETTLING_ROUNDS):
-        sigma = np.asarray(np.hypot(u_dial, _slope(turned - zero_deg, slider) * u_wheel), dtype=np.float64)
-        answer = scipy.optimize.least_squares(
-            lambda p, s=sigma: (drop_mm(turned - p[0], slider) + p[1] - drops) / s, [start_deg, 0.0], xtol=1e-14
-        )
-        if not answer.success:
-            raise NotConverged("readings", answer.message, "no zero of the wheel fits these readings; look for a misread one")
-        zero_deg = float(answer.x[0])
-    return answer, sigma
-
-
 def _first_guess_deg(turned: _Array, drops: _Array) -> float:
     """Vertex of a parabola through the readings; near TDC the drop is almost one. There must be readings on both sides of it."""
     one_sided = ReadingError("readings", len(turned), "all readings lie on one side of TDC; take some on the other side too")
@@ -177,11 +153,3 @@ def _residual_deg(residual_mm: _Array, crank_deg: _Array, slider: SliderCrank) -
     slope = _slope(crank_deg, slider)
     flat = np.abs(slope) < 1e-3
     return np.where(flat, 0.0, residual_mm / np.where(flat, 1.0, slope))
-
-
-def _outlier(residuals: _Array, jacobian: _Array, covariance: _Array) -> int | None:
-    """Place of the reading whose residual, freed of its own pull on the fit, stands out most; None if none does."""
-    leverage = np.einsum("ij,jk,ik->i", jacobian, covariance, jacobian)
-    standing_out = np.abs(residuals) / np.sqrt(np.maximum(1 - leverage, 1e-9))
-    worst = int(np.argmax(standing_out))
-    return worst if standing_out[worst] > OUTLIER_SIGMAS else None
