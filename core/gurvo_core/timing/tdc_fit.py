@@ -16,7 +16,7 @@ from gurvo_core.angles import circular_mean_deg, signed_deg
 from gurvo_core.errors import ReadingError
 from gurvo_core.motion import SliderCrank, drop_mm
 from gurvo_core.timing.tdc import TdcEstimate, carried_by
-from gurvo_core.timing.wheel_and_dial import OUTLIER_SIGMAS, fit_wheel_and_dial
+from gurvo_core.timing.wheel_and_dial import OUTLIER_SIGMAS, Fitted, fit_wheel_and_dial
 from gurvo_core.uncertainty import GaugeUncertainty
 
 MIN_READINGS = 4
@@ -77,14 +77,7 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     middle_deg = circular_mean_deg([reading.wheel_deg for reading in readings])
     places = _places(readings, middle_deg, wheel)
     turned, drops = np.array([place.wheel_deg for place in places]), np.array([place.drop_mm for place in places])
-    fitted = fit_wheel_and_dial(
-        lambda zero_deg: drop_mm(turned - zero_deg, slider),
-        lambda zero_deg: _slope(turned - zero_deg, slider),
-        drops,
-        u=(wheel.resolution, dial.u),
-        start_deg=_first_guess_deg(turned, drops),
-        none_fits="no zero of the wheel fits these readings; look for a misread one",
-    )
+    fitted = _fitted(turned, drops, slider, (wheel.resolution, dial.u))
     _check_dial_zero(fitted.dial_zero_mm, slider)
     worst = int(np.argmax(fitted.standing_out))
     return TdcEstimate(
@@ -97,6 +90,18 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
         readings=len(readings),
         outlier=places[worst].first if fitted.standing_out[worst] > OUTLIER_SIGMAS else None,
         dial_zero_mm=fitted.dial_zero_mm,
+    )
+
+
+def _fitted(turned: _Array, drops: _Array, slider: SliderCrank, u: tuple[float, float]) -> Fitted:
+    """The wheel's zero by all points."""
+    return fit_wheel_and_dial(
+        lambda zero_deg: drop_mm(turned - zero_deg, slider),
+        lambda zero_deg: _slope(turned - zero_deg, slider),
+        drops,
+        u=u,
+        start_deg=_first_guess_deg(turned, drops),
+        none_fits="no zero of the wheel fits these readings; look for a misread one",
     )
 
 
