@@ -22,6 +22,7 @@ from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.fits.faults import fit_faults
 from gurvo_core.joints.faults import joint_doubts, joint_faults
 from gurvo_core.run import run_doubts, run_faults
+from gurvo_core.sentence import as_words
 from gurvo_core.timing import card_doubts
 
 DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
@@ -38,7 +39,7 @@ def read_text(text: str) -> Any:
     Returns
     -------
     data : object
-        Parsed; not checked.
+        Parsed; not checked. Braces in its words begin no token of ours.
 
     Raises
     ------
@@ -61,7 +62,7 @@ def read_text(text: str) -> Any:
     twice = key_given_twice(text)
     if twice is not None:
         raise DocumentError([Fault(path="", sentence=f"“{twice}” is given twice in one group; keep one of them.")])
-    return data
+    return as_words(data)
 
 
 def _plain(text: str) -> Any:

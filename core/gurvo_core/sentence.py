@@ -3,18 +3,35 @@
 ``{mm:1.5}`` is a length, ``{fine:0.058}`` one that is told to thousandths, ``{clock:300}`` a clock position in degrees clockwise from
 straight up as seen from the front, and
 ``{turn:running}`` / ``{turn:against}`` a direction of turning. Screen and paper turn them into his unit, seen from his side.
-Sentences that hold words typed by a person are not of this grammar and are never parsed.
+Words typed by a person are not of this grammar: where they enter, a brace that would begin a token is set apart (``as_words``).
 """
 
-__all__ = ["AGAINST", "RUNNING", "TOKENS", "Reader", "at_place", "at_start", "clock", "fine", "length", "listed", "say", "within"]
+__all__ = [
+    "AGAINST",
+    "RUNNING",
+    "TOKENS",
+    "Reader",
+    "as_words",
+    "at_place",
+    "at_start",
+    "clock",
+    "fine",
+    "length",
+    "listed",
+    "say",
+    "within",
+]
 
 import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 RUNNING, AGAINST = "{turn:running}", "{turn:against}"
 TOKENS = ("mm", "fine", "clock", "turn")
+DEEPEST = 60  # levels of lists and groups; nothing that is typed has more than ten
 _TOKEN = re.compile(r"\{([^{}:]*):?([^{}]*)\}")
+_BEGINS = re.compile(rf"\{{(?=(?:{'|'.join(TOKENS)}):)")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,6 +59,41 @@ def at_start(words: str) -> str:
 def listed(names: Sequence[str]) -> str:
     """Names one after another, as one would say them."""
     return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + (names[-1] if names else "")
+
+
+def as_words(data: Any, levels: int = DEEPEST) -> Any:
+    """Return what a person typed, with no brace in it that a reader would take for one of these tokens.
+
+    Parameters
+    ----------
+    data : str, list, dict or anything else
+        Plain data; its texts are looked at.
+    levels : int
+        How deep: what lies deeper is nothing of ours, and is refused for it.
+
+    Returns
+    -------
+    words : same as data
+        Such braces have a space behind them; everything else is as it was.
+
+    Source
+    ------
+    The grammar in this module's head: a token has no space before its name.
+
+    Example
+    -------
+    >>> as_words({"text": "see {mm:5} and {page 12}"})
+    {'text': 'see { mm:5} and {page 12}'}
+    """
+    if isinstance(data, str):
+        return _BEGINS.sub("{ ", data) if "{" in data else data
+    if not levels:
+        return data
+    if isinstance(data, dict):
+        return {key: as_words(value, levels - 1) for key, value in data.items()}
+    if isinstance(data, list):
+        return [as_words(value, levels - 1) for value in data]
+    return data
 
 
 def at_place(name: str) -> str:

@@ -2,16 +2,28 @@
 
 __all__ = ["InSchema", "Problem", "refusals"]
 
+from typing import Any, ClassVar
+
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, model_validator
 
 from gurvo_core.errors import Fault
+from gurvo_core.sentence import as_words
 
 
 class InSchema(Schema):
-    """What we accept: no unknown fields, no NaN or infinity."""
+    """What we accept: no unknown fields, no NaN or infinity. What is typed is words, never of the core's grammar."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    to_the_letter: ClassVar[frozenset[str]] = frozenset({"password", "pin"})  # fields that are taken as they are
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_words(cls, data: Any) -> Any:
+        sent = getattr(data, "_obj", data)  # ninja hands plain data in a wrapper of its own
+        if not isinstance(sent, dict):
+            return data
+        return {key: value if key in cls.to_the_letter else as_words(value) for key, value in sent.items()}
 
 
 class Problem(Schema):

@@ -53,8 +53,9 @@ class FamilyOut(Schema):
 
 
 class DocumentText(InSchema):
-    """An engine document as text, JSON or JSON5."""
+    """An engine document as text, JSON or JSON5; its own words are told from its braces where it is read."""
 
+    to_the_letter = frozenset({"text"})
     text: str = Field(max_length=LONGEST_DOCUMENT)
 
 
@@ -80,5 +81,6 @@ class CheckedOut(Schema):
 class LiftTableIn(InSchema):
     """A lift table's text and how to read it."""
 
+    to_the_letter = frozenset({"text"})
     text: str = Field(max_length=LONGEST_DOCUMENT)
     choices: LiftTableChoices = LiftTableChoices()

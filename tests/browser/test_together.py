@@ -91,9 +91,22 @@ class AwayTests(BenchReadyCase):
         self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
         expect(self.page.get_by_text(NOT_SENT)).to_have_count(1)
         self.page.reload()
-        expect(self.page.get_by_text("1 entry is kept on this machine")).to_be_visible()
+        self.answer("intake valve pass 1.00 mm, closing", "51.5", "Enter")  # it goes on as it stood when the page went
+        expect(self.page.get_by_text(NOT_SENT)).to_have_count(2)
         self.context.set_offline(False)
-        self.page.get_by_role("button", name="Try again").click()
+        expect(self.page.get_by_text(NOT_SENT)).to_have_count(0)
+        self.asked("exhaust valve pass 1.00 mm, opening")
+        self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 2)
+
+    def test_a_new_tab_while_the_server_is_away_shows_nothing_of_the_shop(self):
+        self.page.evaluate("() => navigator.serviceWorker.ready.then(() => true)")
+        self.context.set_offline(True)
+        self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
+        other = self.context.new_page()
+        other.goto(self.page.url)
+        expect(other.get_by_text("1 entry is kept on this machine")).to_be_visible()
+        other.close()
+        self.context.set_offline(False)
         self.asked("intake valve pass 1.00 mm, closing")
         self.says(self.tape.first, "Intake opens, 1.00 mm")  # as the ledger has it
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gurvo_core.motion import snapshot_at
-from gurvo_core.sentence import AGAINST, RUNNING, TOKENS, Reader, clock, length, say
+from gurvo_core.sentence import AGAINST, RUNNING, TOKENS, Reader, as_words, clock, length, say
 from gurvo_core.work import HOUSE
 from tests.engines import CODES, SETUP, Ledger, family
 
@@ -32,6 +32,14 @@ class SentenceTests(unittest.TestCase):
         for sentence in ("at {degrees:4}", "{mm:.}", "{mm:}", "{turn:sideways}", "{clock:noon}", "{}", "{see page 12}", "{{mm}", "}{"):
             with self.subTest(sentence=sentence):
                 self.assertEqual(say(sentence, PLAIN), sentence)
+
+    @given(st.text(alphabet="{}:mfineclockturg5. ", max_size=40))
+    def test_what_a_person_typed_is_heard_as_it_stands(self, typed):
+        """Property: no brace of his begins a token, and beyond the space that keeps it from that nothing is changed."""
+        kept = as_words({"text": [typed, 4]})["text"]
+        self.assertEqual(say(kept[0], PLAIN), kept[0])
+        self.assertEqual(kept[0].replace(" ", ""), typed.replace(" ", ""))
+        self.assertEqual(as_words(kept), kept)
 
     @given(st.floats(-1e3, 1e3), st.floats(0, 359.9))
     def test_tokens_are_read_as_they_were_written(self, mm, deg):

@@ -46,6 +46,12 @@ class EdgesTests(ShopCase):
         if answer.status_code >= 400:
             self.assertTrue(answer.json()["sentence"])
 
+    def test_braces_in_what_people_type_are_words(self):
+        self.answered(self.enter({"kind": "note", "text": "see {mm:5} and {page 12}"}), 200)
+        self.assertEqual(Entry.objects.get(kind="note").body["text"], "see { mm:5} and {page 12}")
+        deep = f'{{"id": "{uuid.uuid4()}", "entry": {"[" * 400}1{"]" * 400}}}'
+        self.answered(self.send(deep), 422)
+
     def test_times_at_the_edges(self):
         for at in (
             "0001-01-01T00:00:00+14:00",

@@ -8,6 +8,7 @@ import { RouterProvider } from '@tanstack/react-router';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ApiProblem } from './api/client';
+import { carryOverReload } from './app/reloaded';
 import { theme } from './app/theme';
 import { router } from './shell/router';
 
@@ -21,6 +22,8 @@ const queries = new QueryClient({
     mutations: { networkMode: 'always' },
   },
 });
+
+carryOverReload(queries);
 
 const root = document.getElementById('root');
 if (root)

@@ -1,6 +1,7 @@
 /** Reads of one engine's bench and tape; the one place that knows their cache keys. */
 import { queryOptions } from '@tanstack/react-query';
 import { client, type Schemas, unwrap } from '../api/client';
+import { orAsBefore } from '../app/reloaded';
 
 /** Others' entries are seen within so long. The answer carries a tag: nothing is sent while nothing has changed. */
 export const LOOK_AGAIN_MS = 1_500;
@@ -9,13 +10,14 @@ export const benchQuery = (serial: string) =>
   queryOptions({
     queryKey: ['bench', serial],
     refetchInterval: LOOK_AGAIN_MS,
-    queryFn: async ({ signal, client: queries, queryKey }) => {
-      // what the page has may have come with an entry's answer: while that is how it stands, nothing is sent
-      const had = queries.getQueryData<Schemas['Bench']>(queryKey);
-      const headers = had ? { 'If-None-Match': had.tag } : {};
-      const answer = await client.GET('/api/engines/{serial}', { params: { path: { serial } }, signal, headers });
-      return had && answer.response.status === 304 ? had : unwrap(answer);
-    },
+    queryFn: ({ signal, client: queries, queryKey }) =>
+      orAsBefore(queryKey, async () => {
+        // what the page has may have come with an entry's answer: while that is how it stands, nothing is sent
+        const had = queries.getQueryData<Schemas['Bench']>(queryKey);
+        const headers = had ? { 'If-None-Match': had.tag } : {};
+        const answer = await client.GET('/api/engines/{serial}', { params: { path: { serial } }, signal, headers });
+        return had && answer.response.status === 304 ? had : unwrap(answer);
+      }),
   });
 
 export async function olderTape(serial: string, before: number): Promise<Schemas['TapeLine'][]> {

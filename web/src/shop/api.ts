@@ -3,10 +3,12 @@ import { queryOptions, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
+import { orAsBefore } from '../app/reloaded';
 
 export const gaugesQuery = queryOptions({
   queryKey: ['gauges'],
-  queryFn: async ({ signal }) => unwrap(await client.GET('/api/gauges', { signal })),
+  queryFn: ({ signal, queryKey }) =>
+    orAsBefore(queryKey, async () => unwrap(await client.GET('/api/gauges', { signal }))),
 });
 
 export const stockQuery = queryOptions({
