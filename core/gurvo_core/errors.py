@@ -3,6 +3,7 @@
 The family::
 
     CoreError (ValueError)
+    ├── WordRefused      a typed line of which one word cannot be read (says which)
     ├── FigureError      a typed figure that is no number, or out of what can be
     ├── GeometryError    dimensions that cannot turn over
     ├── ReadingError     a reading that cannot belong to this wheel, lobe or method
@@ -22,6 +23,7 @@ __all__ = [
     "GeometryError",
     "NotConverged",
     "ReadingError",
+    "WordRefused",
 ]
 
 from pydantic import BaseModel, ConfigDict
@@ -47,6 +49,20 @@ class FigureError(CoreError):
     """A typed figure that is not a number, or lies outside what can be."""
 
     code = "figure"
+
+
+class WordRefused(CoreError):  # noqa: N818 - said as it happens
+    """A typed line that cannot be read from ``begin`` to ``end``."""
+
+    code = "word"
+
+    def __init__(self, field: str, word: str, rule: str, *, begin: int = 0) -> None:
+        self.begin, self.end = begin, begin + len(word)
+        super().__init__(field, word, rule)
+
+    def under(self, path: str) -> "WordRefused":
+        """Return the same refusal with its field placed below ``path``."""
+        return WordRefused(f"{path}.{self.field}" if self.field else path, str(self.value), self.rule, begin=self.begin)
 
 
 class GeometryError(CoreError):

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.drive.span import elongation_percent, span_frequency_hz, span_tension_n
-from gurvo_core.workings import Line
+from gurvo_core.workings import LEAST, Line
 
 STRING = "f = √(T/m) / 2L"
 WAVES = "a string, any textbook on waves; the belt's own stiffness left out"
@@ -18,14 +18,14 @@ class DriveAsked(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
 
-    span_mm: float | None = Field(default=None, gt=0, le=5000)
-    mass_g_m: float | None = Field(default=None, gt=0, le=5000)
-    tension_n: float | None = Field(default=None, gt=0, le=50_000)
-    frequency_hz: float | None = Field(default=None, gt=0, le=2000)
-    pulled_mm: float | None = Field(default=None, gt=0, le=20_000)
+    span_mm: float | None = Field(default=None, ge=LEAST, le=5000)
+    mass_g_m: float | None = Field(default=None, ge=LEAST, le=5000)
+    tension_n: float | None = Field(default=None, ge=LEAST, le=50_000)
+    frequency_hz: float | None = Field(default=None, ge=LEAST, le=2000)
+    pulled_mm: float | None = Field(default=None, ge=LEAST, le=20_000)
     links: int | None = Field(default=None, ge=1, le=1000)
-    pitch_mm: float | None = Field(default=None, gt=0, le=200)
-    limit_percent: float | None = Field(default=None, gt=0, le=10)
+    pitch_mm: float | None = Field(default=None, ge=LEAST, le=200)
+    limit_percent: float | None = Field(default=None, ge=LEAST, le=10)
 
 
 def drive_workings(asked: DriveAsked) -> list[Line]:

@@ -15,7 +15,7 @@ from gurvo_core.joints.strength import CLASSES, proof_load_n, strength_of
 from gurvo_core.joints.thread import read_thread
 from gurvo_core.joints.wrench import TORQUES, setting_nm
 from gurvo_core.units import Unit, per_unit
-from gurvo_core.workings import Line
+from gurvo_core.workings import LEAST, Line
 
 KN = 1000.0
 Surface = Literal["dry", "oiled", "moly", "assembly lube", "threadlocker", "sealant"]
@@ -31,14 +31,14 @@ class BoltAsked(BaseModel):
     property_class: str = Field(default="", max_length=10)
     threads: Surface = "oiled"
     head: Surface = "oiled"
-    torque: float | None = Field(default=None, gt=0, le=50_000)
+    torque: float | None = Field(default=None, ge=LEAST, le=50_000)
     unit: Unit = "N·m"
-    angle_deg: float | None = Field(default=None, gt=0, le=1080)
-    grip_mm: float | None = Field(default=None, gt=0, le=1000)
+    angle_deg: float | None = Field(default=None, ge=LEAST, le=1080)
+    grip_mm: float | None = Field(default=None, ge=LEAST, le=1000)
     free_thread_mm: float = Field(default=0, ge=0, le=1000)
     material: Material = "steel"
-    lever_mm: float | None = Field(default=None, gt=0, le=3000)
-    extension_mm: float | None = Field(default=None, gt=0, le=2000)
+    lever_mm: float | None = Field(default=None, ge=LEAST, le=3000)
+    extension_mm: float | None = Field(default=None, ge=LEAST, le=2000)
     extension_deg: float = Field(default=0, ge=-180, le=180)
 
 

@@ -2275,7 +2275,7 @@ export interface components {
         };
         /**
          * DocumentText
-         * @description An engine document as text, JSON or JSON5.
+         * @description An engine document as text, JSON or JSON5; its own words are told from its braces where it is read.
          */
         DocumentText: {
             /** Text */
