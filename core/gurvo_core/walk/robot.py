@@ -12,6 +12,8 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.ledger import GAUGES, MAKER, NOW, Fact, Folded, LedgerEntry
 from gurvo_core.ledger.versions import ENTRY_VERSION
+from gurvo_core.run.job.proof import can_be_proven
+from gurvo_core.run.plan import plan_of
 from gurvo_core.walk.answers import Body, next_question, right_answer
 from gurvo_core.walk.shelf import ROBOT_SHELF, Shelf
 from gurvo_core.work import HOUSE, RULES_VERSION, BenchState
@@ -82,17 +84,26 @@ class Robot:
         return True
 
     def walk(self, most: int = 5000) -> str:
-        """Go on until the record is signed; empty, or where it gets stuck and why."""
+        """Go on until the record is signed; empty, or where it gets stuck and why. Of a cam that nothing in the run tells to stand right
+        the lead gives his word: that is a doubt, said of the document, and no dead end.
+        """
         for _ in range(most):
             asked = next_question(self.state)
             try:
-                if not self.answer_next():
+                if not (self.answer_next() or self._gave_word()):
                     break
             except CoreError as refused:
                 return f"“{asked.title}” cannot be answered rightly: {refused}"
         else:
             return f"it goes on and on: “{asked.title}” is asked again and again"
         return "" if self.state.signed else self._stuck()
+
+    def _gave_word(self) -> bool:
+        """The lead says of one more cam by what he knows it, where neither marks nor locks nor readings could tell."""
+        plan = plan_of(self.document, frozenset())
+        untold = {cam.id for cam in self.document.camshafts if not can_be_proven(plan, cam)}
+        words = [end.waived_with for end in self.state.loose_ends if end.waived_with and end.waived_with.get("kind") == "cam_word"]
+        return any(body["camshaft"] in untold and self._tried({**body, "reason": "walked through"}) for body in words)
 
     def carry(self, most: int = 4000) -> str:
         """Go on from whatever stands until the record is signed, by what is offered: answers, what ends a loose end, the lead's word.

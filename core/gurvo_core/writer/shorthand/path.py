@@ -30,7 +30,9 @@ def read_path(text: str) -> tuple[Passed, ...]:
             raise refused(piece, f"“{name}” is passed twice; give the second a name of its own, such as {name} 2")
         found.append(Passed(name, on_back))
     if not 2 <= len(found) <= MOST_WHEELS:
-        raise refused(Piece(text, 0), f"it passes {len(found)} wheel{'s' * (len(found) != 1)}; write from 2 to {MOST_WHEELS}, a comma between them")
+        raise refused(
+            Piece(text, 0), f"it passes {len(found)} wheel{'s' * (len(found) != 1)}; write from 2 to {MOST_WHEELS}, a comma between them"
+        )
     return tuple(found)
 
 

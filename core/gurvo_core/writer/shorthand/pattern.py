@@ -35,7 +35,9 @@ def read_pattern(text: str) -> Bolts:
     """The fasteners in a line."""
     found = _FORMS.fullmatch(text.strip())
     if found is None:
-        raise refused(Piece(text, 0), "this is no number of bolts; write such as 10, 2 x 5 middle outward, circle of 6 crosswise or 4 in line")
+        raise refused(
+            Piece(text, 0), "this is no number of bolts; write such as 10, 2 x 5 middle outward, circle of 6 crosswise or 4 in line"
+        )
     begin = len(text) - len(text.lstrip())
 
     def number(name: str, most: int = MOST) -> int:

@@ -109,7 +109,9 @@ def _torque(piece: Piece) -> Stage:
     found = _TORQUE.fullmatch(piece.text)
     unit = _TORQUES.get((found["unit"] or "N·m").lower().strip()) if found else None
     if found is None or unit is None:
-        raise refused(piece, f"“{piece.text[:30]}” cannot be read; write a torque (60), an angle (90°), hand, back 180, or the book's words in quotes")
+        raise refused(
+            piece, f"“{piece.text[:30]}” cannot be read; write a torque (60), an angle (90°), hand, back 180, or the book's words in quotes"
+        )
     figure = figure_in(Piece(found["figure"], piece.begin))
     if unit == "N·m":
         return {"does": "torque", "torque_nm": figure}

@@ -37,7 +37,9 @@ def pieces(text: str, between: str) -> list[Piece]:
     found = list(_cut(text, between))
     for piece in found:
         if not piece.text:
-            raise refused(Piece(text[piece.begin : piece.begin + 1], piece.begin), "something is missing here; write it, or leave out the sign")
+            raise refused(
+                Piece(text[piece.begin : piece.begin + 1], piece.begin), "something is missing here; write it, or leave out the sign"
+            )
     return found
 
 
