@@ -10,10 +10,10 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 
-from config.schemas import Problem
+from config.schemas import Problem, Span
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
-from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault
+from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault, WordRefused
 from instruments.api import router as instruments
 from instruments.api import traces_router
 from shop.api import router as shop
@@ -27,6 +27,7 @@ from work.api import router as engines
 from work.drive_api import router as drive
 from work.fits_api import router as fits
 from work.workings_api import router as workings
+from writer.api import router as drafts
 
 FRAMEWORK_LEVELS = ("body", "payload", "query", "path")
 TAGGED_UNIONS = ("entry",)
@@ -76,6 +77,7 @@ api.add_router("/workings", workings, tags=["shop"])
 api.add_router("/stock", stock, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/families", families, tags=["families"])
+api.add_router("/drafts", drafts, tags=["drafts"])
 api.add_router("/engines", engines, tags=["engines"])
 api.add_router("/engines", fits, tags=["engines"])
 api.add_router("/engines", drive, tags=["engines"])
@@ -91,9 +93,10 @@ def problem(
     *,
     faults: Sequence[Fault] = (),
     way_out: str = "none",
+    at: Span | None = None,
 ) -> HttpResponse:
     """Answer with a Problem."""
-    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults), way_out=way_out)
+    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults), way_out=way_out, at=at)
     return api.create_response(request, said.model_dump(), status=status)
 
 
@@ -109,7 +112,8 @@ def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
     if isinstance(error, AskFirst):
         return problem(request, 409, error.code, sentence, error.field, way_out=error.way_out)
     faults = error.faults if isinstance(error, DocumentError) else ()
-    return problem(request, 422, error.code, sentence, error.field, faults=faults)
+    at = Span(begin=error.begin, end=error.end) if isinstance(error, WordRefused) else None
+    return problem(request, 422, error.code, sentence, error.field, faults=faults, at=at)
 
 
 @api.exception_handler(ValidationError)

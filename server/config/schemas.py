@@ -26,6 +26,13 @@ class InSchema(Schema):
         return {key: value if key in cls.to_the_letter else as_words(value) for key, value in sent.items()}
 
 
+class Span(Schema):
+    """Some letters of a typed line."""
+
+    begin: int
+    end: int
+
+
 class Problem(Schema):
     """A refusal: a code for programs, a field path, one sentence for people; of an engine document, every fault."""
 
@@ -33,6 +40,7 @@ class Problem(Schema):
     field: str = ""
     sentence: str
     faults: list[Fault] = []
+    at: Span | None = Field(default=None, description="Which letters of a typed line cannot be read")
     way_out: str = Field(default="none", description="What would make it acceptable: none, reason, lead and reason")
 
 

@@ -26,6 +26,7 @@ class Shop(models.Model):
     day_ends = models.TimeField(default=time(16, 0))
     works_saturdays = models.BooleanField(default=False)
     instrument_hosts = models.CharField(max_length=300, blank=True, help_text="Hosts at which instruments may be, with a comma between")
+    second_lead_looks = models.BooleanField(default=False, help_text="Whether a lead who wrote none of a draft hands it in")
     misfit = models.CharField(max_length=300, blank=True, help_text="The first thing that does not fit the daybook")
 
     def __str__(self) -> str:

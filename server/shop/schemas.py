@@ -52,6 +52,7 @@ class ShopChoices(InSchema):
     day_begins: ShopTime = Field(description="When work begins, by which it is told when an engine will be done")
     day_ends: ShopTime
     works_saturdays: bool = False
+    second_lead_looks: bool = Field(default=False, description="Whether a lead who wrote none of a draft looks at it and hands it in")
     instrument_hosts: str = Field(
         default="",
         max_length=300,

@@ -16,12 +16,10 @@ from engine.bridge import Places, places_of, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import CoreError
-from gurvo_core.found.job import as_next_revision
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.motion import Snapshot
 from gurvo_core.timing.job import CAM_PLACES
-from gurvo_core.timing.job.measured import with_measured_card
 from gurvo_core.work import RULES_VERSION, TapeLine
 from shop.confirming import confirm_for, is_fresh, used_up
 from shop.errors import Conflict
@@ -32,6 +30,7 @@ from work.downloads import download
 from work.errors import WrongPerson
 from work.finding import engine_of
 from work.floor import floor_json, floor_moment, floor_row, floor_tag
+from work.measured import measured_of
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
@@ -213,14 +212,9 @@ def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
 )
 def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the engine's document with what was found at the bench, and measured of cams without a card, for the next revision."""
-    folded = bridge.ledger_of(engine_of(serial)).folded
-    note = f"measured on {serial}"
-    found = as_next_revision(folded.base, folded.states["found"], note)
-    carded = with_measured_card(folded.states["timing"], note)
-    if found is None and carded is None:
+    plain = measured_of(engine_of(serial))
+    if plain is None:
         raise Conflict("Nothing that the book leaves open was found yet, and no cam without a card measured on both flanks.")
-    plain = {**(found or {}), **(carded or {})}
-    plain["origins"] = {**(found or {}).get("origins", {}), **(carded or {}).get("origins", {})}
     text = json.dumps(plain, ensure_ascii=False, indent=1)
     return download(text.encode(), "application/json", f"{serial}-measured.json")
 

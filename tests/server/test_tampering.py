@@ -2,8 +2,10 @@
 
 import json
 import tempfile
+from dataclasses import replace
 from io import StringIO
 from pathlib import Path
+from unittest.mock import patch
 
 from axes.models import AccessLog
 from django.core.management import CommandError, call_command
@@ -12,8 +14,8 @@ from django.utils import timezone
 
 from engine.models import Revision
 from gurvo_core.ledger.chain import START, digest_of
-from shop.daybook import daybook_faults
-from shop.models import GaugeCheck, StockItem
+from shop.daybook import BOOKED, daybook_faults, fields_of
+from shop.models import GaugeCheck, Shop, StockItem
 from tests.engines import act
 from tests.server.cases import ShopCase, forget_all
 from work import bridge
@@ -267,6 +269,15 @@ class TamperingTests(ShopCase):
         sql("UPDATE shop_gauge SET expanded_uncertainty=0.01 WHERE code='W1'")
         self.verified()
         self.assertEqual(self.client.get("/api/engines").json()["misfit"], "gauge W1 is not as the daybook has it")
+
+    def test_a_column_that_came_with_a_later_version_is_no_fault_and_a_change_of_it_is(self):
+        with patch.dict(BOOKED, {Shop: replace(BOOKED[Shop], says=fields_of("misfit", "second_lead_looks"))}):
+            shop = Shop.objects.get()
+            shop.alone_minutes = 7
+            shop.save()  # its line is as an earlier version wrote it
+        self.assertEqual(list(daybook_faults()), [])
+        sql("UPDATE shop_shop SET second_lead_looks=1")
+        self.assertIn("is not as the daybook has it", next(daybook_faults()))
 
     def test_what_is_kept_beside_is_put_right(self):
         sql("UPDATE work_enginesummary SET signed=1, free_to_turn=1 WHERE engine_id='T-2'")

@@ -10,6 +10,7 @@ from gurvo_core.drive.path import loop_path
 from gurvo_core.drive.sketch import stage_is_known
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.errors import Fault
+from gurvo_core.sentence import within
 
 LOADS = ("camshaft", "pump", "auxiliary", "balance")  # what a loop has to pull round
 SAME_PLACE_DEG = 1.0
@@ -45,7 +46,9 @@ def _tensioners(document: EngineDocument) -> Iterator[Fault]:
     for at, stage in enumerate(document.drive.stages):
         if isinstance(stage, LoopStage) and stage.tightened_by and stage.tightened_by.after in _pulling(document, stage):
             path, name = f"drive.stages.{at}.tensioner.after", stage.tightened_by.name
-            sentence = f"{name} works on the run that {stage.wheel_ids[0]} pulls; a tensioner works on the slack one. Look at “after”."
+            driving = document.drive.wheel(stage.wheel_ids[0])
+            pulls = f"{name} works on the run that the {within(driving.name or driving.id)} pulls"
+            sentence = f"{pulls}; a tensioner works on the slack one. Look at “after”."
             yield Fault(path=path, sentence=sentence)
 
 

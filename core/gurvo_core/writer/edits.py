@@ -69,16 +69,17 @@ class Move(_Change):
 
 
 Edit = Annotated[Answer | Clear | Set | Add | Remove | Move, Field(discriminator="does")]
-_READ: TypeAdapter[Answer | Clear | Set | Add | Remove | Move] = TypeAdapter(Edit)
+_READ: TypeAdapter[Any] = TypeAdapter(Edit)  # type: ignore[arg-type]  # a union, which it takes
 
 
-class NoPlace(LookupError):
+class NoPlace(LookupError):  # noqa: N818 - said as it happens
     """What an edit is about is not there, or no longer."""
 
 
 def read_edit(data: object) -> Answer | Clear | Set | Add | Remove | Move:
     """An edit as it was kept."""
-    return _READ.validate_python(data)
+    edit: Answer | Clear | Set | Add | Remove | Move = _READ.validate_python(data)
+    return edit
 
 
 def _parts(pointer: str) -> list[str]:
@@ -141,9 +142,11 @@ def numbered(document: dict[str, Any], pointer: str) -> str:
     at: Any = document
     path = ""
     for part in _parts(pointer):
-        key = _member(at, part) if isinstance(at, list) else part
-        path += f"/{key}"
-        at = at[key] if isinstance(at, list) else at.get(part) if isinstance(at, dict) else None
+        if isinstance(at, list):
+            n = _member(at, part)
+            path, at = f"{path}/{n}", at[n]
+        else:
+            path, at = f"{path}/{part}", at.get(part) if isinstance(at, dict) else None
     return path
 
 
@@ -157,7 +160,7 @@ def _add(document: dict[str, Any], change: Any) -> None:
 
 def _list(document: dict[str, Any], pointer: str) -> list[Any]:
     at, key = place_of(document, pointer)
-    members = at[key] if isinstance(at, list) else at.get(key)
+    members = at[int(key)] if isinstance(at, list) else at.get(key)
     if members is None and isinstance(at, dict):
         members = at[key] = []
     if not isinstance(members, list):

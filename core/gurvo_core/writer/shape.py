@@ -15,6 +15,8 @@ __all__ = [
 
 import re
 from collections.abc import Sequence
+from functools import partial
+from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from gurvo_core.errors import CoreError
@@ -146,7 +148,8 @@ def _banks(answers: Answers, layout: Layout | None) -> tuple[BankShape, ...]:
     count = said(answers, "cylinders", lambda text: count_in(Piece(text, 0), "number of cylinders", most=MOST_CYLINDERS))
     if layout in ("v", "flat"):
         rows = said(answers, "rows", lambda text: read_rows(text, 2)) or ((), ())
-        lean = 90.0 if layout == "flat" else None
+        apart = said(answers, "lean", lambda text: count_in(Piece(text, 0), "angle", 10, 170))
+        lean = 90.0 if layout == "flat" else apart and apart / 2
         left, right = BankShape("left", "Left bank", lean and -lean, rows[0]), BankShape("right", "Right bank", lean, rows[1])
         return left, right
     return (BankShape("row", "Row" if count != 1 else "Cylinder", 0.0, tuple(range(1, (count or 0) + 1))),)
@@ -197,10 +200,8 @@ def find_shaft(piece: Piece, cams: Sequence[CamShape]) -> tuple[str, str, ShaftK
         raise refused(piece, f"“{piece.text}” may be any of {', '.join(cam.name.lower() for cam in fitting)}; say which")
     kind = next((sort for sort, words in _SORTS if tokens & set(words)), None)
     if kind is None:
-        raise refused(
-            piece,
-            f"“{piece.text}” is no wheel known here; write crank, {names}, or a name with idler, tensioner, pump, balancer or jackshaft in it",
-        )
+        rule = f"write crank, {names}, or a name with idler, tensioner, pump, balancer or jackshaft in it"
+        raise refused(piece, f"“{piece.text}” is no wheel known here; {rule}")
     return slug(name), name.capitalize(), kind
 
 
@@ -240,8 +241,7 @@ def _drives(answers: Answers, cams: Sequence[CamShape]) -> tuple[DriveShape, ...
     kinds = said(answers, "drives", read_drives) or ()
     paths = {}
     for kind, name in kinds:
-        read = said(answers, f"passes.{slug(name)}", lambda text, gears=kind == "gears": driven_first(text, cams, gears))  # type: ignore[misc]
-        paths[name] = read or ()
+        paths[name] = said(answers, f"passes.{slug(name)}", partial(driven_first, cams=cams, is_gears=kind == "gears")) or ()
     used: dict[str, int] = {}
     for branches in paths.values():
         for shaft in {find_shaft(Piece(one.name, 0), cams)[0] for branch in branches for one in branch}:
@@ -259,6 +259,6 @@ def _drive(kind: Kind, name: str, branches: Sequence[Sequence[Passed]], cams: Se
             wheel = f"{shaft}-{ident}" if used[shaft] > 1 else f"{shaft}-wheel"
             wheels.setdefault(shaft, WheelShape(wheel, shaft, called, sort, one.on_back))
     order = [[wheels[find_shaft(Piece(one.name, 0), cams)[0]].id for one in branch] for branch in branches]
-    meshes = tuple(dict.fromkeys(pair for branch in order for pair in zip(branch, branch[1:], strict=False))) if kind == "gears" else ()
+    meshes = tuple(dict.fromkeys(pair for branch in order for pair in pairwise(branch))) if kind == "gears" else ()
     called = {"chain": "Chain", "belt": "Belt", "gears": "Gears"}[kind] if name in ("chain", "belt", "gears") else name.capitalize()
     return DriveShape(ident, called, kind, tuple(wheels.values()), meshes)

@@ -17,6 +17,7 @@ INSTALLED_APPS = [
     "shop",
     "engine",
     "work",
+    "writer",
 ]
 MIDDLEWARE = [
     "config.doors.doors",

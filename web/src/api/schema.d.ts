@@ -4,6 +4,210 @@
  */
 
 export interface paths {
+    "/api/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All drafts
+         * @description List drafts, the one changed last first.
+         */
+        get: operations["drafts_list"];
+        put?: never;
+        /**
+         * Begin a draft
+         * @description Begin a draft from nothing, a family, an engine on its stand, or a file.
+         */
+        post: operations["draft_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One draft
+         * @description Show a draft.
+         */
+        get: operations["draft_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put away
+         * @description Put a draft away, or take it out again.
+         */
+        put: operations["draft_away"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/document.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand the document out
+         * @description Hand out what a draft says, as a file.
+         */
+        get: operations["draft_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add an edit
+         * @description Add an edit, or say why it cannot be.
+         */
+        post: operations["draft_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand it in
+         * @description Take a draft in as its family's next revision; engines stay on theirs.
+         */
+        post: operations["draft_hand_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Do again what was undone last.
+         */
+        post: operations["draft_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where it stands
+         * @description Say whether a draft can be built by: faults, doubts, what is not known, each with the question that settles it.
+         */
+        get: operations["draft_standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Undo the last edit that stands.
+         */
+        post: operations["draft_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walk it
+         * @description Say whether whoever answers everything rightly gets from nothing to a signed record.
+         */
+        get: operations["draft_walk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines": {
         parameters: {
             query?: never;
@@ -1278,6 +1482,51 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Add
+         * @description A member put into a list.
+         */
+        Add: {
+            /**
+             * After
+             * @description Id of the member before it; empty = first; null = last
+             */
+            after?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "add";
+            /**
+             * To
+             * @description By ids, such as /drive/wheels/cam-wheel/teeth
+             */
+            to: string;
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * Answer
+         * @description A question answered, or said not to be known.
+         */
+        Answer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "answer";
+            /** Question */
+            question: string;
+            /**
+             * Source
+             * @description Where it is from
+             */
+            source?: ("book" | "counted" | "measured" | "generic" | "guess") | null;
+            /**
+             * Text
+             * @description As it is typed; null = not known
+             */
+            text?: string | null;
+        };
+        /**
          * Arc
          * @description A wrap on a wheel and the straight run after it.
          */
@@ -1291,6 +1540,65 @@ export interface components {
             /** Radius Mm */
             radius_mm: number;
             run_to: components["schemas"]["Place"];
+        };
+        /**
+         * Asked
+         * @description A question, and how it is answered.
+         */
+        Asked: {
+            /**
+             * About
+             * @description As the tape has it
+             */
+            about: string;
+            /** Answer */
+            answer: string | null;
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /**
+             * Costs
+             * @description Of leaving it not known; empty where it must be known
+             */
+            costs: string;
+            /** Example */
+            example: string;
+            /** Facts */
+            facts: components["schemas"]["Fact"][];
+            /** Hint */
+            hint: string;
+            /**
+             * Is First
+             * @description Whether it is one of the first five minutes
+             */
+            is_first: boolean;
+            /** Key */
+            key: string;
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
+            picture: components["schemas"]["Picture"];
+            /** Section */
+            section: string;
+            /** Source */
+            source: ("book" | "counted" | "measured" | "generic" | "guess") | null;
+            /** Sources */
+            sources: ("book" | "counted" | "measured" | "generic" | "guess")[];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "open" | "answered" | "not known" | "does not fit";
+            /**
+             * Takes
+             * @enum {string}
+             */
+            takes: "line" | "count" | "choice" | "several";
+            /** Title */
+            title: string;
+            /**
+             * Why
+             * @description Why the answer does not fit any more
+             */
+            why: string;
         };
         /**
          * AskedField
@@ -1330,6 +1638,14 @@ export interface components {
             unit: string;
         };
         /**
+         * AwayIn
+         * @description Whether a draft is put away.
+         */
+        AwayIn: {
+            /** Put Away */
+            put_away: boolean;
+        };
+        /**
          * Bank
          * @description One row of cylinders.
          */
@@ -1359,6 +1675,18 @@ export interface components {
             cylinders: number[];
             /** Id */
             id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * BankView
+         * @description A row of cylinders, for drawing it from the end.
+         */
+        BankView: {
+            /** Axis Deg */
+            axis_deg: number | null;
+            /** Cylinders */
+            cylinders: number[];
             /** Name */
             name: string;
         };
@@ -2072,6 +2400,21 @@ export interface components {
             revision: number | null;
         };
         /**
+         * Choice
+         * @description One of the answers to choose from.
+         */
+        Choice: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * ChoiceRow
          * @description One place before and after.
          */
@@ -2123,6 +2466,19 @@ export interface components {
             name: string;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * Clear
+         * @description An answer taken back: the question is open again.
+         */
+        Clear: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "clear";
+            /** Question */
+            question: string;
         };
         /**
          * Confirm
@@ -2280,6 +2636,131 @@ export interface components {
         DocumentText: {
             /** Text */
             text: string;
+        };
+        /**
+         * DraftIn
+         * @description What a draft begins with: nothing, a family's newest document, an engine as it was found, or a file.
+         */
+        DraftIn: {
+            /** Engine */
+            engine?: string | null;
+            /** Family */
+            family?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Text
+             * @description JSON or JSON5, whatever is wrong with it
+             */
+            text?: string | null;
+        };
+        /**
+         * DraftOut
+         * @description A draft.
+         */
+        DraftOut: {
+            /** Begun From */
+            begun_from: string;
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /**
+             * Changes
+             * @description Grows with every edit, undo and redo
+             */
+            changes: number;
+            /**
+             * Family
+             * @description Code of the family that it describes
+             */
+            family: string;
+            /** Handed In */
+            handed_in: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Last
+             * @description Number of the last edit that stands
+             */
+            last: number;
+            /** May Write */
+            may_write: boolean;
+            /** Name */
+            name: string;
+            view: components["schemas"]["DraftView"];
+        };
+        /**
+         * DraftRow
+         * @description One draft in the list.
+         */
+        DraftRow: {
+            /** Begun From */
+            begun_from: string;
+            /** By */
+            by: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Edits */
+            edits: number;
+            /**
+             * Handed In
+             * @description The revision that it became
+             */
+            handed_in: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Put Away */
+            put_away: boolean;
+        };
+        /**
+         * DraftView
+         * @description A draft as it is shown.
+         */
+        DraftView: {
+            /** Banks */
+            banks: components["schemas"]["BankView"][];
+            /** Cams At */
+            cams_at: string | null;
+            /** Layout */
+            layout: string;
+            /** Name */
+            name: string;
+            /**
+             * Next
+             * @description Key of the question that is open next
+             */
+            next: string | null;
+            /** Questions */
+            questions: components["schemas"]["Asked"][];
+            /** Run */
+            run: components["schemas"]["RunStage"][];
+            /** Sections */
+            sections: components["schemas"]["RailSection"][];
+            /**
+             * Tape
+             * @description Newest first
+             */
+            tape: components["schemas"]["TapeLine"][];
+            /** Valves */
+            valves: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Draw
@@ -2488,6 +2969,19 @@ export interface components {
             pointers: components["schemas"]["DrawnPointer"][];
             /** Wheels */
             wheels: components["schemas"]["DrawnWheel"][];
+        };
+        /**
+         * EditIn
+         * @description An edit, and what its maker had before him.
+         */
+        EditIn: {
+            /** Edit */
+            edit: components["schemas"]["Answer"] | components["schemas"]["Clear"] | components["schemas"]["Set"] | components["schemas"]["Add"] | components["schemas"]["Remove"] | components["schemas"]["Move"];
+            /**
+             * Made On
+             * @description Number of the last edit that its maker had seen
+             */
+            made_on: number;
         };
         /**
          * EngineDocument
@@ -2788,6 +3282,16 @@ export interface components {
             name: string;
             /** Predicted */
             predicted: string;
+        };
+        /**
+         * Fact
+         * @description Something that follows, said beside the question; never put into the answer.
+         */
+        Fact: {
+            /** Is So */
+            is_so: string;
+            /** What */
+            what: string;
         };
         /**
          * FamilyOut
@@ -3954,12 +4458,33 @@ export interface components {
             name: string;
         };
         /**
+         * HandIn
+         * @description Why it is taken in.
+         */
+        HandIn: {
+            /**
+             * Remark
+             * @default
+             */
+            remark: string;
+        };
+        /**
          * HandOverView
          * @description What proves each camshaft.
          */
         HandOverView: {
             /** Proofs */
             proofs: components["schemas"]["ProofView"][];
+        };
+        /**
+         * HandedIn
+         * @description The revision that a draft became.
+         */
+        HandedIn: {
+            /** Family */
+            family: string;
+            /** Revision */
+            revision: number;
         };
         /**
          * HardStopQuestion
@@ -4614,6 +5139,7 @@ export interface components {
         JointsView: {
             joint: components["schemas"]["JointView"] | null;
         };
+        JsonValue: unknown;
         /**
          * KeptTrace
          * @description A trace as it is kept: thinned, packed with zlib, in base64. Angles in tenths of a degree, torques in hundredths of a N·m.
@@ -6148,6 +6674,32 @@ export interface components {
             waits: string;
         };
         /**
+         * Move
+         * @description A member moved within its list, or into another.
+         */
+        Move: {
+            /**
+             * After
+             * @description Id of the member before it; empty = first; null = last
+             */
+            after?: string | null;
+            /**
+             * At
+             * @description By ids, such as /drive/wheels/cam-wheel/teeth
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "move";
+            /**
+             * To
+             * @description The other list; its own when left out
+             */
+            to?: string | null;
+        };
+        /**
          * MoveMade
          * @description One adjustment and the place it was moved to.
          */
@@ -6658,6 +7210,23 @@ export interface components {
             travel_deg?: number | null;
         };
         /**
+         * Picture
+         * @description What is drawn, and what in it is asked about.
+         */
+        Picture: {
+            /**
+             * Focus
+             * @default
+             */
+            focus: string;
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "layout" | "front" | "cylinder" | "bolts";
+        };
+        /**
          * PistonStop
          * @description The piston stop has been fitted, or taken out.
          */
@@ -6919,6 +7488,8 @@ export interface components {
          * @description A refusal: a code for programs, a field path, one sentence for people; of an engine document, every fault.
          */
         Problem: {
+            /** @description Which letters of a typed line cannot be read */
+            at?: components["schemas"]["Span"] | null;
             /** Code */
             code: string;
             /**
@@ -7236,6 +7807,36 @@ export interface components {
             value: number;
         };
         /**
+         * RailSection
+         * @description A section, and how much of it is answered.
+         */
+        RailSection: {
+            /** Answered */
+            answered: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: number;
+        };
+        /**
+         * Remove
+         * @description A key or a member taken out.
+         */
+        Remove: {
+            /**
+             * At
+             * @description By ids, such as /drive/wheels/cam-wheel/teeth
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "remove";
+        };
+        /**
          * Reopened
          * @description Something was undone: a step is open again, and everything that stands on it.
          */
@@ -7290,6 +7891,45 @@ export interface components {
             remark: string;
         };
         /**
+         * RunStage
+         * @description One stage of the run.
+         */
+        RunStage: {
+            /** Id */
+            id: string;
+            /** Steps */
+            steps: components["schemas"]["RunStep"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * RunStep
+         * @description One step of the run, as the check sheet has it.
+         */
+        RunStep: {
+            /**
+             * At
+             * @description Pointer by ids
+             */
+            at: string;
+            /** Covers */
+            covers: boolean;
+            /** Does */
+            does: string;
+            /** Hold Point */
+            hold_point: boolean;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Needs */
+            needs: string[];
+            /** Says */
+            says: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * RunView
          * @description The run as a whole.
          */
@@ -7306,6 +7946,18 @@ export interface components {
             positions: components["schemas"]["PositionPlace"][];
             /** Shafts */
             shafts: components["schemas"]["ShaftName"][];
+        };
+        /**
+         * Said
+         * @description One thing that is said of a draft.
+         */
+        Said: {
+            /** Path */
+            path: string;
+            /** Question */
+            question: string | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * School
@@ -7418,6 +8070,25 @@ export interface components {
                 [key: string]: components["schemas"]["UnitFactor"];
             };
             person: components["schemas"]["Person"] | null;
+        };
+        /**
+         * Set
+         * @description A key of the document given a value.
+         */
+        Set: {
+            /**
+             * At
+             * @description By ids, such as /drive/wheels/cam-wheel/teeth
+             */
+            at: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "set";
+            /** Source */
+            source?: ("book" | "counted" | "measured" | "generic" | "guess") | null;
+            value: components["schemas"]["JsonValue"];
         };
         /**
          * SetupQuestion
@@ -7668,6 +8339,12 @@ export interface components {
              */
             instrument_hosts: string;
             /**
+             * Second Lead Looks
+             * @description Whether a lead who wrote none of a draft looks at it and hands it in
+             * @default false
+             */
+            second_lead_looks: boolean;
+            /**
              * Works Saturdays
              * @default false
              */
@@ -7907,6 +8584,16 @@ export interface components {
             words: string;
         };
         /**
+         * Span
+         * @description Some letters of a typed line.
+         */
+        Span: {
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
+        };
+        /**
          * SpotView
          * @description One fastener in the drawing [mm].
          */
@@ -8019,6 +8706,21 @@ export interface components {
             of: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Standing
+         * @description Where a draft stands, and how its front and its joints are drawn as far as they can be.
+         */
+        Standing: {
+            /** Doubtful */
+            doubtful: components["schemas"]["Said"][];
+            /** Faults */
+            faults: components["schemas"]["Said"][];
+            front: components["schemas"]["DriveDrawing"] | null;
+            /** Joints */
+            joints: components["schemas"]["JointView"][];
+            /** Not Known */
+            not_known: components["schemas"]["Said"][];
         };
         /**
          * Step
@@ -9515,6 +10217,39 @@ export interface components {
             waits: string;
         };
         /**
+         * Walk
+         * @description How far a draft can be built by, and what would become of it.
+         */
+        Walk: {
+            /**
+             * Changes
+             * @description Of the draft, when it was walked
+             */
+            changes: number;
+            /**
+             * Differs
+             * @description From the family's newest revision, if there is one
+             */
+            differs: components["schemas"]["Change"][];
+            /**
+             * Faults
+             * @description Why it cannot be walked at all
+             */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Revision
+             * @description The number that it would have
+             */
+            revision: number;
+            /** Steps */
+            steps: number;
+            /**
+             * Stuck
+             * @description Where whoever answers everything rightly gets stuck
+             */
+            stuck: components["schemas"]["Fault"][];
+        };
+        /**
          * Walked
          * @description How far a run of work can be gone through, and where it sticks.
          */
@@ -9963,6 +10698,627 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    drafts_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_hand_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Standing"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Walk"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     engines_list: {
         parameters: {
             query?: {

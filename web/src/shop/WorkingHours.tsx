@@ -33,6 +33,11 @@ export function WorkingHours({ changes }: { changes: ReturnType<typeof usePeople
         checked={data.works_saturdays ?? false}
         onChange={(event) => choose({ works_saturdays: event.currentTarget.checked })}
       />
+      <Checkbox
+        label="Another lead looks at a draft before it is taken in"
+        checked={data.second_lead_looks ?? false}
+        onChange={(event) => choose({ second_lead_looks: event.currentTarget.checked })}
+      />
       <TextInput
         key={`hosts ${data.instrument_hosts}`}
         label="Instruments also at these hosts"

@@ -1,6 +1,6 @@
 """Which joints an engine has by its layout, and how each is tightened as far as that is known."""
 
-__all__ = ["BY_OIL", "BY_SCREW", "JointPlace", "joints_of", "places_of_joints"]
+__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "joint_groups", "joints_of", "places_of_joints"]
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -28,6 +28,11 @@ class JointPlace(NamedTuple):
 def places_of_joints(answers: Answers, shape: Shape) -> list[JointPlace]:
     """The joints of an engine, in the order in which they are come to; a group that it is said not to have is left out."""
     return [one for one in _places(answers, shape) if said(answers, f"stages.{one.group}", str) != NONE]
+
+
+def joint_groups(answers: Answers, shape: Shape) -> list[str]:
+    """The groups of joints that are asked about, each once."""
+    return list(dict.fromkeys(one.group for one in _places(answers, shape)))
 
 
 def _places(answers: Answers, shape: Shape) -> Iterator[JointPlace]:
@@ -71,7 +76,7 @@ def _joint(answers: Answers, place: JointPlace) -> dict[str, Any]:
 
 
 def _fasteners(bolts: Bolts) -> dict[str, Any]:
-    found: dict[str, Any] = {"fasteners": bolts.count}
+    found: dict[str, Any] = {"fasteners": bolts.number}
     if bolts.kind is not None:
         columns = {"columns": bolts.columns} if bolts.kind in ("rows", "pairs") else {}
         rows = {"rows": bolts.rows} if bolts.kind == "rows" else {}

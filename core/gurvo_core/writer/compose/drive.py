@@ -80,7 +80,9 @@ def _tensioner(answers: Answers, drive: DriveShape, sort: str | None) -> Parts:
 
 def _marks(answers: Answers, shape: Shape) -> tuple[list[Parts], list[Parts]]:
     """Pointers and marks: of chains and belts a mark and what stands still, of gears two marks that meet."""
-    position, pointers, marks = position_of(answers), {}, []
+    position = position_of(answers)
+    pointers: dict[str, Parts] = {}
+    marks: list[Parts] = []
     if not {"marks", "links"} & known_by(answers):
         return [], []
     for wheel in shape.wheels:

@@ -6,9 +6,10 @@ import re
 from typing import Any
 
 from gurvo_core.writer.answers import Answers, said, slug
-from gurvo_core.writer.shape import CamShape, Shape
+from gurvo_core.writer.shape import BankShape, CamShape, Shape
 from gurvo_core.writer.shorthand.card import Card, read_card
 from gurvo_core.writer.shorthand.order import read_numbers
+from gurvo_core.writer.shorthand.sizes import Sizes, read_sizes
 
 Parts = dict[str, Any]
 LAYOUTS = {"inline": "inline", "v": "V", "flat": "flat"}
@@ -31,7 +32,11 @@ def known_by(answers: Answers) -> frozenset[str]:
 
 def position_of(answers: Answers) -> str:
     """Id of the timing position."""
-    return POSITIONS[said(answers, "position", lambda text: text if text in POSITIONS else None) or "mark"][0]
+    return _where(answers)[0]
+
+
+def _where(answers: Answers) -> tuple[str, str, str]:
+    return POSITIONS.get(said(answers, "position", str) or "", POSITIONS["mark"])
 
 
 def engine_parts(answers: Answers, shape: Shape) -> Parts:
@@ -42,7 +47,7 @@ def engine_parts(answers: Answers, shape: Shape) -> Parts:
         "version": 3,
         "identity": _identity(answers, shape),
         "running_direction": _running(answers),
-        "banks": [_bank(bank) for bank in shape.banks],
+        "banks": [_bank(bank, said(answers, "sizes", read_sizes)) for bank in shape.banks],
         "reference_cylinder": first,
         "camshafts": [_cam(cam, shape) for cam in shape.cams],
         "timing_positions": [_position(answers, first)],
@@ -78,8 +83,9 @@ def _running(answers: Answers) -> str | None:
     return OTHER_WAY.get(seen) if end == "flywheel" else RUNS.get(seen)
 
 
-def _bank(bank: Any) -> Parts:
-    return {"id": bank.id, "name": bank.name, "axis_deg": bank.axis_deg, "cylinders": list(bank.cylinders), "cranktrain": {}}
+def _bank(bank: BankShape, sizes: Sizes | None) -> Parts:
+    train = {key: value for key, value in sizes._asdict().items() if value is not None} if sizes else {}
+    return {"id": bank.id, "name": bank.name, "axis_deg": bank.axis_deg, "cylinders": list(bank.cylinders), "cranktrain": train}
 
 
 def _cam(cam: CamShape, shape: Shape) -> Parts:
@@ -104,7 +110,7 @@ def _lobes(cam: CamShape, shape: Shape) -> list[Parts]:
 
 
 def _position(answers: Answers, first: int) -> Parts:
-    ident, name, kind = POSITIONS[said(answers, "position", lambda text: text if text in POSITIONS else None) or "mark"]
+    ident, name, kind = _where(answers)
     at = {"cylinder": first} if kind == "tdc" else {}
     return {"id": ident, "name": name.format(first=first), "kind": kind, **at}
 

@@ -113,7 +113,7 @@ def _heads(run: _Run, answers: Answers, shape: Shape) -> None:
 
 def _fit_and_tighten(run: _Run, place: JointPlace | None, ident: str, says: str, **more: Any) -> None:
     """On, and at once tight; where it has no joint, only on."""
-    joint = {"joint": place.id} if place else {}
+    joint: Step = {"joint": place.id} if place else {}
     run.step(ident, "fit", says, **joint, **more)
     if place:
         run.step(f"tight-{place.id}", "tighten", place.name, joint=place.id)
@@ -133,7 +133,7 @@ def _wheel_bolts(run: _Run, answers: Answers, shape: Shape, before: bool) -> Non
     for place in places:
         if _is_before(answers, shape, place) != before:
             continue
-        at = {"place": dict(shape.timed)[place.of]} if len(places) > 1 else {}
+        at: Step = {"place": dict(shape.timed)[place.of]} if len(places) > 1 else {}
         name = dict(shape.timed)[place.of].lower()
         why = "Never against what locks it for timing: that would bend, or the cam creeps."
         run.step(f"hold-{place.of}", "put_on", f"Holder on the {name}", thing=HOLDER, why=why, **at)
@@ -192,13 +192,13 @@ def _lay(run: _Run, answers: Answers, shape: Shape, drive: DriveShape) -> None:
     has = drive.kind != "gears" and sort != "none" and _is_tensioned(answers, drive)
     bolt = next((place for place in _joints(answers, shape, "tension") if place.of == drive.id), None)
     if has:
-        bolt_in = {"joint": bolt.id} if bolt else {}
+        bolt_in: Step = {"joint": bolt.id} if bolt else {}
         run.step(
             f"in-tensioner-{drive.id}", "tension", f"Tensioner of the {name.lower()} in, not yet let go", loop=drive.id, how_far="fitted"
         )
         if bolt_in:
             run.step(f"bolt-tensioner-{drive.id}", "fit", "Tensioner bolt in, loose", **bolt_in)
-    parts = {"parts": [f"new-{drive.id}"]} if drive.kind != "gears" else {}
+    parts: Step = {"parts": [f"new-{drive.id}"]} if drive.kind != "gears" else {}
     laid = "Gears in, marks met" if drive.kind == "gears" else f"{name} on, the pulled run tight"
     why = (
         ""

@@ -5,7 +5,7 @@ __all__ = ["LinkSaid", "read_links", "write_links"]
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from gurvo_core.writer.shorthand.words import Piece, figure_in, pieces, refused
+from gurvo_core.writer.shorthand.words import figure_in, pieces, refused
 
 MOST_TO_NEXT = 1000
 

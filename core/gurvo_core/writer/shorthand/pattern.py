@@ -20,7 +20,7 @@ _FORMS = re.compile(
 class Bolts(NamedTuple):
     """So many of a joint; where they stand and how an order is worked out, as far as known."""
 
-    count: int
+    number: int
     kind: Kind | None = None
     rows: int = 1
     rule: Rule | None = None
@@ -28,7 +28,7 @@ class Bolts(NamedTuple):
     @property
     def columns(self) -> int:
         """How many along the joint."""
-        return self.count // self.rows
+        return self.number // self.rows
 
 
 def read_pattern(text: str) -> Bolts:
@@ -61,9 +61,9 @@ def write_pattern(bolts: Bolts) -> str:
     """The same line in its one form."""
     forms = {
         "rows": f"{bolts.rows} x {bolts.columns}",
-        "circle": f"circle of {bolts.count}",
-        "line": f"{bolts.count} in line",
+        "circle": f"circle of {bolts.number}",
+        "line": f"{bolts.number} in line",
         "pairs": f"{bolts.columns} pairs",
-        None: str(bolts.count),
+        None: str(bolts.number),
     }
     return forms[bolts.kind] + (f" {bolts.rule.replace('_', ' ')}" if bolts.rule else "")

@@ -1,0 +1,224 @@
+"""What is shown of a draft: sections, questions with their answers, the tape, the run of work as a check sheet."""
+
+__all__ = ["Asked", "DraftView", "RailSection", "RunStage", "RunStep", "TapeLine", "view_of"]
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from gurvo_core.errors import CoreError
+from gurvo_core.writer.answers import Source
+from gurvo_core.writer.asking.order import SECTIONS, next_key, questions_of
+from gurvo_core.writer.asking.question import Choice, Fact, Offer, Picture, Question, Takes
+from gurvo_core.writer.draft import Draft, Written, written
+from gurvo_core.writer.shape import BankShape, shape_of
+from gurvo_core.writer.tape import tape_words
+
+Status = Literal["open", "answered", "not known", "does not fit"]
+TAPE = 40  # lines that are shown
+
+
+class _Shown(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class Asked(_Shown):
+    """A question, and how it is answered."""
+
+    key: str
+    section: str
+    title: str
+    about: str = Field(description="As the tape has it")
+    hint: str
+    example: str
+    costs: str = Field(description="Of leaving it not known; empty where it must be known")
+    takes: Takes
+    choices: list[Choice]
+    sources: list[Source]
+    picture: Picture
+    facts: list[Fact]
+    offers: list[Offer]
+    is_first: bool = Field(description="Whether it is one of the first five minutes")
+    status: Status
+    answer: str | None
+    source: Source | None
+    why: str = Field(description="Why the answer does not fit any more")
+
+
+class RailSection(_Shown):
+    """A section, and how much of it is answered."""
+
+    id: str
+    name: str
+    answered: int
+    of: int
+
+
+class TapeLine(_Shown):
+    """One edit in words."""
+
+    number: int
+    what: str
+    said: str
+    lost: str = Field(description="Why it found no place; empty where it did")
+    question: str | None
+
+
+class RunStep(_Shown):
+    """One step of the run, as the check sheet has it."""
+
+    id: str
+    does: str
+    says: str
+    why: str
+    needs: list[str]
+    hold_point: bool
+    covers: bool
+    minutes: float | None
+    at: str = Field(description="Pointer by ids")
+
+
+class RunStage(_Shown):
+    """One stage of the run."""
+
+    id: str
+    title: str
+    steps: list[RunStep]
+
+
+class BankView(_Shown):
+    """A row of cylinders, for drawing it from the end."""
+
+    name: str
+    axis_deg: float | None
+    cylinders: list[int]
+
+
+class DraftView(_Shown):
+    """A draft as it is shown."""
+
+    name: str
+    layout: str
+    banks: list[BankView]
+    valves: tuple[int, int] | None
+    cams_at: str | None
+    sections: list[RailSection]
+    questions: list[Asked]
+    next: str | None = Field(description="Key of the question that is open next")
+    tape: list[TapeLine] = Field(description="Newest first")
+    run: list[RunStage]
+
+
+def view_of(draft: Draft, after: str | None = None) -> tuple[DraftView, Written]:
+    """What is shown of a draft, and what it says; ``after`` is the question that was answered just now."""
+    now = written(draft)
+    # a draft that began with a document is not asked about: what it says was not answered here
+    questions = questions_of(now.answers) if draft.base is None else []
+    asked = [_asked(question, now) for question in questions]
+    shape = shape_of(now.answers)
+    identity = now.document.get("identity") if isinstance(now.document.get("identity"), dict) else {}
+    view = DraftView(
+        name=str((identity or {}).get("name", "")),
+        layout=shape.layout or "",
+        banks=[_bank(bank) for bank in shape.banks],
+        valves=shape.valves,
+        cams_at=shape.cams_at,
+        sections=_sections(asked),
+        questions=asked,
+        next=next_key(now.answers, after) if draft.base is None else None,
+        tape=_tape(draft, now, {question.key: question for question in questions}),
+        run=_run(now.document),
+    )
+    return view, now
+
+
+def _bank(bank: BankShape) -> BankView:
+    return BankView(name=bank.name, axis_deg=bank.axis_deg, cylinders=list(bank.cylinders))
+
+
+def _asked(question: Question, now: Written) -> Asked:
+    answer = now.answers.get(question.key)
+    why = _why_not(question, answer.text) if answer and answer.text is not None else ""
+    status: Status = "open" if answer is None else "not known" if answer.text is None else "does not fit" if why else "answered"
+    return Asked(
+        key=question.key,
+        section=question.section,
+        title=question.title,
+        about=question.about,
+        hint=question.hint,
+        example=question.example,
+        costs=question.costs,
+        takes=question.takes,
+        choices=list(question.choices),
+        sources=list(question.sources),
+        picture=question.picture,
+        facts=list(question.facts),
+        offers=list(question.offers),
+        is_first=question.is_first,
+        status=status,
+        answer=answer.text if answer else None,
+        source=answer.source if answer else None,
+        why=why,
+    )
+
+
+def _why_not(question: Question, text: str) -> str:
+    """Why an answer does not fit any more to what was answered elsewhere since."""
+    try:
+        question.read(text)
+    except CoreError as error:
+        return str(error)
+    return ""
+
+
+def _sections(asked: list[Asked]) -> list[RailSection]:
+    found = []
+    for section in SECTIONS:
+        own = [one for one in asked if one.section == section.id]
+        if own:
+            answered = sum(one.status in ("answered", "not known") for one in own)
+            found.append(RailSection(id=section.id, name=section.name, answered=answered, of=len(own)))
+    return found
+
+
+def _tape(draft: Draft, now: Written, questions: dict[str, Question]) -> list[TapeLine]:
+    lines = []
+    for number, edit in reversed(draft.edits[-TAPE:]):
+        words = tape_words(edit, now.document, questions)
+        question = getattr(edit, "question", None)
+        lines.append(TapeLine(number=number, what=words.what, said=words.said, lost=now.lost.get(number, ""), question=question))
+    return lines
+
+
+def _run(document: dict[str, Any]) -> list[RunStage]:
+    """The run as a check sheet; what is no stage or step, as it may be while it is written, is left out."""
+    stages = document.get("stages")
+    found = []
+    for stage in stages if isinstance(stages, list) else []:
+        if isinstance(stage, dict) and isinstance(stage.get("steps"), list):
+            ident = str(stage.get("id", ""))
+            steps = [_step(ident, step) for step in stage["steps"] if isinstance(step, dict)]
+            found.append(RunStage(id=ident, title=str(stage.get("title", ident)), steps=steps))
+    return found
+
+
+def _step(stage: str, step: dict[str, Any]) -> RunStep:
+    minutes = step.get("minutes")
+    needs = step.get("needs")
+    return RunStep(
+        id=str(step.get("id", "")),
+        does=str(step.get("does", "")),
+        says=str(step.get("says", "")),
+        why=str(step.get("why", "")),
+        needs=[_need(one) for one in needs if isinstance(one, dict)] if isinstance(needs, list) else [],
+        hold_point=bool(step.get("hold_point")),
+        covers=bool(step.get("covers")),
+        minutes=float(minutes) if isinstance(minutes, int | float) else None,
+        at=f"/stages/{stage}/steps/{step.get('id', '')}",
+    )
+
+
+def _need(need: dict[str, Any]) -> str:
+    key, value = next(((key, value) for key, value in need.items() if key != "place"), ("", ""))
+    named = value.get("joint", "") if isinstance(value, dict) else value
+    return f"{key} {named}".strip().replace("_", " ")

@@ -1,0 +1,77 @@
+"""What the drafts' API takes and gives."""
+
+from datetime import datetime
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from config.schemas import InSchema
+from gurvo_core.writer.edits import Edit
+from gurvo_core.writer.view import DraftView
+from writer.services import LARGEST
+
+
+class DraftIn(InSchema):
+    """What a draft begins with: nothing, a family's newest document, an engine as it was found, or a file."""
+
+    to_the_letter = frozenset({"text"})
+    name: str = Field(default="", max_length=120)
+    family: str | None = Field(default=None, max_length=40)
+    engine: str | None = Field(default=None, max_length=30)
+    text: str | None = Field(default=None, max_length=LARGEST, description="JSON or JSON5, whatever is wrong with it")
+
+
+class DraftRow(Schema):
+    """One draft in the list."""
+
+    id: UUID
+    name: str
+    begun_from: str
+    by: str
+    changed_at: datetime
+    edits: int
+    put_away: bool
+    handed_in: int | None = Field(description="The revision that it became")
+
+
+class EditIn(InSchema):
+    """An edit, and what its maker had before him."""
+
+    edit: Edit
+    made_on: int = Field(ge=0, le=1_000_000, description="Number of the last edit that its maker had seen")
+
+
+class DraftOut(Schema):
+    """A draft."""
+
+    id: UUID
+    name: str
+    begun_from: str
+    changes: int = Field(description="Grows with every edit, undo and redo")
+    last: int = Field(description="Number of the last edit that stands")
+    can_undo: bool
+    can_redo: bool
+    may_write: bool
+    handed_in: int | None
+    family: str = Field(description="Code of the family that it describes")
+    view: DraftView
+
+
+class AwayIn(InSchema):
+    """Whether a draft is put away."""
+
+    put_away: bool
+
+
+class HandIn(InSchema):
+    """Why it is taken in."""
+
+    remark: str = Field(default="", max_length=300)
+
+
+class HandedIn(Schema):
+    """The revision that a draft became."""
+
+    family: str
+    revision: int

@@ -1,0 +1,64 @@
+"""A draft walked through, aside, and what handing it in would change; kept as long as nothing is changed in it."""
+
+__all__ = ["Walk", "walk_of"]
+
+import json
+from threading import Lock
+from uuid import UUID
+
+from cachetools import LRUCache
+from ninja import Schema
+from pydantic import Field
+
+from engine.models import Revision
+from gurvo_core.engine.difference import Change
+from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.writer.draft import written
+from press.documents import looked_at, walked_in
+from shop.gate import Gate
+from writer.bridge import draft_of
+from writer.models import Draft
+
+WALKING = Gate("Drafts of others are being walked through", at_once=1, waiting=4)
+
+
+class Walk(Schema):
+    """How far a draft can be built by, and what would become of it."""
+
+    changes: int = Field(description="Of the draft, when it was walked")
+    steps: int
+    faults: list[Fault] = Field(description="Why it cannot be walked at all")
+    stuck: list[Fault] = Field(description="Where whoever answers everything rightly gets stuck")
+    revision: int = Field(description="The number that it would have")
+    differs: list[Change] = Field(description="From the family's newest revision, if there is one")
+
+
+_kept: LRUCache[UUID, Walk] = LRUCache(64)
+_lock = Lock()
+
+
+def walk_of(draft: Draft) -> Walk:
+    """Walk a draft through."""
+    with _lock:
+        kept = _kept.get(draft.pk)
+    if kept is not None and kept.changes == draft.changes:
+        return kept
+    with WALKING.passed():
+        walk = _walked(draft)
+    with _lock:
+        _kept[draft.pk] = walk
+    return walk
+
+
+def _walked(draft: Draft) -> Walk:
+    document = written(draft_of(draft)).document
+    text = json.dumps(document, ensure_ascii=False)
+    identity = document.get("identity")
+    newest = Revision.objects.newest_of(str(identity.get("family", ""))) if isinstance(identity, dict) else None
+    number = newest.number + 1 if newest else 1
+    try:
+        walked = walked_in(text)
+        differs = looked_at(text, newest.document if newest else None).changes
+    except DocumentError as error:
+        return Walk(changes=draft.changes, steps=0, faults=error.faults, stuck=[], revision=number, differs=[])
+    return Walk(changes=draft.changes, steps=walked.steps, faults=[], stuck=walked.stuck, revision=number, differs=differs)

@@ -1,0 +1,206 @@
+"""Drafts: begun, answered, undone, written by two leads at once, handed in; whatever is refused is said at its word."""
+
+import json
+import uuid
+
+from django.contrib.auth.models import Group, User
+
+from demo.documents import family_data
+from engine.models import Revision
+from shop.models import Shop
+from tests.server.cases import JSON, PASSWORD, ShopCase
+from writer.models import DraftEdit
+
+FIVE_MINUTES = {
+    "name": "Bracken 4",
+    "fuel": "petrol",
+    "layout": "inline",
+    "cylinders": "4",
+    "cams": "two",
+    "drives": "belt",
+    "passes.belt": "crank, idler back, exhaust, intake, tensioner back",
+    "tensioner.belt": "eccentric",
+    "known_by": "marks",
+    "mark.crank-wheel": "notch to arrow",
+    "mark.exhaust-wheel": "dot to line on the head at 12",
+    "mark.intake-wheel": "dot",
+}
+
+
+class DraftsCase(ShopCase):
+    def setUp(self):
+        super().setUp()
+        other = User.objects.create_user("greta", password=PASSWORD, first_name="Greta")
+        other.groups.add(Group.objects.get(name="lead"))
+        self.sign_in("lena")
+
+    def begin(self, **how):
+        answer = self.client.post("/api/drafts", how, content_type=JSON)
+        self.assertEqual(answer.status_code, 201, answer.content[:300])
+        self.draft = answer.json()
+        return self.draft
+
+    def ask(self, path="", body=None, method="post"):
+        answer = getattr(self.client, method)(f"/api/drafts/{self.draft['id']}{path}", body or {}, content_type=JSON)
+        if answer.status_code == 200:
+            self.draft = answer.json()
+        return answer
+
+    def edit(self, edit, made_on=None):
+        return self.ask("/edits", {"edit": edit, "made_on": self.draft["last"] if made_on is None else made_on})
+
+    def answer(self, question, text, **more):
+        return self.edit({"does": "answer", "question": question, "text": text, **more})
+
+    def question(self, key):
+        return next(one for one in self.draft["view"]["questions"] if one["key"] == key)
+
+    def get(self, path):
+        return self.client.get(f"/api/drafts/{self.draft['id']}{path}").json()
+
+    def described(self):
+        self.begin()
+        for key, text in FIVE_MINUTES.items():
+            self.assertEqual(self.answer(key, text).status_code, 200, key)
+
+
+class AnsweredTests(DraftsCase):
+    def test_five_minutes_give_a_document_that_can_be_built_by_and_is_handed_in(self):
+        self.described()
+        self.assertEqual(self.get("/standing")["faults"], [])
+        walk = self.get("/walk")
+        self.assertEqual((walk["faults"], walk["stuck"], walk["revision"]), ([], [], 1))
+        self.assertGreater(walk["steps"], 20)
+        answer = self.ask("/hand-in", {"remark": "as it stands here"})
+        self.assertEqual((answer.status_code, answer.json()), (201, {"family": "bracken-4", "revision": 1}))
+        self.assertEqual(Revision.objects.get(family="bracken-4").document["identity"]["name"], "Bracken 4")
+        self.assertEqual(self.answer("fuel", "diesel").status_code, 409)  # what was handed in is not changed any more
+
+    def test_a_doubt_leads_to_the_question_that_settles_it(self):
+        self.described()
+        doubt = self.get("/standing")["doubtful"][0]
+        self.assertIn("the crank wheel pulls", doubt["sentence"])
+        offer = self.question(doubt["question"])["offers"][0]
+        self.answer(doubt["question"], offer["text"])
+        self.assertEqual(self.get("/standing")["doubtful"], [])
+
+    def test_a_refusal_points_at_the_word_and_keeps_what_there_was(self):
+        self.described()
+        answer = self.answer("passes.belt", "crank, exhuast, intake")
+        problem = answer.json()
+        self.assertEqual((answer.status_code, problem["field"]), (422, "edit.text"))
+        self.assertIn("“exhuast” is no wheel known here", problem["sentence"])
+        self.assertEqual(problem["at"], {"begin": 7, "end": 14})
+        self.assertEqual(self.question("passes.belt")["answer"], FIVE_MINUTES["passes.belt"])
+
+    def test_what_does_not_fit_any_more_is_said_and_not_dropped(self):
+        self.described()
+        self.answer("cams", "one")
+        asked = self.question("passes.belt")
+        self.assertEqual((asked["status"], asked["answer"]), ("does not fit", FIVE_MINUTES["passes.belt"]))
+        self.assertIn("exhaust", asked["why"])
+
+    def test_not_known_is_an_answer_where_it_may_be(self):
+        self.begin()
+        self.assertEqual(self.answer("cylinders", None).status_code, 200)
+        self.assertEqual(self.question("cylinders")["status"], "not known")
+        self.assertIn("must be known", self.answer("fuel", None).json()["sentence"])
+
+    def test_undone_and_done_again_without_end(self):
+        self.described()
+        whole = self.get("/document.json")
+        for _ in FIVE_MINUTES:
+            self.assertEqual(self.ask("/undo").status_code, 200)
+        self.assertEqual(self.ask("/undo").status_code, 409)
+        for _ in FIVE_MINUTES:
+            self.assertEqual(self.ask("/redo").status_code, 200)
+        self.assertEqual(self.get("/document.json"), whole)
+        self.ask("/undo")
+        self.answer("variant", "the pump's")
+        self.assertEqual(self.ask("/redo").status_code, 409)  # something else was written since
+        self.assertEqual(DraftEdit.objects.count(), len(FIVE_MINUTES) + 1)  # and what was undone is kept all the same
+
+
+class TwoLeadsTests(DraftsCase):
+    def test_two_write_of_different_things_and_both_stand(self):
+        self.described()
+        seen = self.draft["last"]
+        self.answer("variant", "the pump's")
+        self.sign_in("greta")
+        self.assertEqual(self.edit({"does": "answer", "question": "fires", "text": "1-3-4-2"}, made_on=seen).status_code, 200)
+        self.assertEqual(self.question("variant")["answer"], "the pump's")
+
+    def test_what_somebody_else_wrote_meanwhile_is_said_and_never_written_over_unseen(self):
+        self.described()
+        seen = self.draft["last"]
+        self.answer("fuel", "diesel")
+        self.sign_in("greta")
+        clash = self.edit({"does": "answer", "question": "fuel", "text": "gas"}, made_on=seen)
+        self.assertEqual((clash.status_code, clash.json()["code"]), (409, "meanwhile"))
+        self.assertIn("Lena wrote meanwhile: fuel: diesel", clash.json()["sentence"])
+        self.ask(method="get")
+        self.assertEqual(self.answer("fuel", "gas").status_code, 200)  # seen, and meant all the same
+
+    def test_where_the_shop_wants_it_another_lead_hands_it_in(self):
+        Shop.objects.update(second_lead_looks=True)
+        self.described()
+        self.assertEqual(self.ask("/hand-in").status_code, 403)
+        self.sign_in("greta")
+        self.assertEqual(self.ask("/hand-in").status_code, 201)
+
+
+class BegunTests(DraftsCase):
+    def test_from_a_family_an_engine_or_a_file(self):
+        quern = family_data("quern-4")
+        self.begin(family="quern-4")
+        self.assertEqual(self.get("/document.json")["joints"][0]["id"], quern["joints"][0]["id"])
+        self.begin(engine="T-1")
+        self.assertEqual(self.draft["begun_from"], "T-1, as it was built here")
+        self.begin(text="{identity: {family: 'odd'}, /* not finished */}")
+        self.assertGreater(len(self.get("/standing")["faults"]), 3)
+        self.assertEqual(self.edit({"does": "set", "at": "/identity/name", "value": "Odd"}).status_code, 200)
+        self.assertEqual(self.get("/document.json")["identity"], {"family": "odd", "name": "Odd"})
+
+    def test_edits_by_hand_find_their_step_or_say_why_not(self):
+        self.described()
+        step = {"id": "look", "does": "do", "says": "Look behind the pump"}
+        self.assertEqual(self.edit({"does": "add", "to": "/stages/turn/steps", "after": "turn-over", "value": step}).status_code, 200)
+        run = {one["id"]: [step["id"] for step in one["steps"]] for one in self.draft["view"]["run"]}
+        self.assertEqual(run["turn"][:2], ["turn-over", "look"])
+        self.assertEqual(self.edit({"does": "move", "at": "/stages/turn/steps/look", "after": ""}).status_code, 200)
+        gone = self.edit({"does": "remove", "at": "/stages/turn/steps/nowhere"})
+        self.assertEqual(gone.status_code, 409)
+        self.assertIn("“nowhere” is not there any more", gone.json()["sentence"])
+        self.answer("drives", None)  # without any drive there is nothing to turn
+        lost = [line for line in self.draft["view"]["tape"] if line["lost"]]
+        self.assertEqual({line["what"] for line in lost}, {"turn, steps", "steps, look"})
+
+    def test_who_may_and_what_is_refused(self):
+        self.begin()
+        for role in ("bo", "vi"):
+            self.sign_in(role)
+            self.assertEqual(self.client.get("/api/drafts").status_code, 200)
+            self.assertFalse(self.client.get(f"/api/drafts/{self.draft['id']}").json()["may_write"])
+            for path, body in (("/edits", {"edit": {"does": "clear", "question": "fuel"}, "made_on": 0}), ("/undo", {}), ("/hand-in", {})):
+                self.assertEqual(self.ask(path, body).status_code, 403)
+            self.assertEqual(self.client.post("/api/drafts", {}, content_type=JSON).status_code, 403)
+        self.sign_in("lena")
+        bad = (
+            {"does": "set", "at": "identity", "value": 1},
+            {"does": "answer", "question": "no such thing", "text": "x"},
+            {"does": "fly", "at": "/identity"},
+            {"does": "answer", "question": "name", "text": "x" * 2001},
+        )
+        for edit in bad:
+            self.assertEqual(self.edit(edit).status_code, 422, edit)
+        self.assertEqual(self.answer("teeth.nowhere", "22").status_code, 409)
+        self.assertEqual(self.client.get(f"/api/drafts/{uuid.uuid4()}").status_code, 404)
+        self.assertEqual(self.client.post("/api/drafts", {"family": "no-such"}, content_type=JSON).status_code, 404)
+        self.assertEqual(self.client.post("/api/drafts", {"text": json.dumps([1])}, content_type=JSON).status_code, 422)
+        self.assertEqual(self.ask("/hand-in").status_code, 422)  # nobody has said what it burns: nothing can be built by it
+
+    def test_put_away_and_taken_out_again(self):
+        self.begin(name="the old pump")
+        self.assertEqual(self.ask("/away", {"put_away": True}, "put").status_code, 200)
+        row = next(one for one in self.client.get("/api/drafts").json() if one["id"] == self.draft["id"])
+        self.assertEqual((row["put_away"], row["name"]), (True, "the old pump"))
