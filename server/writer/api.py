@@ -16,6 +16,7 @@ from engine.models import Revision
 from gurvo_core.engine.plain import plain_document
 from gurvo_core.reading import read_text
 from gurvo_core.work import RULES_VERSION
+from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.view import view_of
 from shop.errors import Refusal
@@ -26,17 +27,18 @@ from work.measured import measured_of
 from writer import services
 from writer.bridge import draft_of, edits_of
 from writer.models import Draft, DraftEdit
-from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn
+from writer.proposals import proposals_of
+from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, TextIn
 from writer.walking import Walk, walk_of
 
 router = Router()
 HANDING = Gate("Documents of others are being taken in", at_once=1, waiting=2)
 
 
-def _out(draft: Draft, request: HttpRequest) -> HttpResponse:
+def _out(draft: Draft, request: HttpRequest, after: str | None = None) -> HttpResponse:
     """A draft as it is shown, written once: it is asked for with every edit."""
     edits = edits_of(draft)
-    view, now = view_of(draft_of(draft))
+    view, now = view_of(draft_of(draft), after)
     identity = now.document.get("identity")
     out = DraftOut(
         id=draft.pk,
@@ -83,7 +85,7 @@ def begin(request: HttpRequest, payload: DraftIn) -> HttpResponse:
     by = person_of(request)
     services.may_write(by)
     base, name, words = _base(payload)
-    answer = _out(services.begin(by, name=payload.name.strip() or name, base=base, begun_from=words), request)
+    answer = _out(services.begin(by, name=(payload.name or "").strip() or name, base=base, begun_from=words), request)
     answer.status_code = 201
     return answer
 
@@ -127,7 +129,8 @@ def draft(request: HttpRequest, draft_id: UUID) -> HttpResponse:
 )
 def edit(request: HttpRequest, draft_id: UUID, payload: EditIn) -> HttpResponse:
     """Add an edit, or say why it cannot be."""
-    return _out(services.add_edit(draft_id, payload.edit, made_on=payload.made_on, by=person_of(request)), request)
+    edited = services.add_edit(draft_id, payload.edit, made_on=payload.made_on, by=person_of(request))
+    return _out(edited, request, payload.after)
 
 
 @router.post("/{uuid:draft_id}/undo", response={200: DraftOut, **refusals(401, 403, 404, 409)}, operation_id="draft_undo", summary="Undo")
@@ -169,6 +172,28 @@ def walk(request: HttpRequest, draft_id: UUID) -> Walk:
     return walk_of(services.draft_named(draft_id))
 
 
+@router.get(
+    "/{uuid:draft_id}/proposals",
+    response={200: list[Proposal], **refusals(401, 404)},
+    operation_id="draft_proposals",
+    summary="What the bench proposes",
+)
+def proposals(request: HttpRequest, draft_id: UUID) -> list[Proposal]:
+    """Say what was found, measured, left out at the bench of this family's engines, and how long steps really took."""
+    return proposals_of(services.draft_named(draft_id))
+
+
+@router.post(
+    "/{uuid:draft_id}/proposals/leave",
+    response={200: list[Proposal], **refusals(401, 403, 404, 409, 422)},
+    operation_id="draft_leave",
+    summary="Leave a proposal",
+)
+def leave(request: HttpRequest, draft_id: UUID, payload: LeaveIn) -> list[Proposal]:
+    """Leave what the bench proposes."""
+    return proposals_of(services.leave(draft_id, payload.proposal, by=person_of(request)))
+
+
 @router.get("/{uuid:draft_id}/document.json", response=HANDED_OUT, operation_id="draft_export", summary="Hand the document out")
 def export(request: HttpRequest, draft_id: UUID) -> HttpResponse:
     """Hand out what a draft says, as a file."""
@@ -178,6 +203,17 @@ def export(request: HttpRequest, draft_id: UUID) -> HttpResponse:
     name = "".join(letter for letter in found.name if letter.isalnum() or letter in " -")[:60].strip() or "draft"
     disposition = f'attachment; filename="{name.encode("ascii", "ignore").decode() or "draft"}.json"'
     return HttpResponse(text, content_type="application/json", headers={"Content-Disposition": disposition})
+
+
+@router.put(
+    "/{uuid:draft_id}/document",
+    response={200: DraftOut, **refusals(401, 403, 404, 409, 413, 422)},
+    operation_id="draft_take",
+    summary="Take a document over",
+)
+def take(request: HttpRequest, draft_id: UUID, payload: TextIn) -> HttpResponse:
+    """Make of a document that was changed as a whole the edits that lead to it."""
+    return _out(services.take_text(draft_id, payload.text, made_on=payload.made_on, by=person_of(request)), request)
 
 
 @router.post(

@@ -20,6 +20,7 @@ class Draft(models.Model):
     at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     handed_in = models.ForeignKey(Revision, null=True, on_delete=models.PROTECT, related_name="+")
+    left = models.JSONField(default=list, help_text="Ids of what the bench proposed and the lead left")
     put_away = models.BooleanField(default=False)
 
     class Meta:

@@ -16,7 +16,7 @@ class DraftIn(InSchema):
     """What a draft begins with: nothing, a family's newest document, an engine as it was found, or a file."""
 
     to_the_letter = frozenset({"text"})
-    name: str = Field(default="", max_length=120)
+    name: str | None = Field(default=None, max_length=120)
     family: str | None = Field(default=None, max_length=40)
     engine: str | None = Field(default=None, max_length=30)
     text: str | None = Field(default=None, max_length=LARGEST, description="JSON or JSON5, whatever is wrong with it")
@@ -39,7 +39,16 @@ class EditIn(InSchema):
     """An edit, and what its maker had before him."""
 
     edit: Edit
+    after: str | None = Field(default=None, max_length=120, description="The question that this answers: the next one is named from there")
     made_on: int = Field(ge=0, le=1_000_000, description="Number of the last edit that its maker had seen")
+
+
+class TextIn(InSchema):
+    """A whole document as text, and what whoever changed it had before him."""
+
+    to_the_letter = frozenset({"text"})
+    text: str = Field(max_length=LARGEST)
+    made_on: int = Field(ge=0, le=1_000_000)
 
 
 class DraftOut(Schema):
@@ -62,6 +71,12 @@ class AwayIn(InSchema):
     """Whether a draft is put away."""
 
     put_away: bool
+
+
+class LeaveIn(InSchema):
+    """Which proposal of the bench is left."""
+
+    proposal: str = Field(min_length=16, max_length=16)
 
 
 class HandIn(InSchema):

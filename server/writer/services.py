@@ -1,6 +1,6 @@
 """Changes to drafts: begun, edited, undone and done again, put away, handed in."""
 
-__all__ = ["add_edit", "begin", "draft_named", "hand_in", "may_write", "put_away", "redo", "undo"]
+__all__ = ["add_edit", "begin", "draft_named", "hand_in", "leave", "may_write", "put_away", "redo", "take_text", "undo"]
 
 import json
 from typing import Any
@@ -13,7 +13,9 @@ from django.http import Http404
 from engine.models import Revision
 from engine.services import import_text
 from gurvo_core.errors import CoreError
+from gurvo_core.reading import read_text
 from gurvo_core.writer.asking.order import must_be_answered, question_of
+from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
 from gurvo_core.writer.edits import Answer, Edit
 from gurvo_core.writer.tape import tape_words
@@ -24,7 +26,7 @@ from writer.bridge import draft_of, edits_of, keep
 from writer.errors import Meanwhile
 from writer.models import Draft, DraftEdit
 
-MOST_EDITS = 20_000
+MOST_EDITS, MOST_LEFT = 20_000, 500
 LARGEST = 900_000  # characters of the document that a draft begins with, or of one value
 
 
@@ -74,6 +76,21 @@ def add_edit(draft_id: UUID, edit: Edit, *, made_on: int, by: User) -> Draft:
     DraftEdit.objects.filter(draft=draft, is_undone=True).update(is_passed=True)
     DraftEdit.objects.create(draft=draft, number=last + 1, body=body, by=by)
     return _changed(draft, after)
+
+
+@transaction.atomic
+def take_text(draft_id: UUID, text: str, *, made_on: int, by: User) -> Draft:
+    """Make of a whole document the edits that lead to it; one that somebody else changed meanwhile is not taken."""
+    may_write(by)
+    draft = draft_named(draft_id, to_change=True)
+    if edits_of(draft) and edits_of(draft)[-1].number > made_on:
+        raise Meanwhile("Somebody changed this draft meanwhile; look at it as it is now, and change it there.", "text")
+    data = read_text(text)
+    if not isinstance(data, dict):
+        raise Refusal("An engine document is one group, in braces; this is something else.", "text")
+    for edit in edits_between(written(draft_of(draft)).document, data):
+        draft = add_edit(draft_id, edit, made_on=MOST_EDITS, by=by)
+    return draft
 
 
 def _meanwhile(draft: Draft, since: list[Numbered], edit: Edit) -> None:
@@ -138,6 +155,16 @@ def redo(draft_id: UUID, *, by: User) -> Draft:
     DraftEdit.objects.filter(pk=first.pk).update(is_undone=False)
     draft.changes += 1  # what is kept of it is not how it stands now
     return _changed(draft, edits_of(draft))
+
+
+@transaction.atomic
+def leave(draft_id: UUID, proposal: str, *, by: User) -> Draft:
+    """Leave what the bench proposes: it is not proposed to this draft again."""
+    may_write(by)
+    draft = draft_named(draft_id, to_change=True)
+    draft.left = [*draft.left, proposal][-MOST_LEFT:]
+    draft.save(update_fields=["left"])
+    return draft
 
 
 @transaction.atomic

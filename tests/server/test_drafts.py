@@ -7,8 +7,12 @@ from django.contrib.auth.models import Group, User
 
 from demo.documents import family_data
 from engine.models import Revision
+from engine.services import add_revision
 from shop.models import Shop
 from tests.server.cases import JSON, PASSWORD, ShopCase
+from tests.server.played import play_until
+from work.models import StepTime
+from work.services import put_on_stand
 from writer.models import DraftEdit
 
 FIVE_MINUTES = {
@@ -147,6 +151,27 @@ class TwoLeadsTests(DraftsCase):
         self.assertEqual(self.ask("/hand-in").status_code, 403)
         self.sign_in("greta")
         self.assertEqual(self.ask("/hand-in").status_code, 201)
+
+
+class FromTheBenchTests(DraftsCase):
+    def test_what_was_found_left_out_and_how_long_it_took_is_proposed_once(self):
+        add_revision(family_data("heath-4"), by=None)
+        engine = put_on_stand(serial="H-1", family="heath-4", purpose="pump", stand=None, promised=None, by=User.objects.get(username="bo"))
+        crank = "/drive/wheels/crank-wheel/teeth"
+        play_until("H-1", f"belt-on:{crank}")
+        self.must({"kind": "found", "pointer": crank, "how": "counted", "value": "24"}, serial="H-1")
+        self.must({"kind": "step_skipped", "step": "prime", "reason": "it has a hand pump"}, serial="H-1")
+        StepTime.objects.bulk_create(StepTime(engine=engine, family="heath-4", step="oil", minutes=31) for _ in range(5))
+        self.begin(family="heath-4")
+        proposed = {one["edit"]["at"]: one for one in self.get("/proposals")}
+        self.assertEqual(proposed[crank]["edit"]["value"], 24)
+        self.assertEqual(proposed["/stages/hand-over/steps/prime"]["said"], "left out: it has a hand pump")
+        self.assertEqual(proposed["/stages/hand-over/steps/oil/minutes"]["edit"]["value"], 31)
+        self.assertEqual(self.edit(proposed[crank]["edit"]).status_code, 200)
+        self.assertEqual(self.get("/document.json")["origins"]["/drive/wheels/0/teeth"], {"is": "measured"})
+        leave = {"proposal": proposed["/stages/hand-over/steps/prime"]["id"]}
+        left = self.client.post(f"/api/drafts/{self.draft['id']}/proposals/leave", leave, content_type=JSON)
+        self.assertEqual([one["edit"]["at"] for one in left.json()], ["/stages/hand-over/steps/oil/minutes"])
 
 
 class BegunTests(DraftsCase):

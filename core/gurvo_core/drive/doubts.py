@@ -48,7 +48,7 @@ def _tensioners(document: EngineDocument) -> Iterator[Fault]:
             path, name = f"drive.stages.{at}.tensioner.after", stage.tightened_by.name
             driving = document.drive.wheel(stage.wheel_ids[0])
             pulls = f"{name} works on the run that the {within(driving.name or driving.id)} pulls"
-            sentence = f"{pulls}; a tensioner works on the slack one. Look at “after”."
+            sentence = f"{pulls}; a tensioner works on the slack one. Does it travel the other way round?"
             yield Fault(path=path, sentence=sentence)
 
 

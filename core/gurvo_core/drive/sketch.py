@@ -185,12 +185,13 @@ def _place_on_back(places: Places, radius: dict[str, float], run: tuple[Sprocket
 
 
 def _out_deg(drive: Drive, stage: LoopStage, base: str, at: tuple[float, float]) -> float:
-    """Which way a loop leads from its first shaft: away from the crank, several of them spread."""
+    """Which way a loop leads from its first shaft: away from the crank, several of them spread, whatever shaft they begin at."""
     own = drive.wheels_on(base)
-    here = [one.id for one in drive.stages if isinstance(one, LoopStage) and own & set(one.wheel_ids)]
+    # what drives a shaft comes from the crank's side, what it drives in turn leads away
+    here = [one.id for one in drive.stages if isinstance(one, LoopStage) and own & set(one.wheel_ids[: None if not any(at) else 1])]
     away_deg = math.degrees(math.atan2(at[0], at[1])) if any(at) else 0.0
     nth = here.index(stage.id) if stage.id in here else 0
-    return away_deg + (FAN_DEG * (2 * nth / (len(here) - 1) - 1) if len(here) > 1 and not any(at) else 0.0)
+    return away_deg + (FAN_DEG * (2 * nth / (len(here) - 1) - 1) if len(here) > 1 else 0.0)
 
 
 def _place_gears(drive: Drive, stage: GearStage, places: Places) -> None:

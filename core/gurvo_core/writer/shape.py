@@ -69,11 +69,13 @@ class WheelShape(NamedTuple):
     name: str
     kind: ShaftKind
     on_back: bool
+    of: str = ""  # the drive, where its shaft has a wheel for another one too
 
     @property
     def called(self) -> str:
-        """What a builder calls it: the crank wheel, the intake cam wheel, the idler."""
-        return f"{self.name.removesuffix('shaft')} wheel" if self.kind in ("crank", "camshaft") else self.name
+        """What a builder calls it: the crank wheel, the intake cam wheel, the idler; of which drive, where there are several."""
+        plain = f"{self.name.removesuffix('shaft')} wheel" if self.kind in ("crank", "camshaft") else self.name
+        return f"{plain} of the {self.of}" if self.of else plain
 
     @property
     def is_toothed(self) -> bool:
@@ -257,7 +259,7 @@ def _drive(kind: Kind, name: str, branches: Sequence[Sequence[Passed]], cams: Se
             shaft, called, sort = find_shaft(Piece(one.name, 0), cams)
             # a shaft on which more than one of them runs has a wheel for each
             wheel = f"{shaft}-{ident}" if used[shaft] > 1 else f"{shaft}-wheel"
-            wheels.setdefault(shaft, WheelShape(wheel, shaft, called, sort, one.on_back))
+            wheels.setdefault(shaft, WheelShape(wheel, shaft, called, sort, one.on_back, name if used[shaft] > 1 else ""))
     order = [[wheels[find_shaft(Piece(one.name, 0), cams)[0]].id for one in branch] for branch in branches]
     meshes = tuple(dict.fromkeys(pair for branch in order for pair in pairwise(branch))) if kind == "gears" else ()
     called = {"chain": "Chain", "belt": "Belt", "gears": "Gears"}[kind] if name in ("chain", "belt", "gears") else name.capitalize()

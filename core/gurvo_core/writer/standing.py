@@ -1,6 +1,6 @@
 """Where a draft stands: whether it can be built by, what is doubtful, what is not known, each with the question that settles it."""
 
-__all__ = ["Said", "Standing", "standing_of"]
+__all__ = ["Remark", "Standing", "standing_of"]
 
 import re
 from collections.abc import Collection, Iterable
@@ -59,7 +59,7 @@ class _Shown(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
 
 
-class Said(_Shown):
+class Remark(_Shown):
     """One thing that is said of a draft."""
 
     path: str
@@ -70,9 +70,9 @@ class Said(_Shown):
 class Standing(_Shown):
     """Where a draft stands, and how its front and its joints are drawn as far as they can be."""
 
-    faults: list[Said]
-    doubtful: list[Said]
-    not_known: list[Said]
+    faults: list[Remark]
+    doubtful: list[Remark]
+    not_known: list[Remark]
     front: DriveDrawing | None
     joints: list[JointView]
 
@@ -108,11 +108,11 @@ def _front(document: EngineDocument) -> DriveDrawing | None:
         return None  # what cannot be drawn as it stands is said among the faults
 
 
-def _said(data: dict[str, Any], asked: Collection[str], faults: Iterable[Fault]) -> list[Said]:
+def _said(data: dict[str, Any], asked: Collection[str], faults: Iterable[Fault]) -> list[Remark]:
     found = []
     for one in list(faults)[:MOST]:
         question = next((key for key in _questions(data, one.path) if key in asked), None)
-        found.append(Said(path=one.path, sentence=one.sentence, question=question))
+        found.append(Remark(path=one.path, sentence=one.sentence, question=question))
     return found
 
 

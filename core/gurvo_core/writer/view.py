@@ -1,6 +1,6 @@
 """What is shown of a draft: sections, questions with their answers, the tape, the run of work as a check sheet."""
 
-__all__ = ["Asked", "DraftView", "RailSection", "RunStage", "RunStep", "TapeLine", "view_of"]
+__all__ = ["Asked", "DraftLine", "DraftView", "RailSection", "RunStage", "RunStep", "view_of"]
 
 from typing import Any, Literal
 
@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from gurvo_core.errors import CoreError
 from gurvo_core.writer.answers import Source
 from gurvo_core.writer.asking.order import SECTIONS, next_key, questions_of
-from gurvo_core.writer.asking.question import Choice, Fact, Offer, Picture, Question, Takes
+from gurvo_core.writer.asking.question import Choice, Fact, OneKey, Picture, Question, Takes
 from gurvo_core.writer.draft import Draft, Written, written
 from gurvo_core.writer.shape import BankShape, shape_of
 from gurvo_core.writer.tape import tape_words
@@ -37,7 +37,7 @@ class Asked(_Shown):
     sources: list[Source]
     picture: Picture
     facts: list[Fact]
-    offers: list[Offer]
+    offers: list[OneKey]
     is_first: bool = Field(description="Whether it is one of the first five minutes")
     status: Status
     answer: str | None
@@ -54,7 +54,7 @@ class RailSection(_Shown):
     of: int
 
 
-class TapeLine(_Shown):
+class DraftLine(_Shown):
     """One edit in words."""
 
     number: int
@@ -100,12 +100,12 @@ class DraftView(_Shown):
     name: str
     layout: str
     banks: list[BankView]
-    valves: tuple[int, int] | None
+    valves: list[int] | None = Field(description="Intake and exhaust of a cylinder")
     cams_at: str | None
     sections: list[RailSection]
     questions: list[Asked]
     next: str | None = Field(description="Key of the question that is open next")
-    tape: list[TapeLine] = Field(description="Newest first")
+    tape: list[DraftLine] = Field(description="Newest first")
     run: list[RunStage]
 
 
@@ -121,7 +121,7 @@ def view_of(draft: Draft, after: str | None = None) -> tuple[DraftView, Written]
         name=str((identity or {}).get("name", "")),
         layout=shape.layout or "",
         banks=[_bank(bank) for bank in shape.banks],
-        valves=shape.valves,
+        valves=list(shape.valves) if shape.valves else None,
         cams_at=shape.cams_at,
         sections=_sections(asked),
         questions=asked,
@@ -181,12 +181,12 @@ def _sections(asked: list[Asked]) -> list[RailSection]:
     return found
 
 
-def _tape(draft: Draft, now: Written, questions: dict[str, Question]) -> list[TapeLine]:
+def _tape(draft: Draft, now: Written, questions: dict[str, Question]) -> list[DraftLine]:
     lines = []
     for number, edit in reversed(draft.edits[-TAPE:]):
         words = tape_words(edit, now.document, questions)
         question = getattr(edit, "question", None)
-        lines.append(TapeLine(number=number, what=words.what, said=words.said, lost=now.lost.get(number, ""), question=question))
+        lines.append(DraftLine(number=number, what=words.what, said=words.said, lost=now.lost.get(number, ""), question=question))
     return lines
 
 

@@ -11,13 +11,20 @@ export class ApiProblem extends Error {
   readonly code: string;
   /** What would make it acceptable: none, reason, lead and reason. */
   readonly wayOut: string;
+  /** Which letters of a typed line cannot be read. */
+  readonly at: components['schemas']['Span'] | null;
 
-  constructor(status: number, sentence: string, said: Partial<Pick<ApiProblem, 'field' | 'code' | 'wayOut'>> = {}) {
+  constructor(
+    status: number,
+    sentence: string,
+    said: Partial<Pick<ApiProblem, 'field' | 'code' | 'wayOut' | 'at'>> = {},
+  ) {
     super(sentence);
     this.status = status;
     this.field = said.field ?? '';
     this.code = said.code ?? '';
     this.wayOut = said.wayOut ?? 'none';
+    this.at = said.at ?? null;
   }
 }
 
@@ -95,6 +102,12 @@ function hasText(value: unknown, key: string): value is Record<string, string> {
   return typeof value === 'object' && value !== null && key in value;
 }
 
+function spanIn(error: unknown): ApiProblem['at'] {
+  const at: unknown = typeof error === 'object' && error !== null && 'at' in error ? error.at : null;
+  if (typeof at !== 'object' || at === null || !('begin' in at && 'end' in at)) return null;
+  return { begin: Number(at.begin), end: Number(at.end) };
+}
+
 /** Unwraps an answer: its data, or the refusal thrown. */
 export function unwrap<T>(answer: { data?: T; error?: unknown; response: Response }): T {
   const { data, error, response } = answer;
@@ -104,7 +117,12 @@ export function unwrap<T>(answer: { data?: T; error?: unknown; response: Respons
   if (response.status >= 502 && !said('code')) throw new NoAnswer('The server does not answer.');
   const sentence = said('sentence') || `The server refused this (${response.status}).`;
   const wayOut = said('way_out') || 'none';
-  throw new ApiProblem(response.status, sentence, { field: said('field'), code: said('code'), wayOut });
+  throw new ApiProblem(response.status, sentence, {
+    field: said('field'),
+    code: said('code'),
+    wayOut,
+    at: spanIn(error),
+  });
 }
 
 /** What was typed, as a query: what was left empty is not asked, a comma is a point. */

@@ -68,6 +68,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts/{draft_id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Take a document over
+         * @description Make of a document that was changed as a whole the edits that lead to it.
+         */
+        put: operations["draft_take"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts/{draft_id}/document.json": {
         parameters: {
             query?: never;
@@ -122,6 +142,46 @@ export interface paths {
          * @description Take a draft in as its family's next revision; engines stay on theirs.
          */
         post: operations["draft_hand_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the bench proposes
+         * @description Say what was found, measured, left out at the bench of this family's engines, and how long steps really took.
+         */
+        get: operations["draft_proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/proposals/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave a proposal
+         * @description Leave what the bench proposes.
+         */
+        post: operations["draft_leave"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1574,7 +1634,7 @@ export interface components {
             /** Key */
             key: string;
             /** Offers */
-            offers: components["schemas"]["Offer"][];
+            offers: components["schemas"]["OneKey"][];
             picture: components["schemas"]["Picture"];
             /** Section */
             section: string;
@@ -2646,16 +2706,32 @@ export interface components {
             engine?: string | null;
             /** Family */
             family?: string | null;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
+            /** Name */
+            name?: string | null;
             /**
              * Text
              * @description JSON or JSON5, whatever is wrong with it
              */
             text?: string | null;
+        };
+        /**
+         * DraftLine
+         * @description One edit in words.
+         */
+        DraftLine: {
+            /**
+             * Lost
+             * @description Why it found no place; empty where it did
+             */
+            lost: string;
+            /** Number */
+            number: number;
+            /** Question */
+            question: string | null;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
         };
         /**
          * DraftOut
@@ -2755,12 +2831,12 @@ export interface components {
              * Tape
              * @description Newest first
              */
-            tape: components["schemas"]["TapeLine"][];
-            /** Valves */
-            valves: [
-                number,
-                number
-            ] | null;
+            tape: components["schemas"]["DraftLine"][];
+            /**
+             * Valves
+             * @description Intake and exhaust of a cylinder
+             */
+            valves: number[] | null;
         };
         /**
          * Draw
@@ -2975,6 +3051,11 @@ export interface components {
          * @description An edit, and what its maker had before him.
          */
         EditIn: {
+            /**
+             * After
+             * @description The question that this answers: the next one is named from there
+             */
+            after?: string | null;
             /** Edit */
             edit: components["schemas"]["Answer"] | components["schemas"]["Clear"] | components["schemas"]["Set"] | components["schemas"]["Add"] | components["schemas"]["Remove"] | components["schemas"]["Move"];
             /**
@@ -5868,6 +5949,14 @@ export interface components {
             turned_words: string;
         };
         /**
+         * LeaveIn
+         * @description Which proposal of the bench is left.
+         */
+        LeaveIn: {
+            /** Proposal */
+            proposal: string;
+        };
+        /**
          * LengthField
          * @description A length typed beside the wheel's figure.
          */
@@ -6916,6 +7005,18 @@ export interface components {
             reason: string;
         };
         /**
+         * OneKey
+         * @description Another answer that is one key away.
+         */
+        OneKey: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * OnePull
          * @description One pull of a joint that has one bolt only.
          */
@@ -7539,6 +7640,25 @@ export interface components {
             words: string;
         };
         /**
+         * Proposal
+         * @description One proposal: taken by its edit, or left.
+         */
+        Proposal: {
+            /** Edit */
+            edit: components["schemas"]["Set"] | components["schemas"]["Remove"];
+            /**
+             * Engine
+             * @description Where it was found; empty of what several engines tell
+             */
+            engine: string;
+            /** Id */
+            id: string;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Pull
          * @description One fastener pulled at one stage, or all of them where they are not told apart.
          */
@@ -7821,6 +7941,18 @@ export interface components {
             of: number;
         };
         /**
+         * Remark
+         * @description One thing that is said of a draft.
+         */
+        Remark: {
+            /** Path */
+            path: string;
+            /** Question */
+            question: string | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Remove
          * @description A key or a member taken out.
          */
@@ -7946,18 +8078,6 @@ export interface components {
             positions: components["schemas"]["PositionPlace"][];
             /** Shafts */
             shafts: components["schemas"]["ShaftName"][];
-        };
-        /**
-         * Said
-         * @description One thing that is said of a draft.
-         */
-        Said: {
-            /** Path */
-            path: string;
-            /** Question */
-            question: string | null;
-            /** Sentence */
-            sentence: string;
         };
         /**
          * School
@@ -8713,14 +8833,14 @@ export interface components {
          */
         Standing: {
             /** Doubtful */
-            doubtful: components["schemas"]["Said"][];
+            doubtful: components["schemas"]["Remark"][];
             /** Faults */
-            faults: components["schemas"]["Said"][];
+            faults: components["schemas"]["Remark"][];
             front: components["schemas"]["DriveDrawing"] | null;
             /** Joints */
             joints: components["schemas"]["JointView"][];
             /** Not Known */
-            not_known: components["schemas"]["Said"][];
+            not_known: components["schemas"]["Remark"][];
         };
         /**
          * Step
@@ -9362,6 +9482,16 @@ export interface components {
             stroke_mm?: number | null;
             /** @description What a gauge or a plucked span must show */
             tension?: components["schemas"]["TensionWindow"] | null;
+        };
+        /**
+         * TextIn
+         * @description A whole document as text, and what whoever changed it had before him.
+         */
+        TextIn: {
+            /** Made On */
+            made_on: number;
+            /** Text */
+            text: string;
         };
         /**
          * Thing
@@ -10907,6 +11037,86 @@ export interface operations {
             };
         };
     };
+    draft_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     draft_export: {
         parameters: {
             query?: never;
@@ -11105,6 +11315,117 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

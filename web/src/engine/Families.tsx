@@ -5,6 +5,7 @@ import { Link } from '@tanstack/react-router';
 import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
 import { usePerson } from '../app/session';
+import { Drafts } from '../writer/Drafts';
 import { familiesQuery } from './api';
 
 export function Families() {
@@ -19,9 +20,14 @@ export function Families() {
     );
   if (data.length === 0)
     return (
-      <Notice title="No families yet">
-        An engine document says what an engine is. <Link to="/import">Take one in</Link> to begin.
-      </Notice>
+      <main className={classes.page}>
+        <h1>Families</h1>
+        <p className={classes.lead}>
+          None yet: an engine is described once, and built from then on. Whoever has a document may also{' '}
+          <Link to="/import">take it in</Link>.
+        </p>
+        <Drafts />
+      </main>
     );
   return (
     <main className={classes.page}>
@@ -30,6 +36,7 @@ export function Families() {
         Each engine stays on the document revision it was begun with, until the lead moves it.{' '}
         <Link to="/import">{person.role === 'lead' ? 'Check or take in a document' : 'Check a document'}</Link>
       </p>
+      <Drafts />
       <div className={classes.sheet}>
         <Table className={classes.table}>
           <Table.Thead>

@@ -7,6 +7,7 @@ import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
+import { BeginFrom } from '../writer/BeginFrom';
 import { documentHref, familyQuery } from './api';
 import classes from './FamilyPage.module.css';
 import {
@@ -58,6 +59,7 @@ export function FamilyPage() {
           </div>
           <div className={classes.doors}>
             <Button onClick={toTwin}>Turn the twin</Button>
+            <BeginFrom from={{ family: code }} label="Describe its next revision" />
             <Button component="a" href={documentHref(code, data.revision)} variant="default">
               Export
             </Button>

@@ -268,7 +268,7 @@ function LaidLoop({ loop, runs, size, mirrored }: LaidLoopProps) {
   );
 }
 
-function Loop({ loop, isLit }: { loop: Schemas['DrawnLoop']; isLit: boolean }) {
+export function Loop({ loop, isLit }: { loop: Schemas['DrawnLoop']; isLit: boolean }) {
   const begin = loop.arcs[0];
   if (!begin) return null;
   const steps = loop.arcs.map((arc) => `${arcPath(arc)} L${place(arc.run_to)}`);

@@ -42,6 +42,13 @@ const importFamily = createRoute({
   path: '/import',
   component: lazyRouteComponent(() => import('../engine/ImportPage'), 'ImportPage'),
 });
+const draft = createRoute({
+  getParentRoute: () => root,
+  path: '/drafts/$id',
+  validateSearch: (search: Record<string, unknown>): { at?: string } =>
+    typeof search.at === 'string' ? { at: search.at } : {},
+  component: lazyRouteComponent(() => import('../writer/WriterRoute'), 'WriterRoute'),
+});
 const compare = createRoute({
   getParentRoute: () => shell,
   path: '/families/$code/revisions',
@@ -85,6 +92,7 @@ const benchTwin = createRoute({
 export const router = createRouter({
   routeTree: root.addChildren([
     shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, stock, workings, people]),
+    draft,
     bench,
     benchTwin,
   ]),

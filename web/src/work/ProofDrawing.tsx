@@ -3,6 +3,7 @@ import type { Schemas } from '../api/client';
 import { say } from '../app/saying';
 import type { DrawingProps } from '../ledger/contract';
 import { TimingDrawing } from '../timing';
+import { BeginFrom } from '../writer/BeginFrom';
 import classes from './ProofDrawing.module.css';
 
 type Proof = Schemas['ProofView'];
@@ -47,6 +48,7 @@ export function ProofDrawing(props: DrawingProps) {
           <a href={`/api/engines/${bench.engine.serial}/measured.json`}>
             Document with all of it, for the next revision
           </a>
+          <BeginFrom from={{ engine: bench.engine.serial }} label="Describe it as it was built here" />
         </section>
       )}
     </div>

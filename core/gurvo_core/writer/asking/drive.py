@@ -5,7 +5,7 @@ __all__ = ["ask_drive"]
 from collections.abc import Iterator
 
 from gurvo_core.writer.answers import Answers, Source, said, slug
-from gurvo_core.writer.asking.question import Choice, Fact, Offer, Picture, Question, choices_read, counted
+from gurvo_core.writer.asking.question import Choice, Fact, OneKey, Picture, Question, choices_read, counted
 from gurvo_core.writer.compose.drive import tensioner_of
 from gurvo_core.writer.shape import DriveShape, Shape, WheelShape, driven_first, read_drives
 from gurvo_core.writer.shorthand.path import read_path, write_path
@@ -65,10 +65,10 @@ def _passes(answers: Answers, shape: Shape, drive: DriveShape, ident: str) -> Qu
     called = drive.name.lower()
     cams = " and ".join(cam.name.lower() for cam in shape.cams[:2])
     said_text = answers.get(f"passes.{ident}")
-    offers: tuple[Offer, ...] = ()
+    offers: tuple[OneKey, ...] = ()
     if said_text and said_text.text and not is_gears:
         first, *rest = read_path(said_text.text)
-        offers = (Offer(key="r", words="turn it round", text=write_path([first, *reversed(rest)])),)
+        offers = (OneKey(key="r", words="turn it round", text=write_path([first, *reversed(rest)])),)
     return Question(
         key=f"passes.{ident}",
         is_first=True,

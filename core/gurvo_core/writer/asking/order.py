@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from gurvo_core.writer.answers import Answers
 from gurvo_core.writer.asking.drive import ask_drive
-from gurvo_core.writer.asking.question import Offer, Question
+from gurvo_core.writer.asking.question import OneKey, Question
 from gurvo_core.writer.asking.rest import ask_bolts, ask_clearances, ask_parts
 from gurvo_core.writer.asking.right import ask_right
 from gurvo_core.writer.asking.what import ask_cams, ask_cylinders, ask_what
@@ -57,7 +57,7 @@ def _as_before(question: Question, text: str | None) -> Question:
     if text is None:
         return question
     name = next((one.name for one in question.choices if one.value == text), text)
-    return replace(question, offers=(*question.offers, Offer(key="s", words=f"as the one before: {name}", text=text)))
+    return replace(question, offers=(*question.offers, OneKey(key="s", words=f"as the one before: {name}", text=text)))
 
 
 def question_of(answers: Answers, key: str) -> Question | None:

@@ -1,6 +1,6 @@
 """One question about an engine: what is asked, how an answer is read, what it costs to leave it open, and what is drawn beside it."""
 
-__all__ = ["Choice", "Fact", "Offer", "Picture", "Question", "choices_read", "counted", "named", "several_read"]
+__all__ = ["Choice", "Fact", "OneKey", "Picture", "Question", "choices_read", "counted", "named", "several_read"]
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -34,7 +34,7 @@ class Fact(_Shown):
     is_so: str
 
 
-class Offer(_Shown):
+class OneKey(_Shown):
     """Another answer that is one key away."""
 
     key: str
@@ -66,7 +66,7 @@ class Question:
     sources: Sequence[Source] = ()
     picture: Picture = field(default_factory=Picture)
     facts: Sequence[Fact] = ()
-    offers: Sequence[Offer] = ()
+    offers: Sequence[OneKey] = ()
     is_first: bool = False  # of the first five minutes: without it nothing can be walked as it will be
 
     @property

@@ -66,7 +66,10 @@ def ask_right(answers: Answers, shape: Shape) -> Iterator[Question]:
 def _marks(shape: Shape) -> Iterator[Question]:
     costs = "Nothing is looked at on this wheel."
     hint = "The mark, what it meets, and where on the clock, seen from the front; no place where nobody knows it. “none” where it has none."
+    first_of = {wheel.shaft: wheel.id for wheel in reversed(shape.wheels)}
     for wheel in shape.wheels:
+        if wheel.id != first_of[wheel.shaft]:
+            continue  # what stands right by one of a shaft's wheels stands right by all
         geared = any(wheel.id in mesh for drive in shape.drives for mesh in drive.meshes)
         if wheel.kind in ("crank", "camshaft", "balance") and not wheel.on_back and not geared:
             yield Question(

@@ -1,0 +1,313 @@
+/** The run of work as a check sheet, edited in place: words, why, minutes, moved, left out, added; what the book would forget at its line. */
+import { Button, Checkbox, NativeSelect, TextInput, UnstyledButton } from '@mantine/core';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
+import type { Schemas } from '../api/client';
+import type { KeyAction } from '../app/keys';
+import type { Draft } from './api';
+import classes from './RunSheet.module.css';
+import { Screen } from './Screen';
+import type { Writing } from './writing';
+
+type Step = Schemas['RunStep'];
+type Stage = Schemas['RunStage'];
+
+interface RunSheetProps {
+  draft: Draft;
+  writing: Writing;
+  faults: { path: string; sentence: string }[];
+  /** Keys that work on every screen of a draft. */
+  common: KeyAction[];
+}
+
+/** What can be added that names nothing else; the rest comes with its part, or as JSON. */
+const PLAIN = [
+  { value: 'do', label: 'something to do' },
+  { value: 'inspect', label: 'something to look at' },
+  { value: 'seal', label: 'a bead of sealant' },
+];
+
+type Doing = 'look' | 'edit' | 'add';
+
+export function RunSheet({ draft, writing, faults, common }: RunSheetProps) {
+  const { run } = draft.view;
+  const flat = run.flatMap((stage) => stage.steps.map((step) => ({ stage, step })));
+  const [chosen, setChosen] = useState<string | null>(flat[0]?.step.at ?? null);
+  const [doing, setDoing] = useState<Doing>('look');
+  const n = Math.max(
+    0,
+    flat.findIndex((one) => one.step.at === chosen),
+  );
+  const here = flat[n];
+  const may = draft.may_write;
+  const look = () => setDoing('look');
+  const choose = (by: number) => setChosen(flat[Math.max(0, Math.min(flat.length - 1, n + by))]?.step.at ?? null);
+  const leaveOut = () => {
+    if (!here) return;
+    const next = flat[n + 1] ?? flat[n - 1];
+    void writing.write({ does: 'remove', at: here.step.at }).then((after) => after && setChosen(next?.step.at ?? null));
+  };
+  const move = (by: number) => {
+    if (!here) return;
+    const edit = movedBy(here, run, by);
+    if (!edit) return;
+    void writing.write(edit.edit).then((after) => after && setChosen(edit.at));
+  };
+  const hold = () => {
+    if (here) void writing.write({ does: 'set', at: `${here.step.at}/hold_point`, value: !here.step.hold_point });
+  };
+  const own = doing === 'look' ? keysOf({ may, choose, move, leaveOut, hold, setDoing }) : [ESC(look)];
+  return (
+    <Screen actions={[...own, ...common]} isLong>
+      <div className={classes.sheet}>
+        <h1>The run of work</h1>
+        <p className={classes.hint}>
+          Drafted from what is answered, in the order of the trade. Change what your book does otherwise: it stays when
+          more is answered.
+        </p>
+        {writing.trouble && <p role="alert">{writing.trouble.sentence}</p>}
+        {run.map((stage) => (
+          <section key={stage.id} aria-label={stage.title}>
+            <h2>{stage.title}</h2>
+            <ol>
+              {stage.steps.map((step) => {
+                const isHere = step.at === here?.step.at;
+                const wrong = faults.filter((one) => leadsTo(one.path, run, stage, step));
+                return (
+                  <Row
+                    key={step.at}
+                    step={step}
+                    isHere={isHere}
+                    wrong={wrong.map((one) => one.sentence)}
+                    onChoose={() => setChosen(step.at)}
+                  >
+                    {isHere && may && doing === 'look' && (
+                      <div className={classes.tools}>
+                        <UnstyledButton onClick={() => setDoing('edit')}>
+                          <b>Enter</b> change
+                        </UnstyledButton>
+                        <UnstyledButton onClick={() => setDoing('add')}>
+                          <b>A</b> add after
+                        </UnstyledButton>
+                        <UnstyledButton onClick={() => move(-1)}>
+                          <b>⇧↑</b> up
+                        </UnstyledButton>
+                        <UnstyledButton onClick={() => move(1)}>
+                          <b>⇧↓</b> down
+                        </UnstyledButton>
+                        <UnstyledButton onClick={hold}>
+                          <b>H</b> {step.hold_point ? 'no hold point' : 'hold point'}
+                        </UnstyledButton>
+                        <UnstyledButton onClick={leaveOut}>
+                          <b>X</b> leave out
+                        </UnstyledButton>
+                      </div>
+                    )}
+                    {isHere && doing === 'edit' && <EditStep step={step} writing={writing} onDone={look} />}
+                    {isHere && doing === 'add' && (
+                      <AddStep
+                        stage={stage}
+                        after={step}
+                        steps={flat.map((one) => one.step.id)}
+                        writing={writing}
+                        onDone={(at) => {
+                          look();
+                          if (at) setChosen(at);
+                        }}
+                      />
+                    )}
+                  </Row>
+                );
+              })}
+            </ol>
+          </section>
+        ))}
+        {flat.length === 0 && <p className={classes.hint}>There is no run yet.</p>}
+      </div>
+    </Screen>
+  );
+}
+
+const ESC = (run: () => void): KeyAction => ({ keys: ['Escape'], label: 'back to the sheet', quiet: true, run });
+
+interface SheetKeys {
+  may: boolean;
+  choose: (by: number) => void;
+  move: (by: number) => void;
+  leaveOut: () => void;
+  hold: () => void;
+  setDoing: (doing: Doing) => void;
+}
+
+function keysOf({ may, choose, move, leaveOut, hold, setDoing }: SheetKeys): KeyAction[] {
+  const looking: KeyAction[] = [
+    { keys: ['ArrowDown'], shift: false, shown: '↑ ↓', label: 'step', run: () => choose(1) },
+    { keys: ['ArrowUp'], shift: false, label: 'step before', quiet: true, run: () => choose(-1) },
+  ];
+  if (!may) return looking;
+  return [
+    ...looking,
+    { keys: ['ArrowDown'], shift: true, shown: '⇧ ↑ ↓', label: 'move', run: () => move(1) },
+    { keys: ['ArrowUp'], shift: true, label: 'move up', quiet: true, run: () => move(-1) },
+    { keys: ['Enter'], label: 'change', run: () => setDoing('edit') },
+    { keys: ['a'], label: 'add after', run: () => setDoing('add') },
+    { keys: ['h'], label: 'hold point', run: hold },
+    { keys: ['x'], label: 'leave out', run: leaveOut },
+  ];
+}
+
+/** The edit that moves a step by one place, into the stage beside where it is at the end of its own; and where it is then. */
+function movedBy({ stage, step }: { stage: Stage; step: Step }, run: Stage[], by: number) {
+  const n = stage.steps.findIndex((one) => one.id === step.id);
+  const to = n + by;
+  if (to >= 0 && to < stage.steps.length) {
+    const after = by > 0 ? stage.steps[to]?.id : (stage.steps[to - 1]?.id ?? '');
+    return { edit: { does: 'move' as const, at: step.at, after: after ?? '' }, at: step.at };
+  }
+  const beside = run[run.indexOf(stage) + by];
+  if (!beside) return null;
+  const after = by > 0 ? '' : (beside.steps.at(-1)?.id ?? '');
+  const edit = { does: 'move' as const, at: step.at, to: `/stages/${beside.id}/steps`, after };
+  return { edit, at: `/stages/${beside.id}/steps/${step.id}` };
+}
+
+function leadsTo(path: string, run: Stage[], stage: Stage, step: Step): boolean {
+  return `${path}.`.startsWith(`stages.${run.indexOf(stage)}.steps.${stage.steps.indexOf(step)}.`);
+}
+
+interface RowProps {
+  step: Step;
+  isHere: boolean;
+  wrong: string[];
+  onChoose: () => void;
+  children: React.ReactNode;
+}
+
+function Row({ step, isHere, wrong, onChoose, children }: RowProps) {
+  const own = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (isHere) own.current?.scrollIntoView({ block: 'nearest' });
+  }, [isHere]);
+  return (
+    <li ref={own} data-here={isHere} data-wrong={wrong.length > 0}>
+      <UnstyledButton className={classes.row} aria-current={isHere ? 'step' : undefined} onClick={onChoose}>
+        <b>{step.says}</b>
+        <span>
+          {step.hold_point && <em>hold point</em>}
+          {step.covers && <em>covers</em>}
+          {step.minutes !== null && <small>{step.minutes} min</small>}
+        </span>
+      </UnstyledButton>
+      {wrong.map((sentence) => (
+        <p key={sentence} className={classes.wrong}>
+          {sentence}
+        </p>
+      ))}
+      {isHere && (step.why || step.needs.length > 0) && (
+        <p className={classes.why}>
+          {step.why}
+          {step.needs.map((need) => (
+            <i key={need}>{need}</i>
+          ))}
+        </p>
+      )}
+      {children}
+    </li>
+  );
+}
+
+interface EditStepProps {
+  step: Step;
+  writing: Writing;
+  onDone: () => void;
+}
+
+function EditStep({ step, writing, onDone }: EditStepProps) {
+  const [says, setSays] = useState(step.says);
+  const [why, setWhy] = useState(step.why);
+  const [minutes, setMinutes] = useState(step.minutes === null ? '' : String(step.minutes));
+  const [covers, setCovers] = useState(step.covers);
+  const save = async (event: FormEvent) => {
+    event.preventDefault();
+    const wanted = minutes.trim() === '' ? null : Number(minutes.replace(',', '.'));
+    const changes = [
+      { key: 'says', value: says.trim(), was: step.says },
+      { key: 'why', value: why.trim(), was: step.why },
+      { key: 'minutes', value: Number.isNaN(wanted) ? minutes : wanted, was: step.minutes },
+      { key: 'covers', value: covers, was: step.covers },
+    ];
+    for (const { key, value, was } of changes) {
+      if (value === was) continue;
+      if (!(await writing.write({ does: 'set', at: `${step.at}/${key}`, value }))) return;
+    }
+    onDone();
+  };
+  return (
+    <form className={classes.form} onSubmit={save} onKeyDown={(event) => event.key === 'Escape' && onDone()}>
+      <TextInput label="Says" autoFocus value={says} onChange={(event) => setSays(event.currentTarget.value)} />
+      <TextInput label="Why" value={why} onChange={(event) => setWhy(event.currentTarget.value)} />
+      <TextInput
+        label="Minutes"
+        inputMode="decimal"
+        value={minutes}
+        onChange={(event) => setMinutes(event.currentTarget.value)}
+      />
+      <Checkbox
+        label="hides what cannot be seen afterwards"
+        checked={covers}
+        onChange={(event) => setCovers(event.currentTarget.checked)}
+      />
+      <div className={classes.foot}>
+        <Button variant="default" onClick={onDone}>
+          Back
+        </Button>
+        <Button type="submit">Keep</Button>
+      </div>
+    </form>
+  );
+}
+
+interface AddStepProps {
+  stage: Stage;
+  after: Step;
+  steps: string[];
+  writing: Writing;
+  onDone: (at?: string) => void;
+}
+
+function AddStep({ stage, after, steps, writing, onDone }: AddStepProps) {
+  const [says, setSays] = useState('');
+  const [does, setDoes] = useState('do');
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!says.trim()) return;
+    const id = freeId(says, steps);
+    const value = { id, does, says: says.trim(), needs: [{ done: after.id }] };
+    const to = `/stages/${stage.id}/steps`;
+    if (await writing.write({ does: 'add', to, after: after.id, value })) onDone(`${to}/${id}`);
+  };
+  return (
+    <form className={classes.form} onSubmit={add} onKeyDown={(event) => event.key === 'Escape' && onDone()}>
+      <TextInput label="Says" autoFocus value={says} onChange={(event) => setSays(event.currentTarget.value)} />
+      <NativeSelect label="It is" data={PLAIN} value={does} onChange={(event) => setDoes(event.currentTarget.value)} />
+      <div className={classes.foot}>
+        <Button variant="default" onClick={() => onDone()}>
+          Back
+        </Button>
+        <Button type="submit">Add</Button>
+      </div>
+    </form>
+  );
+}
+
+/** A short word from what a step says, that no other step has. */
+function freeId(says: string, taken: string[]): string {
+  const plain =
+    says
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 32) || 'step';
+  let id = plain;
+  for (let n = 2; taken.includes(id); n += 1) id = `${plain}-${n}`;
+  return id;
+}

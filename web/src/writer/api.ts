@@ -1,0 +1,93 @@
+/** Reads and changes of drafts; the one place that knows their cache keys. */
+import { keepPreviousData, queryOptions, useQueryClient } from '@tanstack/react-query';
+import { client, type Schemas, unwrap } from '../api/client';
+
+export type Draft = Schemas['DraftOut'];
+export type Asked = Schemas['Asked'];
+export type Edit = Schemas['EditIn']['edit'];
+
+/** What the other lead writes is seen within so long. */
+const LOOK_AGAIN_MS = 2_000;
+
+export const draftsQuery = queryOptions({
+  queryKey: ['drafts'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts', { signal })),
+});
+
+const at = (id: string) => ({ params: { path: { draft_id: id } } });
+
+export const draftQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['drafts', id],
+    refetchInterval: LOOK_AGAIN_MS,
+    queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}', { ...at(id), signal })),
+  });
+
+/** Whether it can be built by; asked anew whenever something is changed, what was known is shown meanwhile. */
+export const standingQuery = (id: string, changes: number) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'standing', changes],
+    queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}/standing', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+  });
+
+export const walkQuery = (id: string, changes: number, isSound: boolean) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'walk', changes],
+    enabled: isSound,
+    queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}/walk', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+  });
+
+/** What the bench proposes to it. */
+export const proposalsQuery = (id: string, changes: number) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'proposals', changes],
+    queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}/proposals', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+  });
+
+/** What a draft says, written out. */
+export const documentQuery = (id: string, changes: number) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'document', changes],
+    queryFn: async ({ signal }) => {
+      const answer = await client.GET('/api/drafts/{draft_id}/document.json', { ...at(id), signal, parseAs: 'text' });
+      return unwrap(answer as { data?: string; error?: unknown; response: Response });
+    },
+    placeholderData: keepPreviousData,
+  });
+
+export async function beginDraft(body: Schemas['DraftIn']): Promise<Draft> {
+  return unwrap(await client.POST('/api/drafts', { body }));
+}
+
+export const sendEdit = async (id: string, body: Schemas['EditIn']): Promise<Draft> =>
+  unwrap(await client.POST('/api/drafts/{draft_id}/edits', { ...at(id), body }));
+
+export const sendUndo = async (id: string): Promise<Draft> =>
+  unwrap(await client.POST('/api/drafts/{draft_id}/undo', at(id)));
+
+export const sendRedo = async (id: string): Promise<Draft> =>
+  unwrap(await client.POST('/api/drafts/{draft_id}/redo', at(id)));
+
+export const sendText = async (id: string, body: Schemas['TextIn']): Promise<Draft> =>
+  unwrap(await client.PUT('/api/drafts/{draft_id}/document', { ...at(id), body }));
+
+export async function handIn(id: string, remark: string): Promise<Schemas['HandedIn']> {
+  return unwrap(await client.POST('/api/drafts/{draft_id}/hand-in', { ...at(id), body: { remark } }));
+}
+
+/** Puts a draft away, or takes it out again. */
+export function usePutAway(): (id: string, away: boolean) => Promise<void> {
+  const queries = useQueryClient();
+  return async (id, away) => {
+    unwrap(await client.PUT('/api/drafts/{draft_id}/away', { ...at(id), body: { put_away: away } }));
+    await queries.invalidateQueries({ queryKey: draftsQuery.queryKey });
+  };
+}
+
+/** Where what a draft says can be fetched as a file. */
+export function draftHref(id: string): string {
+  return `/api/drafts/${encodeURIComponent(id)}/document.json`;
+}

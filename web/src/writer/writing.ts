@@ -1,0 +1,67 @@
+/** Writing a draft: one edit at a time goes out, what is refused stays where it was typed and says why. */
+import { useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { ApiProblem } from '../api/client';
+import { type Draft, draftQuery, type Edit, sendEdit, sendRedo, sendText, sendUndo } from './api';
+
+export interface Trouble {
+  sentence: string;
+  /** Which letters of what was typed cannot be read. */
+  at: { begin: number; end: number } | null;
+}
+
+export interface Writing {
+  trouble: Trouble | null;
+  forget: () => void;
+  /** Sends an edit; the draft as it is then, or nothing where it was refused. */
+  write: (edit: Edit, after?: string) => Promise<Draft | null>;
+  /** Sends a whole document as text: what it says otherwise becomes edits. */
+  takeText: (text: string) => Promise<Draft | null>;
+  undo: () => Promise<Draft | null>;
+  redo: () => Promise<Draft | null>;
+}
+
+export function useWriting(draft: Draft): Writing {
+  const queries = useQueryClient();
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const last = useRef(draft.last);
+  last.current = draft.last;
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  // one after another: what is typed next is made on what came before
+  const send = (ask: () => Promise<Draft>): Promise<Draft | null> => {
+    const turn = queue.current.then(async () => {
+      try {
+        await queries.cancelQueries({ queryKey: draftQuery(draft.id).queryKey, exact: true });
+        const answer = await ask();
+        last.current = answer.last;
+        queries.setQueryData(draftQuery(draft.id).queryKey, answer);
+        setTrouble(null);
+        return answer;
+      } catch (error) {
+        setTrouble(troubleOf(error));
+        if (error instanceof ApiProblem && error.code === 'meanwhile')
+          await queries.invalidateQueries({ queryKey: draftQuery(draft.id).queryKey, exact: true });
+        return null;
+      }
+    });
+    queue.current = turn;
+    return turn;
+  };
+  return {
+    trouble,
+    forget: () => setTrouble(null),
+    write: (edit, after) =>
+      send(() => sendEdit(draft.id, { edit, made_on: last.current, ...(after === undefined ? {} : { after }) })),
+    takeText: (text) => send(() => sendText(draft.id, { text, made_on: last.current })),
+    undo: () => send(() => sendUndo(draft.id)),
+    redo: () => send(() => sendRedo(draft.id)),
+  };
+}
+
+function troubleOf(error: unknown): Trouble {
+  if (error instanceof ApiProblem) return { sentence: error.message, at: error.at };
+  return {
+    sentence: 'The server does not answer. What you typed stays here; send it again when it is back.',
+    at: null,
+  };
+}
