@@ -9,7 +9,7 @@ from gurvo_core.writer.shape import shape_of
 FIXED = ["key", "dowel", "slots", "taper", "clamped", "phaser"]
 STAGES = ["20 + 60 + 90° + 90°", "25 lbf·ft", "hand, 40, back 180, 27 + 60°", "“a little, evenly”", "none"]
 MARKS = ["dot to line on the head at 12", "notch", "line at half past 3", "none"]
-GROUPS = ["head", "caps", "wheel", "tension", "rockers", "front", "damper", "valve"]
+GROUPS = ["mains", "rods", "head", "caps", "wheel", "tension", "rockers", "front", "damper", "valve"]
 
 
 @st.composite
@@ -31,6 +31,7 @@ def outlines(draw):
     answer("fuel", st.sampled_from(["petrol", "diesel", "gas"]))
     answer("way", st.sampled_from(["clockwise from the front", "clockwise from the flywheel"]))
     answer("fires", st.permutations(half).map("-".join))
+    answer("begins", st.sampled_from(["bare", "short"]))
     answer("cams", st.sampled_from(["block", "one", "two"]))
     answer("valves", st.sampled_from(["1 + 1", "2 + 2", "2 + 1"]))
     answer("card", st.just("16/52 54/14 at 1.00"))

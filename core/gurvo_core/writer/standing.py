@@ -44,6 +44,8 @@ _QUESTIONS = (
     (r"timing_positions", "position"),
 )
 _GROUPS = {
+    "mains": "mains",
+    "rods": "rods",
     "head": "head",
     "caps": "caps",
     "bolt": "wheel",
@@ -126,7 +128,8 @@ def _questions(data: dict[str, Any], path: str) -> list[str]:
     for pattern, key in _QUESTIONS:
         found = re.match(pattern, path)
         if found:
-            lists = {"wheels": data.get("drive", {}).get("wheels"), "stages": data.get("drive", {}).get("stages")}
+            drive = data.get("drive")
+            lists = {name: drive.get(name) if isinstance(drive, dict) else None for name in ("wheels", "stages")}
             ident = next((_member(lists[name], int(n)) for name, n in found.groupdict().items() if n is not None), "")
             return key.format(id=ident).split()
     return []

@@ -1,7 +1,9 @@
 /** The whole document as JSON, beside the questions: what is changed here becomes edits of the draft, each with its line on the tape. */
 import { json, jsonParseLinter } from '@codemirror/lang-json';
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
 import { linter, lintGutter } from '@codemirror/lint';
 import { EditorView } from '@codemirror/view';
+import { tags } from '@lezer/highlight';
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import CodeMirror from '@uiw/react-codemirror';
@@ -22,7 +24,21 @@ interface AsJsonProps {
   common: KeyAction[];
 }
 
-const EXTENSIONS = [json(), lintGutter(), linter(jsonParseLinter()), EditorView.lineWrapping];
+/** The house's colours, in both schemes. */
+const COLOURS = HighlightStyle.define([
+  { tag: tags.propertyName, color: 'var(--ink)', fontWeight: '600' },
+  { tag: tags.string, color: 'var(--verdigris)' },
+  { tag: [tags.number, tags.bool, tags.null], color: 'var(--blue)' },
+  { tag: tags.invalid, color: 'var(--red)' },
+]);
+const EXTENSIONS = [
+  json(),
+  lintGutter(),
+  linter(jsonParseLinter()),
+  syntaxHighlighting(COLOURS),
+  EditorView.lineWrapping,
+  EditorView.contentAttributes.of({ 'aria-label': 'The document as JSON' }),
+];
 
 export function AsJson({ draft, writing, faults, common }: AsJsonProps) {
   const document = useQuery(documentQuery(draft.id, draft.changes));
@@ -77,7 +93,6 @@ export function AsJson({ draft, writing, faults, common }: AsJsonProps) {
           theme="none"
           className={classes.editor ?? ''}
           extensions={EXTENSIONS}
-          aria-label="The document as JSON"
         />
       </div>
     </Screen>

@@ -105,7 +105,17 @@ function useAnswer(draft: Draft, question: Asked, writing: Writing, go: AskProps
     .split(',')
     .map((one) => one.trim())
     .filter(Boolean);
-  const goOn = (from: Draft) => go(from.view.next ?? null);
+  // whoever went elsewhere while an answer was on its way stays there
+  const isHere = useRef(true);
+  useEffect(() => {
+    isHere.current = true;
+    return () => {
+      isHere.current = false;
+    };
+  }, []);
+  const goOn = (from: Draft) => {
+    if (isHere.current) go(from.view.next ?? null);
+  };
   const give = (text: string | null) => {
     const edit = {
       does: 'answer' as const,

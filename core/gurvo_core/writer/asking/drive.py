@@ -63,6 +63,7 @@ def ask_drive(answers: Answers, shape: Shape) -> Iterator[Question]:
 def _passes(answers: Answers, shape: Shape, drive: DriveShape, ident: str) -> Question:
     is_gears = drive.kind == "gears"
     called = drive.name.lower()
+    inside = "" if called == "gears" else f" in the {called}"
     cams = " and ".join(cam.name.lower() for cam in shape.cams[:2])
     said_text = answers.get(f"passes.{ident}")
     offers: tuple[OneKey, ...] = ()
@@ -73,7 +74,7 @@ def _passes(answers: Answers, shape: Shape, drive: DriveShape, ident: str) -> Qu
         key=f"passes.{ident}",
         is_first=True,
         section=DRIVE,
-        title=f"Which gear drives which in the {called}?" if is_gears else f"What does the {called} pass, in the direction it travels?",
+        title=f"Which gear drives which{inside}?" if is_gears else f"What does the {called} pass, in the direction it travels?",
         about=f"{called}, passes",
         hint="From the crank outwards; a further branch behind a semicolon."
         if is_gears

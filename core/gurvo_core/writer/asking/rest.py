@@ -17,6 +17,8 @@ BOLTS, CLEARANCES, PARTS = "bolts", "clearances", "parts"
 MOST_PARTS = 24
 FROM: tuple[Source, ...] = ("book", "measured", "generic", "guess")
 CALLED = {
+    "mains": "main cap bolts",
+    "rods": "rod bolts",
     "head": "head bolts",
     "caps": "cam cap bolts",
     "wheel": "cam wheel bolts",
@@ -26,7 +28,7 @@ CALLED = {
     "damper": "crank pulley bolts",
     "valve": "valve cover screws",
 }
-OF_EACH = {"head": "each head", "caps": "each head", "wheel": "each cam wheel", "rockers": "each head"}
+OF_EACH = {"rods": "each rod", "head": "each head", "caps": "each head", "wheel": "each cam wheel", "rockers": "each head"}
 
 
 def ask_bolts(answers: Answers, shape: Shape) -> Iterator[Question]:

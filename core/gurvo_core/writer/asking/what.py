@@ -26,6 +26,10 @@ WAYS = tuple(
     for end in ("front", "flywheel")
     for way in ("clockwise", "counter-clockwise")
 )
+BEGINS = (
+    Choice(value="bare", name="the bare block", words="crank and pistons still to go in"),
+    Choice(value="short", name="the short block", words="crank and pistons are in"),
+)
 _CODE = re.compile(r"[A-Za-z0-9][A-Za-z0-9._-]{0,39}")
 
 
@@ -66,6 +70,17 @@ def ask_what(answers: Answers, _shape: Shape) -> Iterator[Question]:
         example="Irrigation pump, with the deep sump",
         costs="Nothing else tells it from its siblings.",
         read=named(200, "which one it is"),
+    )
+    yield Question(
+        key="begins",
+        section=WHAT,
+        is_first=True,
+        title="With what does the work begin?",
+        about="begins with",
+        takes="choice",
+        choices=BEGINS,
+        costs="The run begins with the heads; crank and pistons are taken to be in.",
+        read=choices_read(BEGINS),
     )
     name = said(answers, "name", str)
     code = (Fact(what="unless another is written", is_so=slug(name)),) if name else ()

@@ -1,6 +1,6 @@
 """Which joints an engine has by its layout, and how each is tightened as far as that is known."""
 
-__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "joint_groups", "joints_of", "places_of_joints"]
+__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "begins_bare", "joint_groups", "joints_of", "places_of_joints"]
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -35,8 +35,16 @@ def joint_groups(answers: Answers, shape: Shape) -> list[str]:
     return list(dict.fromkeys(one.group for one in _places(answers, shape)))
 
 
+def begins_bare(answers: Answers) -> bool:
+    """Whether the run begins with the bare block, crank and pistons still to go in."""
+    return said(answers, "begins", str) == "bare"
+
+
 def _places(answers: Answers, shape: Shape) -> Iterator[JointPlace]:
     is_one = len(shape.banks) == 1
+    if begins_bare(answers):
+        yield JointPlace("mains", "Case bolts" if shape.layout == "flat" else "Main cap bolts", "mains")
+        yield JointPlace("rods", "Rod bolts", "rods")
     for bank in shape.banks:
         yield JointPlace("head" if is_one else f"head-{bank.id}", "Head bolts" if is_one else f"{bank.name} head bolts", "head", bank.id)
     if shape.cams_at in ("one", "two"):

@@ -9,7 +9,7 @@ __all__ = ["run_of"]
 from typing import Any
 
 from gurvo_core.writer.answers import Answers
-from gurvo_core.writer.compose.bolts import BY_OIL, BY_SCREW, JointPlace, places_of_joints
+from gurvo_core.writer.compose.bolts import BY_OIL, BY_SCREW, JointPlace, begins_bare, places_of_joints
 from gurvo_core.writer.compose.drive import tensioner_of
 from gurvo_core.writer.compose.engine import known_by, position_of
 from gurvo_core.writer.compose.parts import CRANK_HOLDER, HOLDER, LockSaid, kit_of, lash_of, locks_of, wheel_holders
@@ -48,6 +48,8 @@ def run_of(answers: Answers, shape: Shape, marks: list[Step]) -> list[Step]:
     run = _Run()
     _receive(run, answers, shape, marks)
     in_block = shape.cams_at == "block"
+    if begins_bare(answers):
+        _bottom_end(run, answers, shape)
     run.stage("ready", "Ready to turn")
     run.step("plugs-out", "plugs_out", "Plugs out, stand locked")
     run.step(
@@ -99,6 +101,17 @@ def _receive(run: _Run, answers: Answers, shape: Shape, marks: list[Step]) -> No
     run.step("new-parts", "ready", "New parts for this one", parts=new, free=True)
     if back:
         run.step("old-parts", "ready", "What goes back, by its place", parts=back, free=True)
+
+
+def _bottom_end(run: _Run, answers: Answers, shape: Shape) -> None:
+    run.stage("bottom-end", "Crank and pistons")
+    mains, rods = (next(iter(_joints(answers, shape, group)), None) for group in ("mains", "rods"))
+    says = "Crank in, case halves together" if shape.layout == "flat" else "Crank in, caps by their numbers, arrows as they were"
+    _fit_and_tighten(run, mains, "in-crank", says, cautions=["A crank is heavy: two pairs of hands, or the hoist."])
+    run.step("turns-free", "inspect", "Crank turns by hand, end float felt", why="What binds now binds for good once the pistons are in.")
+    _fit_and_tighten(
+        run, rods, "in-pistons", "Pistons in, arrows to the front, rod caps by their numbers", why="A cap on another rod is no round bore."
+    )
 
 
 def _heads(run: _Run, answers: Answers, shape: Shape) -> None:

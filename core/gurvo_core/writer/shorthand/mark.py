@@ -1,6 +1,6 @@
 """What shows that a wheel stands right: ``dot to line on the head at 12``, or ``notch`` alone; a clock position may be left out."""
 
-__all__ = ["MarkSaid", "read_clock", "read_mark", "write_clock", "write_mark"]
+__all__ = ["MarkSaid", "read_mark", "write_mark"]
 
 import re
 from typing import NamedTuple
@@ -20,7 +20,7 @@ class MarkSaid(NamedTuple):
     clock_deg: float | None = None  # clockwise from straight up, seen from the front
 
 
-def read_clock(piece: Piece) -> float:
+def _clock(piece: Piece) -> float:
     """A clock position [deg], clockwise from straight up: ``12``, ``half past 3``, ``3:30``, ``7 o'clock``."""
     found = _CLOCK.fullmatch(piece.text.lower())
     hour, minutes = (int(found["hour"]), int(found["minutes"] or 0)) if found else (0, 0)
@@ -29,7 +29,7 @@ def read_clock(piece: Piece) -> float:
     return (hour % 12) * HOUR_DEG + (15.0 if found["half"] else minutes * MINUTE_DEG)
 
 
-def write_clock(clock_deg: float) -> str:
+def _clock_words(clock_deg: float) -> str:
     """The same in its one form, to the minute."""
     minutes = round(clock_deg / MINUTE_DEG) % 720
     hour, rest = minutes // 60 or 12, minutes % 60
@@ -41,7 +41,7 @@ def read_mark(text: str) -> MarkSaid:
     cut = pieces(text, _AT)
     if len(cut) > 2 or not text.strip():
         raise refused(Piece(text, 0), "write the mark, what it meets, and where: such as dot to line on the head at 12")
-    at = read_clock(cut[1]) if len(cut) == 2 else None
+    at = _clock(cut[1]) if len(cut) == 2 else None
     halves = pieces(cut[0].text, r"\bto\b")
     if len(halves) > 2:
         raise refused(cut[0], "“to” is said twice; write one mark and what it meets, such as dot to line on the head")
@@ -51,5 +51,5 @@ def read_mark(text: str) -> MarkSaid:
 def write_mark(said: MarkSaid) -> str:
     """The same line in its one form."""
     meets = f" to {said.meets}" if said.meets else ""
-    at = f" at {write_clock(said.clock_deg)}" if said.clock_deg is not None else ""
+    at = f" at {_clock_words(said.clock_deg)}" if said.clock_deg is not None else ""
     return f"{said.name}{meets}{at}"

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from gurvo_core.writer.shorthand.words import Piece, figure_in, refused
 
-_LINE = re.compile(r"(?P<bore>\S+?)\s*[x×]\s*(?P<stroke>[^\s,]+)(?:,?\s*rod (?P<rod>[^\s,]+))?(?:,?\s*pin (?P<pin>[^\s,]+))?", re.I)
+_LINE = re.compile(r"(?P<bore>\S+?)\s*[x×]\s*(?P<stroke>\S+?)(?:,?\s*rod (?P<rod>\S+?))?(?:,?\s*pin (?P<pin>\S+))?", re.I)
 
 
 class Sizes(NamedTuple):

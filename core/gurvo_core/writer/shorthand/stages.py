@@ -41,6 +41,7 @@ _QUOTED = re.compile(r"[“\"]([^“”\"]*)[”\"]")
 
 def read_stages(text: str) -> tuple[Stage, ...]:
     """The stages in a line, as the document writes them."""
+    text = text.replace("\0", " ")
     quoted = [found[1] for found in _QUOTED.finditer(text)]
     # what is in quotes holds its place while the line is cut, at the same length
     plain = _QUOTED.sub(lambda found: "\0" * len(found[0]), text)

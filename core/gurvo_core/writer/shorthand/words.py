@@ -60,7 +60,32 @@ def count_in(piece: Piece, what: str, least: int = 1, most: int = 2000) -> int:
 
 
 def figure_in(piece: Piece) -> float:
-    """The figure that a piece is; a comma is as good as a point."""
+    """Return the figure that a piece is.
+
+    Parameters
+    ----------
+    piece : Piece
+        Some words of a line.
+
+    Returns
+    -------
+    figure : float
+        Unit as the line has it [-].
+
+    Raises
+    ------
+    WordRefused
+        If it is no plain decimal number; points at it.
+
+    Source
+    ------
+    ``units.read_figure``: a comma is as good as a point.
+
+    Example
+    -------
+    >>> figure_in(Piece("50,5", 0))
+    50.5
+    """
     try:
         return read_figure(piece.text)
     except FigureError as error:

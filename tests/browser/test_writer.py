@@ -1,0 +1,135 @@
+"""An engine described on the real screen by keyboard alone: no JSON, undone, loaded anew, by two leads, handed in and built from."""
+
+from django.contrib.auth.models import Group, User
+from playwright.sync_api import expect
+
+from engine.models import Revision
+from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.server.cases import PASSWORD
+from writer.models import Draft
+
+
+class WriterCase(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        greta = User.objects.create_user("greta", password=PASSWORD, first_name="Greta")
+        greta.groups.add(Group.objects.get(name="lead"))
+        self.sign_in("lena", "/families")
+        self.page.get_by_role("button", name="Describe an engine").click()
+        self.asked("What does the shop call this engine?")
+
+    @property
+    def line(self):
+        return self.page.locator("#answer")
+
+    def line_of(self, question, *keys):
+        """Wait for a question that takes a line, and for its field; answer it."""
+        self.asked(question)
+        expect(self.line).to_be_focused()
+        self.type(*keys)
+
+    def five_minutes(self):
+        self.line_of("What does the shop call", "Bracken 4", "Enter")
+        self.answer("What does it burn?", "1")
+        self.answer("With what does the work begin?", "2")
+        self.answer("How do its cylinders stand?", "1")
+        self.line_of("How many cylinders", "4", "Enter")
+        self.answer("Which way does it run?", "1")
+        self.answer("Where are its cams?", "3")
+        self.line_of("How many valves", "2 + 2", "Enter")
+        self.line_of("What drives the cams?", "belt", "Enter")
+        self.line_of("What does the belt pass", "crank, idler back, exhaust, intake, tensioner back", "Enter")
+        self.answer("What takes up the slack of the belt?", "5")
+
+
+class DescribedTests(WriterCase):
+    def test_a_belt_four_with_no_teeth_known_is_described_handed_in_and_begun(self):
+        self.five_minutes()
+        self.answer("What holds each cam wheel", "2")
+        self.says(self.main, "as the one before: a dowel")
+        self.type("s")
+        self.answer("How is it known that the cams stand right?", "1", "Enter")
+        self.answer("Where does the crank stand", "1")
+        self.line_of("What shows that the crank wheel stands right?", "notch to arrow", "Enter")
+        self.line_of("What shows that the exhaust cam wheel stands right?", "dot to line on the head at 12", "Enter")
+        self.line_of("What shows that the intake cam wheel stands right?", "dot", "Enter")
+        self.asked("How are the head bolts tightened?")
+        self.says(self.page.get_by_role("status"), "Can be built")
+        self.says(self.page.get_by_role("status"), "walked from receiving to hand-over")
+        self.type("Escape", "e")
+        self.asked("The run of work")
+        self.type("ArrowDown", "a")
+        self.focused("Says")
+        self.type("Look at the old belt", "Enter")
+        self.see(self.main.get_by_text("Look at the old belt"))
+        self.type("i")
+        self.focused("Why")
+        self.type("as it stands here", "Enter")
+        self.page.wait_for_url("**/families/bracken-4")
+        revision = Revision.objects.get(family="bracken-4")
+        steps = [step["says"] for stage in revision.document["stages"] for step in stage["steps"]]
+        self.assertIn("Look at the old belt", steps)
+        self.assertIsNone(revision.document["drive"]["wheels"][0]["teeth"])
+
+    def test_a_refusal_points_at_the_word_and_what_is_typed_stays(self):
+        self.five_minutes()
+        self.page.locator('[data-key="passes.belt"]').click()
+        self.asked("What does the belt pass")
+        self.line.fill("crank, exhuast, intake")
+        self.type("Enter")
+        self.says(self.alert, "“exhuast” is no wheel known here")
+        expect(self.alert.locator("mark")).to_have_text("exhuast")
+        expect(self.line).to_have_value("crank, exhuast, intake")
+        self.page.reload()
+        self.asked("What does the belt pass")
+        expect(self.line).to_have_value("crank, exhuast, intake")
+
+    def test_undone_done_again_and_skipped(self):
+        self.line_of("What does the shop call", "Bracken 4", "Enter")
+        self.answer("What does it burn?", "2")
+        self.answer("With what does the work begin?", "1")
+        self.asked("How do its cylinders stand?")
+        tape = self.part("Written").locator("li")
+        self.says(tape.first, "the bare block")
+        self.type("u")
+        self.says(tape.first, "diesel")
+        self.type("y")
+        self.says(tape.first, "the bare block")
+        self.type("1")
+        self.line_of("How many cylinders", "Enter")  # nothing typed: only on to the next
+        self.asked("Which way does it run?")
+        self.type("n")
+        self.says(tape.first, "not known")
+
+    def test_what_another_lead_writes_meanwhile_is_seen_and_never_written_over(self):
+        self.five_minutes()
+        self.asked("What holds each cam wheel")
+        first, url = self.page, self.page.url.partition("?")[0]
+        draft = Draft.objects.get()
+        self.context.clear_cookies()
+        self.page = self.context.new_page()
+        self.sign_in("greta", f"/drafts/{draft.pk}?at=fuel")
+        self.answer("What does it burn?", "3")
+        self.asked("What holds each cam wheel")
+        self.page = first
+        self.says(self.part("Written").locator("li").first, "gas")
+        self.assertIn(str(draft.pk), url)
+
+
+class LookedAtTests(WriterCase):
+    def test_no_rule_of_access_is_broken_and_nothing_hangs_over(self):
+        self.five_minutes()
+        self.asked("What holds each cam wheel")
+        url = self.page.url.partition("?")[0]
+        for at in ("layout", "passes.belt", "tensioner.belt", "stages.head", "run", "json"):
+            self.page.goto(f"{url}?at={at}")
+            self.see(self.page.locator("main h1"))
+            self.see(self.part("Not known"))
+            self.no_rule_is_broken(at)
+        for size in (TABLET, PHONE):
+            self.page.set_viewport_size(size)
+            for at in ("passes.belt", "tensioner.belt", "run"):
+                self.page.goto(f"{url}?at={at}")
+                self.see(self.page.locator("main h1"))
+                over = self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth")
+                self.assertLessEqual(over, 0, (at, size))
