@@ -18,6 +18,7 @@ from gurvo_core.reading import read_text
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
+from gurvo_core.writer.tables import TableRow
 from gurvo_core.writer.view import view_of
 from shop.errors import Refusal
 from shop.gate import Gate
@@ -28,7 +29,7 @@ from writer import services
 from writer.bridge import draft_of, edits_of
 from writer.models import Draft, DraftEdit
 from writer.proposals import proposals_of
-from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, TextIn
+from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, TableIn, TextIn
 from writer.walking import Walk, walk_of
 
 router = Router()
@@ -214,6 +215,28 @@ def export(request: HttpRequest, draft_id: UUID) -> HttpResponse:
 def take(request: HttpRequest, draft_id: UUID, payload: TextIn) -> HttpResponse:
     """Make of a document that was changed as a whole the edits that lead to it."""
     return _out(services.take_text(draft_id, payload.text, made_on=payload.made_on, by=person_of(request)), request)
+
+
+@router.post(
+    "/{uuid:draft_id}/table/read",
+    response={200: list[TableRow], **refusals(401, 404, 413, 422)},
+    operation_id="draft_table_read",
+    summary="Read a pasted table",
+)
+def read_rows(request: HttpRequest, draft_id: UUID, payload: TableIn) -> list[TableRow]:
+    """Say what each row of a pasted table would become; nothing is kept."""
+    return services.rows_of(draft_id, payload.kind, payload.text)
+
+
+@router.post(
+    "/{uuid:draft_id}/table",
+    response={200: DraftOut, **refusals(401, 403, 404, 409, 413, 422)},
+    operation_id="draft_table",
+    summary="Put a pasted table in",
+)
+def put_rows(request: HttpRequest, draft_id: UUID, payload: TableIn) -> HttpResponse:
+    """Put every row of a pasted table in, or none."""
+    return _out(services.put_table(draft_id, payload.kind, payload.text, made_on=payload.made_on, by=person_of(request)), request)
 
 
 @router.post(

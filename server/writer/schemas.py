@@ -8,6 +8,7 @@ from pydantic import Field
 
 from config.schemas import InSchema
 from gurvo_core.writer.edits import Edit
+from gurvo_core.writer.tables import TableKind
 from gurvo_core.writer.view import DraftView
 from writer.services import LARGEST
 
@@ -48,6 +49,14 @@ class TextIn(InSchema):
 
     to_the_letter = frozenset({"text"})
     text: str = Field(max_length=LARGEST)
+    made_on: int = Field(ge=0, le=1_000_000)
+
+
+class TableIn(InSchema):
+    """A table as it was pasted."""
+
+    kind: TableKind
+    text: str = Field(max_length=200_000)
     made_on: int = Field(ge=0, le=1_000_000)
 
 

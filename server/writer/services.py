@@ -1,6 +1,19 @@
 """Changes to drafts: begun, edited, undone and done again, put away, handed in."""
 
-__all__ = ["add_edit", "begin", "draft_named", "hand_in", "leave", "may_write", "put_away", "redo", "take_text", "undo"]
+__all__ = [
+    "add_edit",
+    "begin",
+    "draft_named",
+    "hand_in",
+    "leave",
+    "may_write",
+    "put_away",
+    "put_table",
+    "redo",
+    "rows_of",
+    "take_text",
+    "undo",
+]
 
 import json
 from typing import Any
@@ -17,7 +30,8 @@ from gurvo_core.reading import read_text
 from gurvo_core.writer.asking.order import must_be_answered, question_of
 from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
-from gurvo_core.writer.edits import Answer, Edit
+from gurvo_core.writer.edits import Add, Answer, Edit
+from gurvo_core.writer.tables import TableKind, TableRow, read_table
 from gurvo_core.writer.tape import tape_words
 from shop.errors import Conflict, Forbidden, Refusal
 from shop.models import Shop
@@ -90,6 +104,34 @@ def take_text(draft_id: UUID, text: str, *, made_on: int, by: User) -> Draft:
         raise Refusal("An engine document is one group, in braces; this is something else.", "text")
     for edit in edits_between(written(draft_of(draft)).document, data):
         draft = add_edit(draft_id, edit, made_on=MOST_EDITS, by=by)
+    return draft
+
+
+def rows_of(draft_id: UUID, kind: TableKind, text: str) -> list[TableRow]:
+    """The rows of a pasted table, as they would be put into a draft."""
+    document = written(draft_of(draft_named(draft_id))).document
+    members = document.get(kind)
+    taken = [str(one.get("id")) for one in members if isinstance(one, dict)] if isinstance(members, list) else []
+    try:
+        return read_table(kind, text, taken)
+    except CoreError as error:
+        raise error.under("") from None
+
+
+@transaction.atomic
+def put_table(draft_id: UUID, kind: TableKind, text: str, *, made_on: int, by: User) -> Draft:
+    """Put the rows of a table in, all of them or none: each is an edit of its own."""
+    may_write(by)
+    draft = draft_named(draft_id, to_change=True)
+    rows = rows_of(draft_id, kind, text)
+    wrong = next((row for row in rows if row.wrong), None)
+    if wrong is not None:
+        raise Refusal(f"Line {wrong.line}: {wrong.wrong}. Put it right, or leave that line out.", "text")
+    if not rows:
+        raise Refusal("There is no row in this; paste a table, or write a line with ; between the cells.", "text")
+    for row in rows:
+        draft = add_edit(draft_id, Add(to=f"/{kind}", value=row.value), made_on=made_on, by=by)
+        made_on = MOST_EDITS
     return draft
 
 

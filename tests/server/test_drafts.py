@@ -224,6 +224,35 @@ class BegunTests(DraftsCase):
         self.assertEqual(self.client.post("/api/drafts", {"text": json.dumps([1])}, content_type=JSON).status_code, 422)
         self.assertEqual(self.ask("/hand-in").status_code, 422)  # nobody has said what it burns: nothing can be built by it
 
+    def test_a_pasted_table_goes_in_whole_or_not_at_all(self):
+        self.begin()
+        table = {"kind": "joints", "text": "Joint\tno\tN·m\nSump screws\t14\t10\nPump\t4 in line\tten", "made_on": 0}
+        rows = self.client.post(f"/api/drafts/{self.draft['id']}/table/read", table, content_type=JSON).json()
+        self.assertEqual([row["column"] for row in rows], [None, 2])
+        refused = self.ask("/table", table)
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("Line 3: “ten” cannot be read", refused.json()["sentence"])
+        self.assertEqual(self.ask("/table", {**table, "text": table["text"].replace("ten", "10")}).status_code, 200)
+        labels = [one["label"] for one in self.draft["view"]["addable"]]
+        self.assertLessEqual({"Sump screws: in", "Sump screws: tight", "Pump: tight"}, set(labels))
+        self.assertEqual(self.get("/standing")["faults"], [])
+        many = self.client.post(f"/api/drafts/{self.draft['id']}/table/read", {**table, "text": "x;1\n" * 3000}, content_type=JSON)
+        self.assertEqual((many.status_code, "3000 rows" in many.json()["sentence"]), (422, True))
+
+    def test_a_whole_document_changed_as_json_becomes_edits(self):
+        self.described()
+        whole = self.get("/document.json")
+        whole["sides"] = {"intake": "left"}
+        whole["stages"][0]["steps"][0]["says"] = "Look at it first"
+        before = self.draft["last"]
+        answer = self.ask("/document", {"text": json.dumps(whole), "made_on": before}, "put")
+        self.assertEqual((answer.status_code, self.draft["last"]), (200, before + 2))
+        self.assertEqual(self.get("/document.json"), whole)
+        self.answer("variant", "the pump's")  # and what is answered later leaves it as it is
+        self.assertEqual(self.get("/document.json")["sides"], {"intake": "left"})
+        self.assertEqual(self.ask("/document", {"text": "{", "made_on": self.draft["last"]}, "put").status_code, 422)
+        self.assertEqual(self.ask("/document", {"text": "{}", "made_on": before - 1}, "put").status_code, 409)
+
     def test_put_away_and_taken_out_again(self):
         self.begin(name="the old pump")
         self.assertEqual(self.ask("/away", {"put_away": True}, "put").status_code, 200)

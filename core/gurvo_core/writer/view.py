@@ -1,10 +1,11 @@
 """What is shown of a draft: sections, questions with their answers, the tape, the run of work as a check sheet."""
 
-__all__ = ["Asked", "DraftLine", "DraftView", "RailSection", "RunStage", "RunStep", "view_of"]
+__all__ = ["Addable", "Asked", "DraftLine", "DraftView", "RailSection", "RunStage", "RunStep", "view_of"]
 
+from collections.abc import Iterator
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from gurvo_core.errors import CoreError
 from gurvo_core.writer.answers import Source
@@ -86,6 +87,14 @@ class RunStage(_Shown):
     steps: list[RunStep]
 
 
+class Addable(_Shown):
+    """A step that the parts of a draft could still have."""
+
+    label: str
+    says: str
+    step: dict[str, JsonValue] = Field(description="What it does and names; the rest is written with it")
+
+
 class BankView(_Shown):
     """A row of cylinders, for drawing it from the end."""
 
@@ -107,6 +116,7 @@ class DraftView(_Shown):
     next: str | None = Field(description="Key of the question that is open next")
     tape: list[DraftLine] = Field(description="Newest first")
     run: list[RunStage]
+    addable: list[Addable]
 
 
 def view_of(draft: Draft, after: str | None = None) -> tuple[DraftView, Written]:
@@ -128,6 +138,7 @@ def view_of(draft: Draft, after: str | None = None) -> tuple[DraftView, Written]
         next=next_key(now.answers, after) if draft.base is None else None,
         tape=_tape(draft, now, {question.key: question for question in questions}),
         run=_run(now.document),
+        addable=list(_addable(now.document)),
     )
     return view, now
 
@@ -216,6 +227,37 @@ def _step(stage: str, step: dict[str, Any]) -> RunStep:
         minutes=float(minutes) if isinstance(minutes, int | float) else None,
         at=f"/stages/{stage}/steps/{step.get('id', '')}",
     )
+
+
+def _addable(document: dict[str, Any]) -> Iterator[Addable]:
+    """Steps for joints that nobody tightens yet, clearances that nobody measures, parts that nobody fits."""
+    steps = [step for stage in _groups(document, "stages") for step in _groups(stage, "steps")]
+    tight = {step.get("joint") for step in steps if step.get("does") == "tighten"}
+    begun = {step.get("joint") for step in steps if step.get("does") == "fit"}
+    measured = {name for step in steps for name in step.get("fits") or ()}
+    used = {name for step in steps if step.get("does") != "ready" for name in step.get("parts") or ()}
+    for joint in _groups(document, "joints"):
+        name, ident = str(joint.get("name", "")), joint.get("id")
+        if ident not in begun | tight:
+            yield Addable(label=f"{name}: in", says=f"{name} in, finger tight", step={"does": "fit", "joint": ident})
+        if ident not in tight:
+            yield Addable(label=f"{name}: tight", says=name, step={"does": "tighten", "joint": ident})
+    for fit in _groups(document, "fits"):
+        if fit.get("id") not in measured:
+            yield Addable(
+                label=f"{fit.get('name')}: measured", says=str(fit.get("name")), step={"does": "measure", "fits": [fit.get("id")]}
+            )
+    for part in _groups(document, "kit"):
+        if part.get("id") not in used:
+            yield Addable(
+                label=f"{part.get('name')}: fitted", says=f"{part.get('name')} in", step={"does": "fit", "parts": [part.get("id")]}
+            )
+
+
+def _groups(of: dict[str, Any], key: str) -> list[dict[str, Any]]:
+    """The members of a list that are groups, whatever else a draft may hold there."""
+    members = of.get(key)
+    return [one for one in members if isinstance(one, dict)] if isinstance(members, list) else []
 
 
 def _need(need: dict[str, Any]) -> str:

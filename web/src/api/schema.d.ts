@@ -228,6 +228,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts/{draft_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put a pasted table in
+         * @description Put every row of a pasted table in, or none.
+         */
+        post: operations["draft_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/table/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read a pasted table
+         * @description Say what each row of a pasted table would become; nothing is kept.
+         */
+        post: operations["draft_table_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts/{draft_id}/undo": {
         parameters: {
             query?: never;
@@ -1564,6 +1604,23 @@ export interface components {
             value: components["schemas"]["JsonValue"];
         };
         /**
+         * Addable
+         * @description A step that the parts of a draft could still have.
+         */
+        Addable: {
+            /** Label */
+            label: string;
+            /** Says */
+            says: string;
+            /**
+             * Step
+             * @description What it does and names; the rest is written with it
+             */
+            step: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * Answer
          * @description A question answered, or said not to be known.
          */
@@ -2808,6 +2865,8 @@ export interface components {
          * @description A draft as it is shown.
          */
         DraftView: {
+            /** Addable */
+            addable: components["schemas"]["Addable"][];
             /** Banks */
             banks: components["schemas"]["BankView"][];
             /** Cams At */
@@ -9229,6 +9288,48 @@ export interface components {
             end_deg: number;
         };
         /**
+         * TableIn
+         * @description A table as it was pasted.
+         */
+        TableIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "joints" | "fits" | "kit";
+            /** Made On */
+            made_on: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TableRow
+         * @description One row, and what it becomes.
+         */
+        TableRow: {
+            /** Cells */
+            cells: string[];
+            /**
+             * Column
+             * @description In which cell
+             */
+            column: number | null;
+            /** Line */
+            line: number;
+            /**
+             * Value
+             * @description The member that it becomes; null where it cannot be read
+             */
+            value: {
+                [key: string]: components["schemas"]["JsonValue"];
+            } | null;
+            /**
+             * Wrong
+             * @description What cannot be read, and what would be right; empty where it can
+             */
+            wrong: string;
+        };
+        /**
          * TakenOut
          * @description What one engine takes.
          */
@@ -11524,6 +11625,148 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_table_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

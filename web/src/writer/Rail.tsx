@@ -57,6 +57,13 @@ export function Rail({ draft, shown, onChoose }: RailProps) {
             </li>
           );
         })}
+        <li data-here={shown === 'tables'}>
+          <UnstyledButton className={classes.section} onClick={() => onChoose('tables')}>
+            <i />
+            Tables
+            <small>pasted</small>
+          </UnstyledButton>
+        </li>
         <li data-here={shown === 'run'}>
           <UnstyledButton className={classes.section} onClick={() => onChoose('run')}>
             <i data-done={steps > 0} />

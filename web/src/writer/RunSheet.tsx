@@ -19,11 +19,11 @@ interface RunSheetProps {
   common: KeyAction[];
 }
 
-/** What can be added that names nothing else; the rest comes with its part, or as JSON. */
+/** What can be added that names nothing else; steps of parts that have none yet stand beside it. */
 const PLAIN = [
-  { value: 'do', label: 'something to do' },
-  { value: 'inspect', label: 'something to look at' },
-  { value: 'seal', label: 'a bead of sealant' },
+  { label: 'something to do', says: '', step: { does: 'do' } },
+  { label: 'something to look at', says: '', step: { does: 'inspect' } },
+  { label: 'a bead of sealant', says: '', step: { does: 'seal' } },
 ];
 
 type Doing = 'look' | 'edit' | 'add';
@@ -108,6 +108,7 @@ export function RunSheet({ draft, writing, faults, common }: RunSheetProps) {
                         stage={stage}
                         after={step}
                         steps={flat.map((one) => one.step.id)}
+                        addable={[...PLAIN, ...draft.view.addable]}
                         writing={writing}
                         onDone={(at) => {
                           look();
@@ -270,25 +271,37 @@ interface AddStepProps {
   stage: Stage;
   after: Step;
   steps: string[];
+  addable: Schemas['Addable'][];
   writing: Writing;
   onDone: (at?: string) => void;
 }
 
-function AddStep({ stage, after, steps, writing, onDone }: AddStepProps) {
+function AddStep({ stage, after, steps, addable, writing, onDone }: AddStepProps) {
   const [says, setSays] = useState('');
-  const [does, setDoes] = useState('do');
+  const [label, setLabel] = useState(PLAIN[0]?.label ?? '');
+  const chosen = addable.find((one) => one.label === label);
   const add = async (event: FormEvent) => {
     event.preventDefault();
-    if (!says.trim()) return;
+    if (!says.trim() || !chosen) return;
     const id = freeId(says, steps);
-    const value = { id, does, says: says.trim(), needs: [{ done: after.id }] };
+    const value = { id, ...chosen.step, says: says.trim(), needs: [{ done: after.id }] };
     const to = `/stages/${stage.id}/steps`;
     if (await writing.write({ does: 'add', to, after: after.id, value })) onDone(`${to}/${id}`);
   };
   return (
     <form className={classes.form} onSubmit={add} onKeyDown={(event) => event.key === 'Escape' && onDone()}>
       <TextInput label="Says" autoFocus value={says} onChange={(event) => setSays(event.currentTarget.value)} />
-      <NativeSelect label="It is" data={PLAIN} value={does} onChange={(event) => setDoes(event.currentTarget.value)} />
+      <NativeSelect
+        label="It is"
+        data={addable.map((one) => one.label)}
+        value={label}
+        onChange={(event) => {
+          const next = addable.find((one) => one.label === event.currentTarget.value);
+          setLabel(event.currentTarget.value);
+          // words that nobody has written yet come with the part
+          if (next?.says && (says === '' || says === chosen?.says)) setSays(next.says);
+        }}
+      />
       <div className={classes.foot}>
         <Button variant="default" onClick={() => onDone()}>
           Back

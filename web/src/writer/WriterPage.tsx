@@ -16,6 +16,7 @@ import { Proposals } from './Proposals';
 import { Rail } from './Rail';
 import { RunSheet } from './RunSheet';
 import { openOf, Standing } from './Standing';
+import { Tables } from './Tables';
 import { Tape } from './Tape';
 import classes from './Writer.module.css';
 import { useWriting } from './writing';
@@ -24,6 +25,7 @@ const AsJson = later(async () => (await import('./AsJson')).AsJson);
 
 export const RUN = 'run';
 export const JSON_ = 'json';
+export const TABLES = 'tables';
 
 export function WriterPage({ id, at }: { id: string; at: string | undefined }) {
   const draft = useQuery(draftQuery(id));
@@ -44,7 +46,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
   const { view } = draft;
   const isAsked = view.questions.length > 0;
   const first = isAsked ? (view.next ?? view.questions[0]?.key) : RUN;
-  const known = at === RUN || at === JSON_ || view.questions.some((one) => one.key === at);
+  const known = at === RUN || at === JSON_ || at === TABLES || view.questions.some((one) => one.key === at);
   const shown = (known ? at : undefined) ?? first ?? RUN;
   const go = (key: string | null | undefined) =>
     void navigate({ to: '/drafts/$id', params: { id: draft.id }, search: { at: key ?? RUN }, replace: true });
@@ -73,8 +75,9 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
       ]
     : [];
   const common: KeyAction[] = [
-    ...(shown === RUN || shown === JSON_ ? around.slice(2) : around),
+    ...(shown === RUN || shown === JSON_ || shown === TABLES ? around.slice(2) : around),
     { keys: ['e'], label: 'run of work', run: () => go(RUN) },
+    { keys: ['t'], label: 'tables', run: () => go(TABLES) },
     { keys: ['j'], label: 'as JSON', run: () => go(JSON_) },
     ...writes,
     { keys: ['o'], label: 'families', quiet: true, run: () => void navigate({ to: '/families' }) },
@@ -115,6 +118,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
             common={common}
           />
         )}
+        {shown === TABLES && <Tables draft={draft} writing={writing} common={common} />}
         {shown === JSON_ && (
           <AsJson draft={draft} writing={writing} faults={standing.data?.faults ?? []} common={common} />
         )}

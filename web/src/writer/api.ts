@@ -74,6 +74,25 @@ export const sendRedo = async (id: string): Promise<Draft> =>
 export const sendText = async (id: string, body: Schemas['TextIn']): Promise<Draft> =>
   unwrap(await client.PUT('/api/drafts/{draft_id}/document', { ...at(id), body }));
 
+export const sendTable = async (id: string, body: Schemas['TableIn']): Promise<Draft> =>
+  unwrap(await client.POST('/api/drafts/{draft_id}/table', { ...at(id), body }));
+
+/** What each row of a pasted table would become. */
+export const rowsQuery = (id: string, changes: number, kind: Schemas['TableIn']['kind'], text: string) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'table', changes, kind, text],
+    enabled: text.trim() !== '',
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.POST('/api/drafts/{draft_id}/table/read', {
+          ...at(id),
+          body: { kind, text, made_on: 0 },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
 export async function handIn(id: string, remark: string): Promise<Schemas['HandedIn']> {
   return unwrap(await client.POST('/api/drafts/{draft_id}/hand-in', { ...at(id), body: { remark } }));
 }

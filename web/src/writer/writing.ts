@@ -1,8 +1,10 @@
 /** Writing a draft: one edit at a time goes out, what is refused stays where it was typed and says why. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { ApiProblem } from '../api/client';
-import { type Draft, draftQuery, type Edit, sendEdit, sendRedo, sendText, sendUndo } from './api';
+import { ApiProblem, type Schemas } from '../api/client';
+import { type Draft, draftQuery, type Edit, sendEdit, sendRedo, sendTable, sendText, sendUndo } from './api';
+
+export type TableKind = Schemas['TableIn']['kind'];
 
 export interface Trouble {
   sentence: string;
@@ -17,6 +19,8 @@ export interface Writing {
   write: (edit: Edit, after?: string) => Promise<Draft | null>;
   /** Sends a whole document as text: what it says otherwise becomes edits. */
   takeText: (text: string) => Promise<Draft | null>;
+  /** Puts the rows of a pasted table in, all of them or none. */
+  putTable: (kind: TableKind, text: string) => Promise<Draft | null>;
   undo: () => Promise<Draft | null>;
   redo: () => Promise<Draft | null>;
 }
@@ -53,6 +57,7 @@ export function useWriting(draft: Draft): Writing {
     write: (edit, after) =>
       send(() => sendEdit(draft.id, { edit, made_on: last.current, ...(after === undefined ? {} : { after }) })),
     takeText: (text) => send(() => sendText(draft.id, { text, made_on: last.current })),
+    putTable: (kind, text) => send(() => sendTable(draft.id, { kind, text, made_on: last.current })),
     undo: () => send(() => sendUndo(draft.id)),
     redo: () => send(() => sendRedo(draft.id)),
   };

@@ -1,6 +1,6 @@
 """Which joints an engine has by its layout, and how each is tightened as far as that is known."""
 
-__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "begins_bare", "joint_groups", "joints_of", "places_of_joints"]
+__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "begins_bare", "fasteners_of", "joint_groups", "joints_of", "places_of_joints"]
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -77,13 +77,14 @@ def _joint(answers: Answers, place: JointPlace) -> dict[str, Any]:
     found: dict[str, Any] = {"id": place.id, "name": place.name}
     bolts = said(answers, f"bolts.{place.group}", read_pattern)
     if bolts is not None:
-        found |= _fasteners(bolts)
+        found |= fasteners_of(bolts)
     # a torque without a figure: thread and class are asked where it is pulled, and only a generic figure is offered
     found["stages"] = list(said(answers, f"stages.{place.group}", read_stages) or [{"does": "torque"}])
     return found
 
 
-def _fasteners(bolts: Bolts) -> dict[str, Any]:
+def fasteners_of(bolts: Bolts) -> dict[str, Any]:
+    """How many and where they stand, as the document writes it."""
     found: dict[str, Any] = {"fasteners": bolts.number}
     if bolts.kind is not None:
         columns = {"columns": bolts.columns} if bolts.kind in ("rows", "pairs") else {}
