@@ -13,6 +13,7 @@ from pydantic import Field
 from engine.models import Revision
 from gurvo_core.engine.difference import Change
 from gurvo_core.errors import DocumentError, Fault
+from gurvo_core.walk.shot import Shot
 from gurvo_core.writer.draft import written
 from press.documents import looked_at, walked_in
 from shop.gate import Gate
@@ -29,6 +30,7 @@ class Walk(Schema):
     steps: int
     faults: list[Fault] = Field(description="Why it cannot be walked at all")
     stuck: list[Fault] = Field(description="Where whoever answers everything rightly gets stuck")
+    shots: list[Shot] = Field(description="The bench at each step, in the order in which they are come to")
     revision: int = Field(description="The number that it would have")
     differs: list[Change] = Field(description="From the family's newest revision, if there is one")
 
@@ -60,5 +62,13 @@ def _walked(draft: Draft) -> Walk:
         walked = walked_in(text)
         differs = looked_at(text, newest.document if newest else None).changes
     except DocumentError as error:
-        return Walk(changes=draft.changes, steps=0, faults=error.faults, stuck=[], revision=number, differs=[])
-    return Walk(changes=draft.changes, steps=walked.steps, faults=[], stuck=walked.stuck, revision=number, differs=differs)
+        return Walk(changes=draft.changes, steps=0, faults=error.faults, stuck=[], shots=[], revision=number, differs=[])
+    return Walk(
+        changes=draft.changes,
+        steps=walked.steps,
+        faults=[],
+        stuck=walked.stuck,
+        shots=walked.shots,
+        revision=number,
+        differs=differs,
+    )

@@ -75,6 +75,10 @@ class AnsweredTests(DraftsCase):
         walk = self.get("/walk")
         self.assertEqual((walk["faults"], walk["stuck"], walk["revision"]), ([], [], 1))
         self.assertGreater(walk["steps"], 20)
+        shots = {one["step"]: one for one in walk["shots"]}
+        self.assertEqual((shots["park"]["free"], shots["in-cams-row"]["loose_ends"]), (True, []))
+        self.assertFalse(shots["let-go-intake"]["free"])  # the holder is on: nothing turns
+        self.assertIn("holder", " ".join(shots["let-go-intake"]["loose_ends"]).lower())
         answer = self.ask("/hand-in", {"remark": "as it stands here"})
         self.assertEqual((answer.status_code, answer.json()), (201, {"family": "bracken-4", "revision": 1}))
         self.assertEqual(Revision.objects.get(family="bracken-4").document["identity"]["name"], "Bracken 4")

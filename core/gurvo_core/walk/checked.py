@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import Fault
 from gurvo_core.walk.robot import Robot
+from gurvo_core.walk.shot import Shot
 
 SHOWN = 3  # of the steps that wait, the first ones say why
 
@@ -19,6 +20,7 @@ class Walked(BaseModel):
     steps: int
     entries: int
     stuck: list[Fault]
+    shots: list[Shot]  # the bench at each step, in the order in which they were come to
 
 
 def walk_document(document: EngineDocument) -> Walked:
@@ -26,7 +28,7 @@ def walk_document(document: EngineDocument) -> Walked:
     robot = Robot(document)
     why = robot.walk() if document.stages else ""
     steps = sum(len(stage.steps) for stage in document.stages)
-    return Walked(steps=steps, entries=len(robot.folded.entries), stuck=_stuck(robot, why) if why else [])
+    return Walked(steps=steps, entries=len(robot.folded.entries), stuck=_stuck(robot, why) if why else [], shots=list(robot.shots.values()))
 
 
 def _stuck(robot: Robot, why: str) -> list[Fault]:

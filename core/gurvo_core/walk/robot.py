@@ -16,6 +16,7 @@ from gurvo_core.run.job.proof import can_be_proven
 from gurvo_core.run.plan import plan_of
 from gurvo_core.walk.answers import Body, next_question, right_answer
 from gurvo_core.walk.shelf import ROBOT_SHELF, Shelf
+from gurvo_core.walk.shot import Shot, shot_of
 from gurvo_core.work import HOUSE, RULES_VERSION, BenchState
 
 BUILDER, LEAD = "builder", "lead"
@@ -33,6 +34,7 @@ class Robot:
         self.document, self.shelf = document, shelf
         self.folded: Folded = HOUSE.fold(document, ())
         self.clock = BEGINS
+        self.shots: dict[str, Shot] = {}  # by key of a step: the bench when it was come to first
         self._shown: tuple[Folded, BenchState] | None = None
         self._ends: Counter[str] = Counter()  # how often each loose end was ended so
 
@@ -89,6 +91,7 @@ class Robot:
         """
         for _ in range(most):
             asked = next_question(self.state)
+            self._keep_shot()
             try:
                 if not (self.answer_next() or self._gave_word()):
                     break
@@ -97,6 +100,13 @@ class Robot:
         else:
             return f"it goes on and on: “{asked.title}” is asked again and again"
         return "" if self.state.signed else self._stuck()
+
+    def _keep_shot(self) -> None:
+        """Keep how the bench stands when a step is come to first."""
+        step = next((one.key for one in self.state.steps if one.status == "now"), None)
+        if step is not None and step not in self.shots:
+            shot = shot_of(self.state)
+            self.shots |= {step: shot} if shot else {}
 
     def _gave_word(self) -> bool:
         """The lead says of one more cam by what he knows it, where neither marks nor locks nor readings could tell."""

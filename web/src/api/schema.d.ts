@@ -8530,6 +8530,27 @@ export interface components {
             works_saturdays: boolean;
         };
         /**
+         * Shot
+         * @description What is asked at a step, whether the crank may be turned there, and what is left open by then.
+         */
+        Shot: {
+            /**
+             * Asks
+             * @description Every question of the step, as far as it is asked by then
+             */
+            asks: string[];
+            /** Free */
+            free: boolean;
+            /** Loose Ends */
+            loose_ends: string[];
+            /** Permission */
+            permission: string;
+            /** Reasons */
+            reasons: string[];
+            /** Step */
+            step: string;
+        };
+        /**
          * Sibling
          * @description The same figure of one of the others.
          */
@@ -10472,6 +10493,11 @@ export interface components {
              * @description The number that it would have
              */
             revision: number;
+            /**
+             * Shots
+             * @description The bench at each step, in the order in which they are come to
+             */
+            shots: components["schemas"]["Shot"][];
             /** Steps */
             steps: number;
             /**
@@ -10487,6 +10513,8 @@ export interface components {
         Walked: {
             /** Entries */
             entries: number;
+            /** Shots */
+            shots: components["schemas"]["Shot"][];
             /** Steps */
             steps: number;
             /** Stuck */

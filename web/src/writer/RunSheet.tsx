@@ -3,6 +3,8 @@ import { Button, Checkbox, NativeSelect, TextInput, UnstyledButton } from '@mant
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import type { KeyAction } from '../app/keys';
+import { say } from '../app/saying';
+import { useVoice } from '../app/voice';
 import type { Draft } from './api';
 import classes from './RunSheet.module.css';
 import { Screen } from './Screen';
@@ -15,6 +17,8 @@ interface RunSheetProps {
   draft: Draft;
   writing: Writing;
   faults: { path: string; sentence: string }[];
+  /** The bench at each step, as far as it was walked. */
+  shots: Schemas['Shot'][];
   /** Keys that work on every screen of a draft. */
   common: KeyAction[];
 }
@@ -28,11 +32,12 @@ const PLAIN = [
 
 type Doing = 'look' | 'edit' | 'add';
 
-export function RunSheet({ draft, writing, faults, common }: RunSheetProps) {
+export function RunSheet({ draft, writing, faults, shots, common }: RunSheetProps) {
   const { run } = draft.view;
   const flat = run.flatMap((stage) => stage.steps.map((step) => ({ stage, step })));
   const [chosen, setChosen] = useState<string | null>(flat[0]?.step.at ?? null);
   const [doing, setDoing] = useState<Doing>('look');
+  const [walking, setWalking] = useState(false);
   const n = Math.max(
     0,
     flat.findIndex((one) => one.step.at === chosen),
@@ -55,7 +60,8 @@ export function RunSheet({ draft, writing, faults, common }: RunSheetProps) {
   const hold = () => {
     if (here) void writing.write({ does: 'set', at: `${here.step.at}/hold_point`, value: !here.step.hold_point });
   };
-  const own = doing === 'look' ? keysOf({ may, choose, move, leaveOut, hold, setDoing }) : [ESC(look)];
+  const walk: KeyAction = { keys: ['w'], label: walking ? 'not walked' : 'walk it', run: () => setWalking(!walking) };
+  const own = doing === 'look' ? [...keysOf({ may, choose, move, leaveOut, hold, setDoing }), walk] : [ESC(look)];
   return (
     <Screen actions={[...own, ...common]} isLong>
       <div className={classes.sheet}>
@@ -100,7 +106,13 @@ export function RunSheet({ draft, writing, faults, common }: RunSheetProps) {
                         <UnstyledButton onClick={leaveOut}>
                           <b>X</b> leave out
                         </UnstyledButton>
+                        <UnstyledButton onClick={() => setWalking(!walking)}>
+                          <b>W</b> {walking ? 'not walked' : 'walk it to here'}
+                        </UnstyledButton>
                       </div>
+                    )}
+                    {isHere && doing === 'look' && walking && (
+                      <AtStep shot={shots.find((one) => one.step === step.id)} />
                     )}
                     {isHere && doing === 'edit' && <EditStep step={step} writing={writing} onDone={look} />}
                     {isHere && doing === 'add' && (
@@ -173,6 +185,31 @@ function movedBy({ stage, step }: { stage: Stage; step: Step }, run: Stage[], by
 
 function leadsTo(path: string, run: Stage[], stage: Stage, step: Step): boolean {
   return `${path}.`.startsWith(`stages.${run.indexOf(stage)}.steps.${stage.steps.indexOf(step)}.`);
+}
+
+/** How the bench will stand when the run has been gone through as far as a step. */
+function AtStep({ shot }: { shot: Schemas['Shot'] | undefined }) {
+  const voice = useVoice(null);
+  if (!shot) return <p className={classes.why}>It was not come to: something before it holds it back.</p>;
+  return (
+    <div className={classes.shot} data-free={shot.free}>
+      <p>
+        <b>{shot.permission}</b> {shot.reasons.map((one) => say(one, voice)).join(' · ')}
+      </p>
+      {shot.asks.length > 0 && (
+        <ul>
+          {shot.asks.map((one) => (
+            <li key={one}>{say(one, voice)}</li>
+          ))}
+        </ul>
+      )}
+      <p>
+        {shot.loose_ends.length > 0
+          ? `Left open by then: ${shot.loose_ends.map((one) => say(one, voice)).join(' · ')}`
+          : 'Nothing is left open by then.'}
+      </p>
+    </div>
+  );
 }
 
 interface RowProps {

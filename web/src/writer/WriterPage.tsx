@@ -115,6 +115,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
             draft={draft}
             writing={writing}
             faults={[...(standing.data?.faults ?? []), ...(walk.data?.stuck ?? [])]}
+            shots={walk.data?.shots ?? []}
             common={common}
           />
         )}
