@@ -20,7 +20,7 @@ def outlines(draw):
     def answer(key, what):
         text = draw(st.one_of(st.just("skip"), st.none(), what))
         if text != "skip":
-            answers[key] = Answered(text)
+            answers[key] = Answered(text, draw(st.sampled_from([None, "book", "counted", "guess"])))
 
     layout = draw(st.sampled_from(["inline", "v", "flat"]))
     count = draw(st.integers(1, 6)) * (1 if layout == "inline" else 2)

@@ -50,6 +50,7 @@ class OrderTests(unittest.TestCase):
         self.assertEqual([fact.is_so for fact in asked.facts], ["1 : 2, so 22 and 44", "16.4° of the crank"])
         self.assertIsNone(compose(belt)["drive"]["wheels"][1].get("teeth"))
         self.assertEqual(compose(belt)["drive"]["wheels"][0]["teeth"], 22)
+        self.assertEqual(compose(belt)["origins"], {"/drive/wheels/0/teeth": {"is": "measured", "note": "counted"}})
 
     @settings(max_examples=10)
     @given(outlines())

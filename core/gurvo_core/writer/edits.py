@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, JsonValue, TypeAdapter
 
 from gurvo_core.writer.answers import Source
+from gurvo_core.writer.compose.origins import origin_of
 
 Pointer = Annotated[str, Field(pattern=r"^(/[^/]{1,120}){1,12}$", description="By ids, such as /drive/wheels/cam-wheel/teeth")]
 Question = Annotated[str, Field(pattern=r"^[a-z_]+(\.[A-Za-z0-9._-]{1,40}){0,2}$")]
@@ -133,8 +134,7 @@ def _set(document: dict[str, Any], change: Any) -> None:
 
 
 def _say_source(document: dict[str, Any], change: Any) -> None:
-    said = {"counted": {"is": "measured", "note": "counted"}}.get(change.source, {"is": change.source})
-    document.setdefault("origins", {})[numbered(document, change.at)] = said
+    document.setdefault("origins", {})[numbered(document, change.at)] = origin_of(change.source)
 
 
 def numbered(document: dict[str, Any], pointer: str) -> str:

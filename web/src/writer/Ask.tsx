@@ -98,7 +98,7 @@ function useAnswer(draft: Draft, question: Asked, writing: Writing, go: AskProps
   const before = question.answer ?? '';
   const [kept, change, forget] = useDraft(`writer.${draft.id}.${question.key}`, {
     typed: before,
-    source: question.source ?? question.sources[0] ?? null,
+    source: question.source ?? null,
   });
   const several = question.takes === 'several';
   const chosen = kept.typed
@@ -148,7 +148,7 @@ function useAnswer(draft: Draft, question: Asked, writing: Writing, go: AskProps
     turnSource: () => {
       const { sources } = question;
       const n = kept.source ? sources.indexOf(kept.source) : -1;
-      change({ source: sources[(n + 1) % sources.length] ?? null });
+      change({ source: sources[n + 1] ?? null }); // after the last one nothing is said of it
     },
     chosen,
     toggle: (value) => {

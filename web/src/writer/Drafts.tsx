@@ -5,6 +5,7 @@ import { Link } from '@tanstack/react-router';
 import { useState } from 'react';
 import page from '../app/Page.module.css';
 import { usePerson } from '../app/session';
+import { sayWhen } from '../app/times';
 import { draftsQuery, usePutAway } from './api';
 import { useBegin } from './begin';
 import classes from './Drafts.module.css';
@@ -51,7 +52,7 @@ export function Drafts() {
                   <Table.Td>begun from {draft.begun_from}</Table.Td>
                   <Table.Td>{draft.by}</Table.Td>
                   <Table.Td>{draft.edits} edits</Table.Td>
-                  <Table.Td>{new Date(draft.changed_at).toLocaleDateString()}</Table.Td>
+                  <Table.Td>{sayWhen(draft.changed_at)}</Table.Td>
                   <Table.Td>
                     {isLead && (
                       <UnstyledButton

@@ -8,6 +8,7 @@ from gurvo_core.writer.answers import Answers
 from gurvo_core.writer.compose.bolts import joints_of
 from gurvo_core.writer.compose.drive import drive_parts
 from gurvo_core.writer.compose.engine import engine_parts
+from gurvo_core.writer.compose.origins import origins_of
 from gurvo_core.writer.compose.parts import kit_of, lash_of, things_of
 from gurvo_core.writer.compose.run import run_of
 from gurvo_core.writer.shape import shape_of
@@ -26,4 +27,7 @@ def compose(answers: Answers) -> dict[str, Any]:
         "stages": run_of(answers, shape, drive["marks"]),
     }
     lash = lash_of(answers)
-    return {**document, "lash": lash} if lash else document
+    if lash:
+        document["lash"] = lash
+    origins = origins_of(answers, shape, document)
+    return {**document, "origins": origins} if origins else document

@@ -58,7 +58,12 @@ export function FoundInput({ bench, question, wrong, busy, answer }: Props) {
             inputMode={question.typed === 'words' ? 'text' : 'decimal'}
             placeholder={question.typed === 'words' ? 'M10 or 7/16-14' : ''}
             value={draft.value}
-            onKeyDown={(event) => event.key === 'Enter' && question.typed === 'words' && void record()}
+            onKeyDown={(event) => {
+              if (question.typed !== 'words') return;
+              if (event.key === 'Enter') void record();
+              // words are typed as letters: out of them the letters are keys
+              if (event.key === 'Escape') event.currentTarget.blur();
+            }}
             onChange={(event) => change({ value: event.currentTarget.value.slice(0, 40) })}
           />
           <span>{question.unit}</span>
