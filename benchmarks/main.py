@@ -21,7 +21,23 @@ def main() -> None:
         database = Path(folder) / "benchmark.sqlite3"
         os.environ |= serving.load_demo(database)
         django.setup()
-        from benchmarks import browser, core, coverage, drive, fits, floor, found, hostile, joints, judgement, needle, requests, run, twin
+        from benchmarks import (
+            browser,
+            core,
+            coverage,
+            drive,
+            fits,
+            floor,
+            found,
+            hostile,
+            joints,
+            judgement,
+            needle,
+            requests,
+            run,
+            twin,
+            writer,
+        )
         from benchmarks.long_ledger import fill
         from standins.serve import serve as serve_standins
 
@@ -42,6 +58,7 @@ def main() -> None:
             joints.entries(port, pulls)
             run.entries(port, entered)
             found.measure(port, facts, CALLS)
+            writer.measure(port, CALLS)
             hostile.measure(port)
             browser.measure(port)
             twin.measure(port)

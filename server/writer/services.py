@@ -30,7 +30,7 @@ from gurvo_core.reading import read_text
 from gurvo_core.writer.asking.order import must_be_answered, question_of
 from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
-from gurvo_core.writer.edits import Add, Answer, Edit
+from gurvo_core.writer.edits import Add, Answer, Clear, Edit
 from gurvo_core.writer.tables import TableKind, TableRow, read_table
 from gurvo_core.writer.tape import tape_words
 from shop.errors import Conflict, Forbidden, Refusal
@@ -74,8 +74,10 @@ def add_edit(draft_id: UUID, edit: Edit, *, made_on: int, by: User) -> Draft:
     may_write(by)
     draft = draft_named(draft_id, to_change=True)
     edits = edits_of(draft)
-    others = DraftEdit.objects.filter(draft=draft, number__gt=made_on, is_undone=False).exclude(by=by)
-    _meanwhile(draft, [one for one in edits if one.number in set(others.values_list("number", flat=True))], edit)
+    if edits and edits[-1].number > made_on:
+        others = DraftEdit.objects.filter(draft=draft, number__gt=made_on, is_undone=False).exclude(by=by)
+        by_others = set(others.values_list("number", flat=True))
+        _meanwhile(draft, [one for one in edits if one.number in by_others], edit)
     edit = _canonical(edits, edit)
     last = DraftEdit.objects.filter(draft=draft).order_by("-number").values_list("number", flat=True).first() or 0
     if last >= MOST_EDITS:
@@ -84,8 +86,7 @@ def add_edit(draft_id: UUID, edit: Edit, *, made_on: int, by: User) -> Draft:
     if len(json.dumps(body)) > LARGEST:
         raise Refusal(f"This is longer than any engine document ({LARGEST} characters at most).", "edit.value")
     after = (*edits, Numbered(last + 1, edit))
-    lost = written(draft_of(draft)._replace(edits=after)).lost.get(last + 1)
-    if lost:
+    if not isinstance(edit, Answer | Clear) and (lost := written(draft_of(draft)._replace(edits=after)).lost.get(last + 1)):
         raise Conflict(f"This has no place: {lost}. Nothing was changed.", "edit")
     DraftEdit.objects.filter(draft=draft, is_undone=True).update(is_passed=True)
     DraftEdit.objects.create(draft=draft, number=last + 1, body=body, by=by)

@@ -3,6 +3,7 @@
 __all__ = ["Draft", "Numbered", "Written", "answers_of", "clash_of", "written"]
 
 from collections.abc import Sequence
+from copy import deepcopy
 from typing import Any, NamedTuple
 
 from gurvo_core.writer.answers import Answered, Answers
@@ -49,7 +50,7 @@ def written(draft: Draft) -> Written:
     """The document of a draft. What was answered composes it, or it is the one begun with; changes by hand come after."""
     answers = answers_of(draft.edits)
     by_hand = [(number, edit) for number, edit in draft.edits if not isinstance(edit, Answer | Clear)]
-    document, lost = applied(compose(answers) if draft.base is None else draft.base, by_hand)
+    document, lost = applied(compose(answers) if draft.base is None else deepcopy(draft.base), by_hand)
     return Written(document, answers, lost)
 
 

@@ -15,12 +15,12 @@ __all__ = [
 
 import re
 from collections.abc import Sequence
-from functools import partial
+from functools import lru_cache, partial
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from gurvo_core.errors import CoreError
-from gurvo_core.writer.answers import Answers, said, slug
+from gurvo_core.writer.answers import Answered, Answers, said, slug
 from gurvo_core.writer.shorthand.order import read_rows
 from gurvo_core.writer.shorthand.path import Passed, read_path
 from gurvo_core.writer.shorthand.valves import read_valves
@@ -130,6 +130,12 @@ class Shape(NamedTuple):
 
 def shape_of(answers: Answers) -> Shape:
     """As much of an engine as its answers tell; what is not answered yet is taken for the simplest that it may be."""
+    return _shape(frozenset(answers.items()))
+
+
+@lru_cache(maxsize=256)  # asked again and again of the same answers
+def _shape(told: frozenset[tuple[str, Answered]]) -> Shape:
+    answers = dict(told)
     layout = said(answers, "layout", _layout)
     banks = _banks(answers, layout)
     cams_at = said(answers, "cams", _cams_at)

@@ -4,9 +4,10 @@ __all__ = ["SECTIONS", "Section", "must_be_answered", "next_key", "question_of",
 
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from functools import lru_cache
 from typing import NamedTuple
 
-from gurvo_core.writer.answers import Answers
+from gurvo_core.writer.answers import Answered, Answers
 from gurvo_core.writer.asking.drive import ask_drive
 from gurvo_core.writer.asking.question import OneKey, Question
 from gurvo_core.writer.asking.rest import ask_bolts, ask_clearances, ask_parts
@@ -39,6 +40,12 @@ SECTIONS = (
 
 def questions_of(answers: Answers) -> list[Question]:
     """Every question that what has been answered leads to, in order."""
+    return list(_questions(frozenset(answers.items())))
+
+
+@lru_cache(maxsize=64)
+def _questions(told: frozenset[tuple[str, Answered]]) -> tuple[Question, ...]:
+    answers = dict(told)
     shape = shape_of(answers)
     found: list[Question] = []
     before: dict[str, str] = {}
@@ -49,7 +56,7 @@ def questions_of(answers: Answers) -> list[Question]:
             answer = answers.get(question.key)
             if answer is not None and answer.text is not None:
                 before[sort] = answer.text
-    return found
+    return tuple(found)
 
 
 def _as_before(question: Question, text: str | None) -> Question:
