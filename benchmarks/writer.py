@@ -24,9 +24,8 @@ def measure(port: int, count: int) -> None:
     }
     taken = turn_about_ms(calls, count)
     bare, edit, standing = (p50_p95(taken[name]) for name in ("bare", "edit", "standing"))
-    print(
-        f"an edit of a V8 of 57 steps described      {edit[0]:8.2f}   p95 {edit[1]:.2f}, {edit[0] / bare[0]:.2f} bare views, aim: {AIM_RATIO:g}"
-    )
+    ratio = edit[0] / bare[0]
+    print(f"an edit of a V8 of 57 steps described      {edit[0]:8.2f}   p95 {edit[1]:.2f}, {ratio:.2f} bare views, aim: {AIM_RATIO:g}")
     print(f"where it stands, checked beside            {standing[0]:8.2f}   p95 {standing[1]:.2f}, aim: {AIM_MS} ms")
     for n in range(LONG):
         _answer(lead, draft, "code", f"larch-{n % 7}")

@@ -41,15 +41,20 @@ _lock = Lock()
 
 def walk_of(draft: Draft) -> Walk:
     """Walk a draft through."""
-    with _lock:
-        kept = _kept.get(draft.pk)
-    if kept is not None and kept.changes == draft.changes:
+    if (kept := _kept_of(draft)) is not None:
         return kept
     with WALKING.passed():
-        walk = _walked(draft)
+        draft.refresh_from_db()  # what was written while others were walked: of several asked for, the newest is walked once
+        walk = _kept_of(draft) or _walked(draft)
     with _lock:
         _kept[draft.pk] = walk
     return walk
+
+
+def _kept_of(draft: Draft) -> Walk | None:
+    with _lock:
+        kept = _kept.get(draft.pk)
+    return kept if kept is not None and kept.changes == draft.changes else None
 
 
 def _walked(draft: Draft) -> Walk:

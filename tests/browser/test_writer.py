@@ -133,3 +133,98 @@ class LookedAtTests(WriterCase):
                 self.see(self.page.locator("main h1"))
                 over = self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth")
                 self.assertLessEqual(over, 0, (at, size))
+
+
+class SheetTests(WriterCase):
+    """The run, tables, the whole as JSON, and what the bench found: by keyboard too."""
+
+    def setUp(self):
+        super().setUp()
+        self.five_minutes()
+        self.asked("What holds each cam wheel")
+        self.type("e")
+        self.asked("The run of work")
+
+    @property
+    def here(self):
+        return self.main.locator('li[data-here="true"]')
+
+    def steps(self):
+        return [words.strip() for words in self.main.locator("li > button > b").all_inner_texts()]
+
+    def test_a_step_is_changed_moved_left_out_and_all_of_it_undone(self):
+        before = self.steps()
+        self.says(self.here, "Look before anything comes off")
+        self.type("Enter")
+        self.focused("Says")
+        self.page.get_by_label("Says").fill("Look before anything comes off, twice")
+        self.type("Enter")
+        self.says(self.here, "Look before anything comes off, twice")
+        self.page.keyboard.press("Shift+ArrowDown")
+        self.says(self.part("Written").locator("li").first, "moved")
+        self.assertEqual(self.steps()[:2], ["Look before anything comes off, twice", "New parts for this one"])
+        self.type("ArrowDown", "h")
+        self.says(self.here, "hold point")
+        self.type("x")
+        self.says(self.part("Written").locator("li").first, "taken out")
+        for _ in range(4):
+            self.type("u")
+        expect(self.main.locator("li > button > b").first).to_have_text("Look before anything comes off")
+        self.assertEqual(self.steps(), before)
+
+    def test_walked_to_a_step_the_bench_is_shown_as_it_will_stand(self):
+        self.says(self.page.get_by_role("status"), "walked from receiving to hand-over")
+        self.main.get_by_role("button", name="Plugs out, stand locked").click()
+        self.type("w")
+        self.says(self.here, "Nothing is left open by then")
+        self.main.get_by_role("button", name="Two turns by hand").click()
+        self.says(self.here, "Turn it twice, by hand")
+        self.main.get_by_role("button", name="Let the tensioner").or_(self.main.get_by_role("button", name="Tensioner set")).first.click()
+        self.says(self.here, "Left open by then")
+
+    def test_a_pasted_table_goes_in_and_its_joint_gets_a_step(self):
+        self.type("t")
+        self.asked("Tables")
+        field = self.main.locator("textarea").first
+        field.fill("Sump screws; 14; ten")
+        self.says(self.main, "“ten” cannot be read")
+        expect(self.page.get_by_role("button", name="Put 1 in")).to_be_disabled()
+        field.fill("Sump screws; 14; 10")
+        self.page.get_by_role("button", name="Put 1 in").click()
+        self.says(self.part("Written").locator("li").first, "added: Sump screws")
+        self.type("Escape", "e", "a")
+        self.focused("Says")
+        self.page.get_by_label("It is").select_option("Sump screws: tight")
+        expect(self.page.get_by_label("Says")).to_have_value("Sump screws")
+        self.page.get_by_role("button", name="Add", exact=True).click()
+        self.says(self.here, "Sump screws")
+
+    def test_the_whole_as_json_is_another_way_to_the_same_tape(self):
+        self.type("j")
+        self.asked("As JSON")
+        line = self.page.locator(".cm-line", has_text='"name": "Bracken 4"')
+        self.see(line)
+        line.click()
+        self.page.keyboard.press("End")
+        for _ in range(len('4",')):
+            self.page.keyboard.press("ArrowLeft")
+        self.page.keyboard.type("V")
+        self.page.get_by_role("button", name="Take it over").click()
+        self.says(self.part("Written").locator("li").first, "Bracken V4")
+        self.page.keyboard.press("Escape")
+
+    def test_what_the_bench_found_is_taken_by_one_key_or_left(self):
+        draft = Draft.objects.get()
+        proposal = {
+            "id": "0" * 16,
+            "what": "Crank wheel, teeth",
+            "said": "22, measured",
+            "engine": "B-1",
+            "edit": {"does": "set", "at": "/drive/wheels/crank-wheel/teeth", "value": 22, "source": "measured"},
+        }
+        self.page.route(f"**/api/drafts/{draft.pk}/proposals", lambda route: route.fulfill(json=[proposal]))
+        self.page.reload()
+        found = self.part("From the bench")
+        self.says(found, "Crank wheel, teeth")
+        found.get_by_role("button", name="take").click()
+        self.says(self.part("Written").locator("li").first, "22, measured")

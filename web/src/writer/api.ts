@@ -1,6 +1,6 @@
 /** Reads and changes of drafts; the one place that knows their cache keys. */
 import { keepPreviousData, queryOptions, useQueryClient } from '@tanstack/react-query';
-import { client, type Schemas, unwrap } from '../api/client';
+import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 
 export type Draft = Schemas['DraftOut'];
 export type Asked = Schemas['Asked'];
@@ -8,6 +8,9 @@ export type Edit = Schemas['EditIn']['edit'];
 
 /** What the other lead writes is seen within so long. */
 const LOOK_AGAIN_MS = 2_000;
+const BUSY = 429;
+const WALK_TRIES = 20;
+const WALK_AGAIN_MS = 800;
 
 export const draftsQuery = queryOptions({
   queryKey: ['drafts'],
@@ -36,6 +39,9 @@ export const walkQuery = (id: string, changes: number, isSound: boolean) =>
     queryKey: ['drafts', id, 'walk', changes],
     enabled: isSound,
     queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}/walk', { ...at(id), signal })),
+    // after many edits in a row others are ahead: it is asked again until it is walked
+    retry: (count, error) => count < WALK_TRIES && (!(error instanceof ApiProblem) || error.status === BUSY),
+    retryDelay: WALK_AGAIN_MS,
     placeholderData: keepPreviousData,
   });
 

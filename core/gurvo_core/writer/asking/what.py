@@ -136,18 +136,7 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
             read=lambda text: write_rows(read_rows(text, 2)),
         )
     if shape.layout == "v":
-        yield Question(
-            key="lean",
-            section=CYLINDERS,
-            title="How far do its rows lean apart?",
-            about="angle of the V",
-            takes="count",
-            hint="In degrees, from one row to the other.",
-            example="90",
-            costs="Its rows are drawn upright.",
-            picture=layout,
-            read=counted("angle of a V", 10, 170),
-        )
+        yield _lean(layout)
     yield Question(
         key="way",
         is_first=True,
@@ -161,18 +150,7 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
         picture=layout,
         read=choices_read(WAYS),
     )
-    yield Question(
-        key="sizes",
-        section=CYLINDERS,
-        title="Bore, stroke and rod?",
-        about="bore x stroke, rod",
-        hint="In mm; the rod from centre to centre. A pin that is offset is written behind: pin 0.5.",
-        example="86 x 86, rod 143.5",
-        costs="True TDC is found by a stop, and no piston is drawn.",
-        sources=("book", "measured", "guess"),
-        picture=Picture(kind="cylinder"),
-        read=lambda text: write_sizes(read_sizes(text)),
-    )
+    yield _sizes()
     if len(shape.numbers) != 1:
         yield Question(
             key="fires",
@@ -184,6 +162,36 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
             picture=layout,
             read=lambda text: _fires(text, shape),
         )
+
+
+def _lean(picture: Picture) -> Question:
+    return Question(
+        key="lean",
+        section=CYLINDERS,
+        title="How far do its rows lean apart?",
+        about="angle of the V",
+        takes="count",
+        hint="In degrees, from one row to the other.",
+        example="90",
+        costs="Its rows are drawn upright.",
+        picture=picture,
+        read=counted("angle of a V", 10, 170),
+    )
+
+
+def _sizes() -> Question:
+    return Question(
+        key="sizes",
+        section=CYLINDERS,
+        title="Bore, stroke and rod?",
+        about="bore x stroke, rod",
+        hint="In mm; the rod from centre to centre. A pin that is offset is written behind: pin 0.5.",
+        example="86 x 86, rod 143.5",
+        costs="True TDC is found by a stop, and no piston is drawn.",
+        sources=("book", "measured", "guess"),
+        picture=Picture(kind="cylinder"),
+        read=lambda text: write_sizes(read_sizes(text)),
+    )
 
 
 def _fires(text: str, shape: Shape) -> str:
