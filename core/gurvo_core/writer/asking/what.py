@@ -123,18 +123,7 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
         read=counted("number of cylinders", 1, MOST_CYLINDERS),
     )
     if len(shape.banks) > 1:
-        yield Question(
-            key="rows",
-            is_first=True,
-            section=CYLINDERS,
-            title="Which numbers stand left, and which right?",
-            about="numbering, left / right",
-            hint="As seen from the front, the cam-drive end; from the front backwards.",
-            example="1-3-5-7 / 2-4-6-8",
-            costs="Which cylinder is where is not told; the bench speaks of left and right banks alone.",
-            picture=layout,
-            read=lambda text: write_rows(read_rows(text, 2)),
-        )
+        yield _rows(layout)
     if shape.layout == "v":
         yield _lean(layout)
     yield Question(
@@ -162,6 +151,21 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
             picture=layout,
             read=lambda text: _fires(text, shape),
         )
+
+
+def _rows(picture: Picture) -> Question:
+    return Question(
+        key="rows",
+        is_first=True,
+        section=CYLINDERS,
+        title="Which numbers stand left, and which right?",
+        about="numbering, left / right",
+        hint="As seen from the front, the cam-drive end; from the front backwards.",
+        example="1-3-5-7 / 2-4-6-8",
+        costs="Which cylinder is where is not told; the bench speaks of left and right banks alone.",
+        picture=picture,
+        read=lambda text: write_rows(read_rows(text, 2)),
+    )
 
 
 def _lean(picture: Picture) -> Question:
