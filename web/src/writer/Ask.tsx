@@ -24,6 +24,7 @@ export interface AskProps {
 }
 
 const NOT_KNOWN = '?';
+const LONG = 32; // letters that stand in the line at its full size
 /** While words are typed, letters are letters: out of the line first. */
 const LEAVE: KeyAction = { keys: ['Escape'], label: 'out of the line, then keys', run: () => undefined };
 
@@ -252,6 +253,7 @@ function Line({ question, answer, wheel }: LineProps) {
         spellCheck={false}
         inputMode={isCount ? 'numeric' : 'text'}
         data-figure={isCount ? '' : undefined}
+        data-long={answer.typed.length > LONG}
         onKeyDown={onKey}
         onChange={(event) => answer.type(event.currentTarget.value)}
       />
