@@ -116,6 +116,27 @@ class DescribedTests(WriterCase):
         self.assertIn(str(draft.pk), url)
 
 
+class ClockTests(WriterCase):
+    def test_a_mark_goes_round_the_clock_by_keys_or_has_no_place(self):
+        self.five_minutes()
+        self.answer("What holds each cam wheel", "2")
+        self.says(self.main, "as the one before: a dowel")
+        self.type("s")
+        self.answer("How is it known that the cams stand right?", "1", "Enter")
+        self.answer("Where does the crank stand", "1")
+        self.line_of("What shows that the crank wheel stands right?", "notch to arrow", "Escape")
+        for key, line in (("ArrowRight", "at 12"), ("ArrowRight", "at 12:30"), ("ArrowLeft", "at 12"), ("ArrowLeft", "at 11:30")):
+            self.page.keyboard.press(key)
+            expect(self.line).to_have_value(f"notch to arrow {line}")
+        self.page.keyboard.press("0")
+        expect(self.line).to_have_value("notch to arrow")
+        self.page.get_by_role("button", name="Half an hour on").click()
+        expect(self.line).to_have_value("notch to arrow at 12")
+        self.page.get_by_role("button", name="Next").click()
+        self.asked("What shows that the exhaust cam wheel stands right?")
+        self.says(self.part("Written").locator("li").first, "notch to arrow at 12")
+
+
 class LookedAtTests(WriterCase):
     def test_no_rule_of_access_is_broken_and_nothing_hangs_over(self):
         self.five_minutes()

@@ -4,7 +4,7 @@ __all__ = ["Add", "Answer", "Clear", "Edit", "Move", "NoPlace", "Remove", "Set",
 
 from collections.abc import Iterable
 from copy import deepcopy
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, cast
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue, TypeAdapter
 
@@ -70,7 +70,7 @@ class Move(_Change):
 
 
 Edit = Annotated[Answer | Clear | Set | Add | Remove | Move, Field(discriminator="does")]
-_READ: TypeAdapter[Any] = TypeAdapter(Edit)  # type: ignore[arg-type]  # a union, which it takes
+_READ = TypeAdapter[Any](cast(Any, Edit))  # a union, which it takes
 
 
 class NoPlace(LookupError):  # noqa: N818 - said as it happens

@@ -6,6 +6,8 @@ import type { KeyAction } from '../app/keys';
 import { useDraft } from '../ledger/draft';
 import classes from './Ask.module.css';
 import type { Asked, Draft } from './api';
+import { ClockFace } from './pictures/ClockFace';
+import { moved, withPlace } from './pictures/clock';
 import { Picture } from './pictures/Picture';
 import { numberOf } from './pictures/wheels';
 import { Screen } from './Screen';
@@ -46,7 +48,13 @@ export function Ask({ draft, question, writing, standing, go, common }: AskProps
         </div>
         <div className={classes.middle}>
           <Picture draft={draft} question={question} standing={standing} go={go} />
-          <Beside question={question} standing={standing} onOffer={answer.give} mayWrite={draft.may_write} />
+          <Beside
+            question={question}
+            answer={answer}
+            standing={standing}
+            onOffer={answer.give}
+            mayWrite={draft.may_write}
+          />
         </div>
         {draft.may_write && (
           <div className={classes.input} data-wrong={writing.trouble !== null}>
@@ -191,6 +199,7 @@ function askKeys(draft: Draft, question: Asked, answer: Answer): KeyAction[] {
     ...offers,
     { keys: ['Enter'], label: 'next', run: answer.enter },
     ...(question.takes === 'line' ? [LEAVE] : []),
+    ...(isMark(question) ? clockKeys(answer) : []),
     ...(question.costs ? [{ keys: ['n'], label: 'not known', run: () => answer.give(null) }] : []),
     ...(question.sources.length ? [{ keys: ['c'], label: question.sources.join(' / '), run: answer.turnSource }] : []),
   ];
@@ -286,7 +295,20 @@ function Choose({ question, answer }: { question: Asked; answer: Answer }) {
   );
 }
 
+/** Whether a question is about a mark, which stands somewhere on the clock. */
+const isMark = (question: Asked) => question.key.startsWith('mark.') || question.key.startsWith('meet.');
+
+function clockKeys(answer: Answer): KeyAction[] {
+  const by = (halves: number) => () => answer.type(moved(answer.typed, halves));
+  return [
+    { keys: ['ArrowRight'], shown: '← →', label: 'round the clock', run: by(1) },
+    { keys: ['ArrowLeft'], label: 'back round the clock', quiet: true, run: by(-1) },
+    { keys: ['0'], label: 'no place known', quiet: true, run: () => answer.type(withPlace(answer.typed, null)) },
+  ];
+}
+
 interface BesideProps {
+  answer: Answer;
   question: Asked;
   standing: Schemas['Standing'] | undefined;
   onOffer: (text: string) => void;
@@ -294,15 +316,17 @@ interface BesideProps {
 }
 
 /** What follows, what is doubtful about it, and what is one key away. */
-function Beside({ question, standing, onOffer, mayWrite }: BesideProps) {
+function Beside({ question, answer, standing, onOffer, mayWrite }: BesideProps) {
   const said = [...(standing?.faults ?? []), ...(standing?.doubtful ?? [])].filter(
     (one) => one.question === question.key,
   );
   const offers = mayWrite ? question.offers : [];
-  if (question.facts.length + said.length + offers.length === 0 && !question.answer) return null;
+  const hasClock = mayWrite && isMark(question);
+  if (question.facts.length + said.length + offers.length === 0 && !question.answer && !hasClock) return null;
   return (
     <div className={classes.beside}>
       {question.answer && <p className={classes.answered}>{nameOf(question)}</p>}
+      {hasClock && <ClockFace line={answer.typed} onLine={answer.type} />}
       {question.facts.length > 0 && (
         <dl>
           {question.facts.map((fact) => (
