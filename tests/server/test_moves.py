@@ -156,7 +156,7 @@ class AfterTests(ShopCase):
         self.assertEqual(self.client.put("/api/people/choices", chosen, content_type=JSON).status_code, 200)
         self.assertEqual(
             self.client.get("/api/people/choices").json(),
-            {**chosen, "instrument_hosts": "", "day_begins": "06:00:00", "day_ends": "14:00:00"},
+            {**chosen, "second_lead_looks": False, "instrument_hosts": "", "day_begins": "06:00:00", "day_ends": "14:00:00"},
         )
         answer = self.client.put("/api/people/choices", {**chosen, "day_ends": "05:00"}, content_type=JSON)
         self.refused(answer, 422, "day_ends", "before it begins")
