@@ -97,6 +97,13 @@ class OrderTests(RunCase):
         self.assertEqual([line["valve"] for line in document["cam_card"]], ["intake", "exhaust"])
         self.assertNotIn("degree", ids(composed(BELT, known_by="marks, degreed")))
 
+    def test_a_card_is_said_of_the_other_bank_once_the_firing_order_is_known(self):
+        answers = {"card": "16/52 54/14 at 1.00", "cams": "one", "passes.chain": "crank, left cam, right cam"}
+        self.assertEqual({line["camshaft"] for line in composed(V, answers)["cam_card"]}, {"left-cam"})
+        both = composed(V, answers, fires="1-4-2-5-3-6")["cam_card"]
+        self.assertEqual({(line["camshaft"], line.get("cylinder")) for line in both}, {("left-cam", None), ("right-cam", 4)})
+        read_document(composed(V, answers))
+
 
 class DriveTests(RunCase):
     def test_a_wheel_with_a_key_is_tight_before_and_one_held_by_its_bolt_after(self):

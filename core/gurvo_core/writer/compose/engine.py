@@ -58,7 +58,11 @@ def engine_parts(answers: Answers, shape: Shape) -> Parts:
         parts["firing_order"] = [*fires[begin:], *fires[:begin]]
     card = said(answers, "card", read_card)
     if card:
-        parts["cam_card"] = [line for cam in shape.cams for line in _card(card, cam, shape, first)]
+        lines = [line for cam in shape.cams for line in _card(card, cam, shape, first)]
+        # on another cylinder than the first it can only be measured once the firing order is known
+        known = [line for line in lines if "cylinder" not in line or "firing_order" in parts]
+        if known:
+            parts["cam_card"] = known
     return parts
 
 
