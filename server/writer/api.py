@@ -16,6 +16,8 @@ from engine.models import Revision
 from gurvo_core.engine.plain import plain_document
 from gurvo_core.reading import read_text
 from gurvo_core.work import RULES_VERSION
+from gurvo_core.writer.asking.order import questions_of
+from gurvo_core.writer.draft import written
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.tables import TableRow
@@ -26,7 +28,7 @@ from shop.roles import may_write_documents, person_of, role_of, shown_name
 from work.finding import engine_of
 from work.measured import measured_of
 from writer import services
-from writer.bridge import draft_of, edits_of
+from writer.bridge import draft_of, edits_of, family_of
 from writer.models import Draft, DraftEdit
 from writer.proposals import proposals_of
 from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, TableIn, TextIn
@@ -40,7 +42,6 @@ def _out(draft: Draft, request: HttpRequest, after: str | None = None) -> HttpRe
     """A draft as it is shown, written once: it is asked for with every edit."""
     edits = edits_of(draft)
     view, now = view_of(draft_of(draft), after)
-    identity = now.document.get("identity")
     out = DraftOut(
         id=draft.pk,
         name=view.name if draft.base is not None or "name" in now.answers else draft.name,
@@ -51,7 +52,7 @@ def _out(draft: Draft, request: HttpRequest, after: str | None = None) -> HttpRe
         can_redo=DraftEdit.objects.filter(draft=draft, is_undone=True, is_passed=False).exists(),
         may_write=may_write_documents(role_of(request.user)) and draft.handed_in_id is None,
         handed_in=draft.handed_in.number if draft.handed_in else None,
-        family=str(identity.get("family", "")) if isinstance(identity, dict) else "",
+        family=family_of(now.document),
         view=view,
     )
     return json_answer(out.model_dump_json(), tag=_tag(draft, request))
@@ -163,8 +164,9 @@ def standing(request: HttpRequest, draft_id: UUID) -> HttpResponse:
     tag = f"standing-{found.pk}-{found.changes}-{RULES_VERSION}"
     if (same := unchanged(request, tag)) is not None:
         return same
-    view, now = view_of(draft_of(found))
-    return json_answer(standing_of(now.document, [one.key for one in view.questions]).model_dump_json(), tag=tag)
+    now = written(draft_of(found))
+    asked = [one.key for one in questions_of(now.answers)] if found.base is None else []
+    return json_answer(standing_of(now.document, asked).model_dump_json(), tag=tag)
 
 
 @router.get("/{uuid:draft_id}/walk", response={200: Walk, **refusals(401, 404, 429)}, operation_id="draft_walk", summary="Walk it")
@@ -199,8 +201,7 @@ def leave(request: HttpRequest, draft_id: UUID, payload: LeaveIn) -> list[Propos
 def export(request: HttpRequest, draft_id: UUID) -> HttpResponse:
     """Hand out what a draft says, as a file."""
     found = services.draft_named(draft_id)
-    _, now = view_of(draft_of(found))
-    text = json.dumps(now.document, ensure_ascii=False, indent=1)
+    text = json.dumps(written(draft_of(found)).document, ensure_ascii=False, indent=1)
     name = "".join(letter for letter in found.name if letter.isalnum() or letter in " -")[:60].strip() or "draft"
     disposition = f'attachment; filename="{name.encode("ascii", "ignore").decode() or "draft"}.json"'
     return HttpResponse(text, content_type="application/json", headers={"Content-Disposition": disposition})

@@ -1,9 +1,9 @@
 """From rows to the core's drafts; what a draft says is kept as long as nothing is changed in it."""
 
-__all__ = ["draft_of", "edits_of", "keep"]
+__all__ = ["draft_of", "edits_of", "family_of", "keep"]
 
 from threading import Lock
-from typing import NamedTuple
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from cachetools import LRUCache
@@ -46,3 +46,9 @@ def keep(draft: Draft, edits: tuple[Numbered, ...]) -> None:
 def draft_of(draft: Draft) -> Written:
     """A draft as the core has it."""
     return Written(draft.base, edits_of(draft))
+
+
+def family_of(document: dict[str, Any]) -> str:
+    """Code of the family that a draft's document describes; empty while it says none."""
+    identity = document.get("identity")
+    return str(identity.get("family", "")) if isinstance(identity, dict) else ""

@@ -8,7 +8,7 @@ from gurvo_core.writer.proposals import FromBench, Proposal, proposals_for
 from work import bridge
 from work.models import Engine
 from work.times import minutes_of
-from writer.bridge import draft_of
+from writer.bridge import draft_of, family_of
 from writer.models import Draft
 
 ENGINES = 12  # the newest: what was found long ago is in the book by now
@@ -17,8 +17,7 @@ ENGINES = 12  # the newest: what was found long ago is in the book by now
 def proposals_of(draft: Draft) -> list[Proposal]:
     """What the bench proposes, without what was left."""
     document = written(draft_of(draft)).document
-    identity = document.get("identity")
-    family = str(identity.get("family", "")) if isinstance(identity, dict) else ""
+    family = family_of(document)
     engines = Engine.objects.filter(revision__family=family).select_related("revision").order_by("-begun")[:ENGINES]
     found = proposals_for(document, [_told_by(engine) for engine in engines], minutes_of(family))
     return [one for one in found if one.id not in draft.left]

@@ -17,7 +17,7 @@ from gurvo_core.walk.shot import Shot
 from gurvo_core.writer.draft import written
 from press.documents import looked_at, walked_in
 from shop.gate import Gate
-from writer.bridge import draft_of
+from writer.bridge import draft_of, family_of
 from writer.models import Draft
 
 WALKING = Gate("Drafts of others are being walked through", at_once=1, waiting=4)
@@ -60,8 +60,7 @@ def _kept_of(draft: Draft) -> Walk | None:
 def _walked(draft: Draft) -> Walk:
     document = written(draft_of(draft)).document
     text = json.dumps(document, ensure_ascii=False)
-    identity = document.get("identity")
-    newest = Revision.objects.newest_of(str(identity.get("family", ""))) if isinstance(identity, dict) else None
+    newest = Revision.objects.newest_of(family_of(document))
     number = newest.number + 1 if newest else 1
     try:
         walked = walked_in(text)

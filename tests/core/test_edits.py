@@ -143,6 +143,19 @@ class ProposalsTests(unittest.TestCase):
         self.assertEqual(list(self.proposed(found=found)), ["/drive/wheels/crank/teeth"])
         self.assertEqual(self.proposed(found=found)["/drive/wheels/crank/teeth"].engine, "E-1")
 
+    def test_a_draft_of_any_shape_is_proposed_to_or_not(self):
+        told = FromBench("E-1", {"/joints/head/fasteners": 4}, None, {"one": "x"})
+        for odd in (
+            {},
+            {"stages": 7},
+            {"stages": [{"steps": 3}, 4]},
+            {"joints": "many"},
+            {"stages": [{"id": "a", "steps": [{"id": "end", "minutes": "x"}]}]},
+        ):
+            kept = deepcopy(odd)
+            proposals_for(odd, [told], {"end": 3.0})
+            self.assertEqual(odd, kept)  # nothing is made on the way
+
     def test_a_step_left_out_with_its_reason_and_none_that_is_not_there(self):
         said = self.proposed(left_out={"two": "it has none", "never": "x"})
         self.assertEqual({at: one.said for at, one in said.items()}, {"/stages/a/steps/two": "left out: it has none"})

@@ -1,6 +1,6 @@
 """One small change of a draft: an answer, or something set, added, taken out or moved by hand. Places are named by ids, never by number."""
 
-__all__ = ["Add", "Answer", "Clear", "Edit", "Move", "NoPlace", "Remove", "Set", "applied", "place_of", "read_edit"]
+__all__ = ["Add", "Answer", "Clear", "Edit", "Move", "NoPlace", "Remove", "Set", "applied", "groups_in", "place_of", "read_edit"]
 
 from collections.abc import Iterable
 from copy import deepcopy
@@ -97,14 +97,22 @@ def _member(members: list[Any], name: str) -> int:
     raise NoPlace(f"“{name}” is not there any more")
 
 
-def place_of(document: dict[str, Any], pointer: str) -> tuple[Any, str | int]:
-    """The group or list that a pointer leads into, and the key or number in it; groups on the way that are not there yet are made."""
+def groups_in(of: dict[str, Any], key: str) -> list[dict[str, Any]]:
+    """The members of a list that are groups, whatever else a draft may hold there."""
+    members = of.get(key)
+    return [one for one in members if isinstance(one, dict)] if isinstance(members, list) else []
+
+
+def place_of(document: dict[str, Any], pointer: str, *, make: bool = True) -> tuple[Any, str | int]:
+    """The group or list that a pointer leads into, and the key or number in it; groups on the way that are not there yet are made,
+    or nothing is and there is no place.
+    """
     *above, last = _parts(pointer)
     at: Any = document
     for part in above:
         if isinstance(at, list):
             at = at[_member(at, part)]
-        elif isinstance(at, dict):
+        elif isinstance(at, dict) and (make or at.get(part) is not None):
             at = at.setdefault(part, {}) if at.get(part) is None else at[part]
         else:
             raise NoPlace(f"nothing lies below “{part}”")

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from gurvo_core.writer.edits import NoPlace, Remove, Set, place_of
+from gurvo_core.writer.edits import NoPlace, Remove, Set, groups_in, place_of
 from gurvo_core.writer.tape import tape_words
 
 MOST = 40
@@ -51,7 +51,7 @@ def _of_bench(document: dict[str, Any], bench: FromBench) -> Iterable[Set | Remo
     for pointer, value in bench.found.items():
         if _is_open(document, pointer):
             yield Set(at=pointer, value=value, source="measured")
-    if bench.card and len(bench.card) > len(document.get("cam_card") or ()):
+    if bench.card and len(bench.card) > len(groups_in(document, "cam_card")):
         yield Set(at="/cam_card", value=_plain(bench.card))
     for step in bench.left_out:
         at = _step_at(document, step)
@@ -70,35 +70,22 @@ def _of_minutes(document: dict[str, Any], minutes: Mapping[str, float]) -> Itera
             continue
         group, key = place_of(document, at)
         said = group[key].get("minutes")
-        if said is None or abs(took - said) > WORTH_SAYING * said:
+        if not isinstance(said, int | float) or abs(took - said) > WORTH_SAYING * said:
             yield Set(at=f"{at}/minutes", value=max(1, round(took)))
 
 
 def _step_at(document: dict[str, Any], step: str) -> str | None:
-    stages = document.get("stages") or ()
-    has = ((stage["id"], one) for stage in stages for one in stage.get("steps", ()) if isinstance(one, dict))
+    has = ((stage.get("id"), one) for stage in groups_in(document, "stages") for one in groups_in(stage, "steps"))
     return next((f"/stages/{stage}/steps/{step}" for stage, one in has if one.get("id") == step), None)
 
 
 def _is_open(document: dict[str, Any], pointer: str) -> bool:
     """Whether a pointer leads to something that the draft has and leaves open; nothing is made on the way."""
-    above = pointer.rpartition("/")[0]
     try:
-        if not _leads_somewhere(document, above):
-            return False
-        group, key = place_of(document, pointer)
+        group, key = place_of(document, pointer, make=False)
     except NoPlace:
         return False
     return isinstance(group, dict) and group.get(str(key)) in (None, "", [], ())
-
-
-def _leads_somewhere(document: dict[str, Any], pointer: str) -> bool:
-    at: Any = document
-    for part in pointer.split("/")[1:]:
-        at = next((one for one in at if isinstance(one, dict) and one.get("id") == part), None) if isinstance(at, list) else at.get(part)
-        if at is None:
-            return False
-    return True
 
 
 def _propose(found: dict[str, Proposal], document: dict[str, Any], edit: Set | Remove, engine: str, why: Mapping[str, str]) -> None:

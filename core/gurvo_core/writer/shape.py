@@ -24,7 +24,7 @@ from gurvo_core.writer.answers import Answered, Answers, said, slug
 from gurvo_core.writer.shorthand.order import read_rows
 from gurvo_core.writer.shorthand.path import Passed, read_path
 from gurvo_core.writer.shorthand.valves import read_valves
-from gurvo_core.writer.shorthand.words import Piece, count_in, pieces, refused
+from gurvo_core.writer.shorthand.words import Piece, counting, pieces, refused
 
 Layout = Literal["inline", "v", "flat"]
 CamsAt = Literal["block", "one", "two"]
@@ -153,10 +153,10 @@ def _cams_at(text: str) -> CamsAt | None:
 
 
 def _banks(answers: Answers, layout: Layout | None) -> tuple[BankShape, ...]:
-    count = said(answers, "cylinders", lambda text: count_in(Piece(text, 0), "number of cylinders", most=MOST_CYLINDERS))
+    count = said(answers, "cylinders", counting("number of cylinders", most=MOST_CYLINDERS))
     if layout in ("v", "flat"):
         rows = said(answers, "rows", lambda text: read_rows(text, 2)) or ((), ())
-        apart = said(answers, "lean", lambda text: count_in(Piece(text, 0), "angle", 10, 170))
+        apart = said(answers, "lean", counting("angle", 10, 170))
         lean = 90.0 if layout == "flat" else apart and apart / 2
         left, right = BankShape("left", "Left bank", lean and -lean, rows[0]), BankShape("right", "Right bank", lean, rows[1])
         return left, right

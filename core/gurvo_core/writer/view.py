@@ -12,6 +12,7 @@ from gurvo_core.writer.answers import Source
 from gurvo_core.writer.asking.order import SECTIONS, next_key, questions_of
 from gurvo_core.writer.asking.question import Choice, Fact, OneKey, Picture, Question, Takes
 from gurvo_core.writer.draft import Draft, Written, written
+from gurvo_core.writer.edits import groups_in
 from gurvo_core.writer.shape import BankShape, shape_of
 from gurvo_core.writer.tape import tape_words
 
@@ -203,13 +204,11 @@ def _tape(draft: Draft, now: Written, questions: dict[str, Question]) -> list[Dr
 
 def _run(document: dict[str, Any]) -> list[RunStage]:
     """The run as a check sheet; what is no stage or step, as it may be while it is written, is left out."""
-    stages = document.get("stages")
     found = []
-    for stage in stages if isinstance(stages, list) else []:
-        if isinstance(stage, dict) and isinstance(stage.get("steps"), list):
-            ident = str(stage.get("id", ""))
-            steps = [_step(ident, step) for step in stage["steps"] if isinstance(step, dict)]
-            found.append(RunStage(id=ident, title=str(stage.get("title", ident)), steps=steps))
+    for stage in groups_in(document, "stages"):
+        ident = str(stage.get("id", ""))
+        steps = [_step(ident, step) for step in groups_in(stage, "steps")]
+        found.append(RunStage(id=ident, title=str(stage.get("title", ident)), steps=steps))
     return found
 
 
@@ -231,33 +230,27 @@ def _step(stage: str, step: dict[str, Any]) -> RunStep:
 
 def _addable(document: dict[str, Any]) -> Iterator[Addable]:
     """Steps for joints that nobody tightens yet, clearances that nobody measures, parts that nobody fits."""
-    steps = [step for stage in _groups(document, "stages") for step in _groups(stage, "steps")]
+    steps = [step for stage in groups_in(document, "stages") for step in groups_in(stage, "steps")]
     tight = {step.get("joint") for step in steps if step.get("does") == "tighten"}
     begun = {step.get("joint") for step in steps if step.get("does") == "fit"}
     measured = {name for step in steps for name in step.get("fits") or ()}
     used = {name for step in steps if step.get("does") != "ready" for name in step.get("parts") or ()}
-    for joint in _groups(document, "joints"):
+    for joint in groups_in(document, "joints"):
         name, ident = str(joint.get("name", "")), joint.get("id")
         if ident not in begun | tight:
             yield Addable(label=f"{name}: in", says=f"{name} in, finger tight", step={"does": "fit", "joint": ident})
         if ident not in tight:
             yield Addable(label=f"{name}: tight", says=name, step={"does": "tighten", "joint": ident})
-    for fit in _groups(document, "fits"):
+    for fit in groups_in(document, "fits"):
         if fit.get("id") not in measured:
             yield Addable(
                 label=f"{fit.get('name')}: measured", says=str(fit.get("name")), step={"does": "measure", "fits": [fit.get("id")]}
             )
-    for part in _groups(document, "kit"):
+    for part in groups_in(document, "kit"):
         if part.get("id") not in used:
             yield Addable(
                 label=f"{part.get('name')}: fitted", says=f"{part.get('name')} in", step={"does": "fit", "parts": [part.get("id")]}
             )
-
-
-def _groups(of: dict[str, Any], key: str) -> list[dict[str, Any]]:
-    """The members of a list that are groups, whatever else a draft may hold there."""
-    members = of.get(key)
-    return [one for one in members if isinstance(one, dict)] if isinstance(members, list) else []
 
 
 def _need(need: dict[str, Any]) -> str:

@@ -28,6 +28,11 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What went wrong, in one sentence: the refusal's own, or that nobody answers. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof ApiProblem ? error.message : 'The server does not answer; try again.';
+}
+
 /** The server did not answer: what was sent may or may not have arrived. */
 export class NoAnswer extends Error {}
 

@@ -1,6 +1,6 @@
 /** A trace from a file, sent in pieces: how far it is, and stopped when asked. */
 import { useRef, useState } from 'react';
-import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
+import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 
 const PIECE = 650_000;
 
@@ -20,7 +20,7 @@ export function useTraceFile(unit: Schemas['TraceBegin']['unit']) {
       const { id } = unwrap(await client.POST('/api/traces', { body: { unit } }));
       return await sendPieces(file, id);
     } catch (error) {
-      setWrong(error instanceof ApiProblem ? error.message : 'The server does not answer; try again.');
+      setWrong(sentenceOf(error));
       return null;
     } finally {
       setSending(null);

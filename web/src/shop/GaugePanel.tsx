@@ -3,7 +3,7 @@ import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { type FormEvent, useState } from 'react';
-import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
+import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 import { usePerson } from '../app/session';
 import { gaugeHistoryQuery, gaugesQuery } from './api';
 import classes from './Gauges.module.css';
@@ -87,7 +87,7 @@ function CheckForm({ gauge }: { gauge: Gauge }) {
       setFigures({ true: '', shown: '', note: '' });
       setWrong('');
     } catch (error) {
-      setWrong(error instanceof ApiProblem ? error.message : 'The server does not answer; try again.');
+      setWrong(sentenceOf(error));
     }
   };
   if (others.length === 0) return <p className={classes.soft}>No other gauge measures the same and is in date.</p>;

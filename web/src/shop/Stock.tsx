@@ -3,7 +3,7 @@ import { Button, Table, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { type FormEvent, useState } from 'react';
-import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
+import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
 import { usePerson } from '../app/session';
@@ -108,7 +108,7 @@ function CountForm({ draft, onChange }: { draft: typeof EMPTY; onChange: (draft:
       setWrong('');
       onChange({ ...EMPTY, part: draft.part });
     } catch (problem) {
-      setWrong(problem instanceof ApiProblem ? problem.message : 'The server does not answer; try again.');
+      setWrong(sentenceOf(problem));
     }
   };
   const field = (key: keyof typeof EMPTY, label: string) => (

@@ -3,7 +3,7 @@ import { Button, Modal, TextInput } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
+import { type Schemas, sentenceOf } from '../api/client';
 import page from '../app/Page.module.css';
 import { Changes } from '../engine/Changes';
 import { type Draft, handIn } from './api';
@@ -29,7 +29,7 @@ export function HandIn({ draft, walk, onClose }: HandInProps) {
       await queries.invalidateQueries({ queryKey: ['drafts'] });
       await navigate({ to: '/families/$code', params: { code: done.family } });
     } catch (error) {
-      setWrong(error instanceof ApiProblem ? error.message : 'The server does not answer; try again.');
+      setWrong(sentenceOf(error));
     }
     setSending(false);
   };

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
-import { ApiProblem, type Schemas } from '../api/client';
+import { type Schemas, sentenceOf } from '../api/client';
 import { beginDraft, draftsQuery } from './api';
 
 export function useBegin() {
@@ -15,7 +15,7 @@ export function useBegin() {
       await queries.invalidateQueries({ queryKey: draftsQuery.queryKey, exact: true });
       await navigate({ to: '/drafts/$id', params: { id: draft.id }, search: {} });
     } catch (error) {
-      setWrong(error instanceof ApiProblem ? error.message : 'The server does not answer; try again.');
+      setWrong(sentenceOf(error));
     }
   };
   const fromFile = async (file: File | null) => {

@@ -9,7 +9,7 @@ from gurvo_core.writer.asking.question import Choice, Fact, OneKey, Picture, Que
 from gurvo_core.writer.compose.drive import tensioner_of
 from gurvo_core.writer.shape import DriveShape, Shape, WheelShape, driven_first, read_drives
 from gurvo_core.writer.shorthand.path import read_path, write_path
-from gurvo_core.writer.shorthand.words import Piece, count_in
+from gurvo_core.writer.shorthand.words import counting
 
 DRIVE = "drive"
 KNOWN: tuple[Source, ...] = ("counted", "book", "guess")
@@ -90,7 +90,7 @@ def _passes(answers: Answers, shape: Shape, drive: DriveShape, ident: str) -> Qu
 
 
 def _number(answers: Answers, key: str) -> int | None:
-    return said(answers, key, lambda text: count_in(Piece(text, 0), "number"))
+    return said(answers, key, counting("number"))
 
 
 def _teeth(answers: Answers, drive: DriveShape) -> Iterator[Question]:

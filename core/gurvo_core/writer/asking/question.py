@@ -9,7 +9,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.writer.answers import Source
-from gurvo_core.writer.shorthand.words import Piece, count_in, refused
+from gurvo_core.writer.shorthand.words import Piece, counting, refused
 
 Takes = Literal["line", "count", "choice", "several"]
 PictureKind = Literal["none", "layout", "front", "cylinder", "bolts"]
@@ -103,7 +103,8 @@ def several_read(choices: Sequence[Choice]) -> Callable[[str], str]:
 
 def counted(what: str, least: int, most: int) -> Callable[[str], str]:
     """Reads a whole number."""
-    return lambda text: str(count_in(Piece(text.strip(), 0), what, least, most))
+    read = counting(what, least, most)
+    return lambda text: str(read(text))
 
 
 def named(most: int, what: str) -> Callable[[str], str]:

@@ -1,6 +1,17 @@
 """Which joints an engine has by its layout, and how each is tightened as far as that is known."""
 
-__all__ = ["BY_OIL", "BY_SCREW", "NONE", "JointPlace", "begins_bare", "fasteners_of", "joint_groups", "joints_of", "places_of_joints"]
+__all__ = [
+    "BY_OIL",
+    "BY_SCREW",
+    "NONE",
+    "JointPlace",
+    "begins_bare",
+    "fasteners_of",
+    "joint_groups",
+    "joints_in",
+    "joints_of",
+    "places_of_joints",
+]
 
 from collections.abc import Iterator
 from typing import Any, NamedTuple
@@ -28,6 +39,11 @@ class JointPlace(NamedTuple):
 def places_of_joints(answers: Answers, shape: Shape) -> list[JointPlace]:
     """The joints of an engine, in the order in which they are come to; a group that it is said not to have is left out."""
     return [one for one in _places(answers, shape) if said(answers, f"stages.{one.group}", str) != NONE]
+
+
+def joints_in(answers: Answers, shape: Shape, group: str) -> list[JointPlace]:
+    """The joints of one group."""
+    return [place for place in places_of_joints(answers, shape) if place.group == group]
 
 
 def joint_groups(answers: Answers, shape: Shape) -> list[str]:

@@ -1,6 +1,6 @@
 """What stands between crank and cams: shafts, wheels, chains, belts and gears, and the marks on them."""
 
-__all__ = ["TENSIONERS", "drive_parts", "tensioner_of"]
+__all__ = ["TENSIONERS", "drive_parts", "is_tensioned", "tensioner_of"]
 
 from typing import Any
 
@@ -9,7 +9,7 @@ from gurvo_core.writer.compose.engine import known_by, position_of
 from gurvo_core.writer.shape import DriveShape, Shape, WheelShape, shaft_id
 from gurvo_core.writer.shorthand.links import read_links
 from gurvo_core.writer.shorthand.mark import MarkSaid, read_mark
-from gurvo_core.writer.shorthand.words import Piece, count_in
+from gurvo_core.writer.shorthand.words import counting
 
 Parts = dict[str, Any]
 TENSIONERS = ("hydraulic", "ratchet", "press_and_release", "oil_fed", "eccentric", "spring_then_lock", "manual")
@@ -18,6 +18,12 @@ TENSIONERS = ("hydraulic", "ratchet", "press_and_release", "oil_fed", "eccentric
 def tensioner_of(answers: Answers, drive: DriveShape) -> str | None:
     """The sort of a drive's tensioner, ``none`` where it has none; None while not known."""
     return "none" if drive.kind == "gears" else said(answers, f"tensioner.{drive.id}", str)
+
+
+def is_tensioned(answers: Answers, drive: DriveShape) -> bool:
+    """Whether a drive has a tensioner, of whatever sort: one that was asked about and not denied, or one that it passes."""
+    known = f"tensioner.{drive.id}" in answers or any(wheel.kind == "tensioner" for wheel in drive.wheels)
+    return known and tensioner_of(answers, drive) != "none"
 
 
 def drive_parts(answers: Answers, shape: Shape) -> Parts:
@@ -43,7 +49,7 @@ def _shafts(shape: Shape) -> list[Parts]:
 
 def _wheel(answers: Answers, wheel: WheelShape) -> Parts:
     found: Parts = {"id": wheel.id, "shaft": wheel.shaft, "name": wheel.called}
-    teeth = said(answers, f"teeth.{wheel.id}", lambda text: count_in(Piece(text, 0), "number of teeth", 6, 400))
+    teeth = said(answers, f"teeth.{wheel.id}", counting("number of teeth", 6, 400))
     if teeth:
         found["teeth"] = teeth
     fixed = said(answers, f"fixed.{wheel.id}", str)
@@ -55,14 +61,14 @@ def _stage(answers: Answers, shape: Shape, drive: DriveShape) -> Parts:
         meshes = [{"driver": driver, "driven": driven} for driver, driven in drive.meshes]
         return {"kind": "gears", "id": drive.id, "name": drive.name, "meshes": meshes}
     found: Parts = {"kind": drive.kind, "id": drive.id, "name": drive.name}
-    count = said(answers, f"count.{drive.id}", lambda text: count_in(Piece(text, 0), "number", 8, 2000))
+    count = said(answers, f"count.{drive.id}", counting("number", 8, 2000))
     if count:
         found["count"] = count
     found["path"] = [{"wheel": wheel.id, **({"side": "back"} if wheel.on_back else {})} for wheel in drive.wheels]
     sort = tensioner_of(answers, drive)
     if sort == "none":
         found["tensioner"] = "none"
-    elif f"tensioner.{drive.id}" in answers or any(wheel.kind == "tensioner" for wheel in drive.wheels):
+    elif is_tensioned(answers, drive):
         found["tensioner"] = _tensioner(answers, drive, sort)
     links = _links(answers, shape, drive)
     return {**found, "marked": links} if links else found

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from gurvo_core.writer.answers import Answers, Source
-from gurvo_core.writer.compose.bolts import places_of_joints
+from gurvo_core.writer.compose.bolts import joints_in
 from gurvo_core.writer.shape import Shape
 
 
@@ -32,7 +32,7 @@ def _pointers(answers: Answers, shape: Shape, document: dict[str, Any], key: str
     elif sort == "count":
         yield from _at(drive["stages"], "/drive/stages", {of}, "/count")
     elif sort == "stages":
-        own = {place.id for place in places_of_joints(answers, shape) if place.group == of}
+        own = {place.id for place in joints_in(answers, shape, of)}
         yield from _at(document["joints"], "/joints", own, "/stages")
     elif sort == "sizes":
         yield from (f"/banks/{n}/cranktrain" for n in range(len(document["banks"])))

@@ -1,13 +1,13 @@
 """What lies on the bench and what is put on for a while: parts, locks and holders; and the valve clearances."""
 
-__all__ = ["LockSaid", "crank_holder", "kit_of", "lash_of", "locks_of", "things_of", "wheel_holders"]
+__all__ = ["LockSaid", "kit_of", "lash_of", "locks_of", "things_of"]
 
 import re
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from gurvo_core.writer.answers import Answers, said, slug
-from gurvo_core.writer.compose.bolts import JointPlace, places_of_joints
+from gurvo_core.writer.compose.bolts import joints_in
 from gurvo_core.writer.compose.engine import known_by, position_of
 from gurvo_core.writer.shape import Shape
 from gurvo_core.writer.shorthand.lash import read_lash
@@ -45,16 +45,6 @@ def locks_of(answers: Answers, shape: Shape) -> list[LockSaid]:
     return found
 
 
-def wheel_holders(answers: Answers, shape: Shape) -> list[JointPlace]:
-    """The cam wheels' bolts: each is tightened against a holder, since what locks a cam for timing may not be pulled against."""
-    return [place for place in places_of_joints(answers, shape) if place.group == "wheel"]
-
-
-def crank_holder(answers: Answers, shape: Shape) -> bool:
-    """Whether the crank must be held for a bolt of its own."""
-    return any(place.group == "damper" for place in places_of_joints(answers, shape))
-
-
 def things_of(answers: Answers, shape: Shape) -> list[Part]:
     """What is put on for a while and comes off again."""
     found: list[Part] = [
@@ -69,14 +59,15 @@ def things_of(answers: Answers, shape: Shape) -> list[Part]:
         }
         for lock in locks_of(answers, shape)
     ]
-    held = [place.of for place in wheel_holders(answers, shape)]
+    # each is tightened against a holder: what locks a cam for timing may not be pulled against
+    held = [place.of for place in joints_in(answers, shape, "wheel")]
     if held:
         names = dict(shape.timed)
         places = {"places": [names[shaft] for shaft in held]} if len(held) > 1 else {}
         found.append(
             {"id": HOLDER, "name": "Cam holder", "kind": "holder", "holds": held, **places, "counter_hold": True, "stops_turning": True}
         )
-    if crank_holder(answers, shape):
+    if joints_in(answers, shape, "damper"):
         name = "Crank holder"
         found.append({"id": CRANK_HOLDER, "name": name, "kind": "holder", "holds": ["crank"], "counter_hold": True, "stops_turning": True})
     return found

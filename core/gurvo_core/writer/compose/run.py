@@ -9,10 +9,10 @@ __all__ = ["run_of"]
 from typing import Any
 
 from gurvo_core.writer.answers import Answers
-from gurvo_core.writer.compose.bolts import BY_OIL, BY_SCREW, JointPlace, begins_bare, places_of_joints
-from gurvo_core.writer.compose.drive import tensioner_of
+from gurvo_core.writer.compose.bolts import BY_OIL, BY_SCREW, JointPlace, begins_bare, joints_in
+from gurvo_core.writer.compose.drive import is_tensioned, tensioner_of
 from gurvo_core.writer.compose.engine import known_by, position_of
-from gurvo_core.writer.compose.parts import CRANK_HOLDER, HOLDER, LockSaid, kit_of, lash_of, locks_of, wheel_holders
+from gurvo_core.writer.compose.parts import CRANK_HOLDER, HOLDER, LockSaid, kit_of, lash_of, locks_of
 from gurvo_core.writer.shape import DriveShape, Shape
 
 Step = dict[str, Any]
@@ -83,10 +83,6 @@ def run_of(answers: Answers, shape: Shape, marks: list[Step]) -> list[Step]:
     return [stage for stage in run.stages if stage["steps"]]
 
 
-def _joints(answers: Answers, shape: Shape, group: str) -> list[JointPlace]:
-    return [place for place in places_of_joints(answers, shape) if place.group == group]
-
-
 def _receive(run: _Run, answers: Answers, shape: Shape, marks: list[Step]) -> None:
     run.stage("came-in", "As it came in")
     looks = [{"id": mark["id"], "asks": mark["name"], "mark": mark["id"]} for mark in marks if mark.get("decides")][:20]
@@ -105,7 +101,7 @@ def _receive(run: _Run, answers: Answers, shape: Shape, marks: list[Step]) -> No
 
 def _bottom_end(run: _Run, answers: Answers, shape: Shape) -> None:
     run.stage("bottom-end", "Crank and pistons")
-    mains, rods = (next(iter(_joints(answers, shape, group)), None) for group in ("mains", "rods"))
+    mains, rods = (next(iter(joints_in(answers, shape, group)), None) for group in ("mains", "rods"))
     says = "Crank in, case halves together" if shape.layout == "flat" else "Crank in, caps by their numbers, arrows as they were"
     _fit_and_tighten(run, mains, "in-crank", says, cautions=["A crank is heavy: two pairs of hands, or the hoist."])
     run.step("turns-free", "inspect", "Crank turns by hand, end float felt", why="What binds now binds for good once the pistons are in.")
@@ -117,7 +113,7 @@ def _bottom_end(run: _Run, answers: Answers, shape: Shape) -> None:
 def _heads(run: _Run, answers: Answers, shape: Shape) -> None:
     run.stage("heads", "Heads" if len(shape.banks) > 1 else "Head")
     for bank in shape.banks:
-        place = next((one for one in _joints(answers, shape, "head") if one.of == bank.id), None)
+        place = next((one for one in joints_in(answers, shape, "head") if one.of == bank.id), None)
         name = "Head" if len(shape.banks) == 1 else f"{bank.name} head"
         on = f"on-head-{bank.id}"
         caution = ["A head is heavy: two pairs of hands, or the hoist."]
@@ -135,14 +131,14 @@ def _fit_and_tighten(run: _Run, place: JointPlace | None, ident: str, says: str,
 def _cams_above(run: _Run, answers: Answers, shape: Shape) -> None:
     run.stage("cams", "Camshafts")
     for bank in shape.banks:
-        place = next((one for one in _joints(answers, shape, "caps") if one.of == bank.id), None)
+        place = next((one for one in joints_in(answers, shape, "caps") if one.of == bank.id), None)
         cams = [cam.name.lower() for cam in shape.cams if cam.bank in (None, bank.id)]
         _fit_and_tighten(run, place, f"in-cams-{bank.id}", f"{' and '.join(cams).capitalize()} in, marks where the book wants them")
 
 
 def _wheel_bolts(run: _Run, answers: Answers, shape: Shape, before: bool) -> None:
     """The bolts of those cam wheels that are tight before anything is laid, or of the others after."""
-    places = wheel_holders(answers, shape)
+    places = joints_in(answers, shape, "wheel")
     for place in places:
         if _is_before(answers, shape, place) != before:
             continue
@@ -164,7 +160,7 @@ def _drive(run: _Run, answers: Answers, shape: Shape) -> None:
     if not any(drive.wheels for drive in shape.drives):
         return
     run.stage("wheels", "Cam wheels")
-    for place in wheel_holders(answers, shape):
+    for place in joints_in(answers, shape, "wheel"):
         is_before = _is_before(answers, shape, place)
         run.step(
             f"on-{place.of}",
@@ -202,8 +198,8 @@ def _shafts(shape: Shape, lock: LockSaid) -> str:
 def _lay(run: _Run, answers: Answers, shape: Shape, drive: DriveShape) -> None:
     run.stage(f"drive-{drive.id}", drive.name)
     sort, name = tensioner_of(answers, drive), drive.name
-    has = drive.kind != "gears" and sort != "none" and _is_tensioned(answers, drive)
-    bolt = next((place for place in _joints(answers, shape, "tension") if place.of == drive.id), None)
+    has = is_tensioned(answers, drive)
+    bolt = next((place for place in joints_in(answers, shape, "tension") if place.of == drive.id), None)
     if has:
         bolt_in: Step = {"joint": bolt.id} if bolt else {}
         run.step(
@@ -231,10 +227,6 @@ def _lay(run: _Run, answers: Answers, shape: Shape, drive: DriveShape) -> None:
         run.step(f"tight-{bolt.id}", "tighten", bolt.name, joint=bolt.id)
 
 
-def _is_tensioned(answers: Answers, drive: DriveShape) -> bool:
-    return f"tensioner.{drive.id}" in answers or any(wheel.kind == "tensioner" for wheel in drive.wheels)
-
-
 def _turn(run: _Run, answers: Answers, shape: Shape) -> None:
     if not any(drive.wheels for drive in shape.drives):
         return
@@ -243,7 +235,7 @@ def _turn(run: _Run, answers: Answers, shape: Shape) -> None:
     run.step("turn-over", "turn_over", "Two turns by hand", position=position_of(answers), stops=[{"turns": 2}], way="running", why=why)
     for drive in shape.drives:
         sort = tensioner_of(answers, drive)
-        if drive.wheels and drive.kind != "gears" and sort not in ("none", BY_OIL) and _is_tensioned(answers, drive):
+        if drive.wheels and sort != BY_OIL and is_tensioned(answers, drive):
             run.step(
                 f"prove-{drive.id}",
                 "tension",
@@ -264,21 +256,21 @@ def _degree(run: _Run) -> None:
 def _rockers(run: _Run, answers: Answers, shape: Shape) -> None:
     run.stage("rockers", "Pushrods and rockers")
     for bank in shape.banks:
-        place = next((one for one in _joints(answers, shape, "rockers") if one.of == bank.id), None)
+        place = next((one for one in joints_in(answers, shape, "rockers") if one.of == bank.id), None)
         side = "" if len(shape.banks) == 1 else f", {bank.name.lower()}"
         _fit_and_tighten(run, place, f"on-rockers-{bank.id}", f"Pushrods and rockers on{side}")
 
 
 def _close(run: _Run, answers: Answers, shape: Shape) -> None:
     run.stage("close", "Close up")
-    front = next(iter(_joints(answers, shape, "front")), None)
+    front = next(iter(joints_in(answers, shape, "front")), None)
     _fit_and_tighten(run, front, "on-front", "Front cover on", covers=True)
-    for place in _joints(answers, shape, "damper"):
+    for place in joints_in(answers, shape, "damper"):
         run.step("hold-crank", "put_on", "Crank held", thing=CRANK_HOLDER)
         run.step("on-damper", "fit", "Crank pulley on, bolt in", joint=place.id)
         run.step(f"tight-{place.id}", "tighten", place.name, {"held": "crank"}, joint=place.id)
         run.step("let-go-crank", "take_off", "Crank holder off", thing=CRANK_HOLDER)
-    for place in _joints(answers, shape, "valve"):
+    for place in joints_in(answers, shape, "valve"):
         _fit_and_tighten(run, place, "on-valve-cover", "Valve cover on", covers=True)
 
 

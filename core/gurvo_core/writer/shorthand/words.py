@@ -1,9 +1,9 @@
 """A typed line cut into words that know where they stand, so that a refusal can point at one of them."""
 
-__all__ = ["Piece", "count_in", "figure_in", "pieces", "refused"]
+__all__ = ["Piece", "count_in", "counting", "figure_in", "pieces", "refused"]
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from gurvo_core.errors import FigureError, WordRefused
@@ -57,6 +57,11 @@ def count_in(piece: Piece, what: str, least: int = 1, most: int = 2000) -> int:
     if not re.fullmatch(r"\d{1,6}", piece.text) or not least <= int(piece.text) <= most:
         raise refused(piece, f"“{piece.text[:20]}” is no {what}; write a whole number from {least} to {most}")
     return int(piece.text)
+
+
+def counting(what: str, least: int = 1, most: int = 2000) -> Callable[[str], int]:
+    """Reads a line that is a whole number."""
+    return lambda text: count_in(Piece(text.strip(), len(text) - len(text.lstrip())), what, least, most)
 
 
 def figure_in(piece: Piece) -> float:
