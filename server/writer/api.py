@@ -1,13 +1,13 @@
 """The drafts' API: engines described on screen, edit by edit."""
 
 import json
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db.models import Count, Q
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
@@ -18,6 +18,7 @@ from gurvo_core.reading import read_text
 from gurvo_core.work import RULES_VERSION
 from gurvo_core.writer.asking.order import questions_of
 from gurvo_core.writer.draft import written
+from gurvo_core.writer.form import PlaceForm
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.tables import TableRow
@@ -31,10 +32,11 @@ from writer import services
 from writer.bridge import draft_of, edits_of, family_of
 from writer.models import Draft, DraftEdit
 from writer.proposals import proposals_of
-from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, TableIn, TextIn
+from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, PlaceIn, TableIn, TextIn
 from writer.walking import Walk, walk_of
 
 router = Router()
+PlaceAt = Annotated[str, Query(max_length=600, description="Pointer by ids, empty = the engine's plain keys; or a fault's path")]
 HANDING = Gate("Documents of others are being taken in", at_once=1, waiting=2)
 
 
@@ -216,6 +218,32 @@ def export(request: HttpRequest, draft_id: UUID) -> HttpResponse:
 def take(request: HttpRequest, draft_id: UUID, payload: TextIn) -> HttpResponse:
     """Make of a document that was changed as a whole the edits that lead to it."""
     return _out(services.take_text(draft_id, payload.text, made_on=payload.made_on, by=person_of(request)), request)
+
+
+@router.get(
+    "/{uuid:draft_id}/form",
+    response={200: PlaceForm, **refusals(401, 404, 409, 422)},
+    operation_id="draft_form",
+    summary="One place's form",
+)
+def form(request: HttpRequest, draft_id: UUID, at: PlaceAt = "") -> HttpResponse:
+    """Show what one place of a draft says, with its schema; and which places there are."""
+    tag = f"form-{draft_id}-{services.draft_named(draft_id).changes}-{at}-{RULES_VERSION}"
+    if (same := unchanged(request, tag)) is not None:
+        return same
+    return json_answer(services.form_at(draft_id, at).model_dump_json(), tag=tag)
+
+
+@router.put(
+    "/{uuid:draft_id}/form",
+    response={200: DraftOut, **refusals(401, 403, 404, 409, 413, 422)},
+    operation_id="draft_fill",
+    summary="Take a form over",
+)
+def fill(request: HttpRequest, draft_id: UUID, payload: PlaceIn) -> HttpResponse:
+    """Make of what one place's form says the edits that lead to it."""
+    taken = services.put_place(draft_id, payload.at, payload.value, made_on=payload.made_on, by=person_of(request))
+    return _out(taken, request)
 
 
 @router.post(

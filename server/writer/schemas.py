@@ -4,7 +4,7 @@ from datetime import datetime
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from config.schemas import InSchema
 from gurvo_core.writer.edits import Edit
@@ -49,6 +49,15 @@ class TextIn(InSchema):
 
     to_the_letter = frozenset({"text"})
     text: str = Field(max_length=LARGEST)
+    made_on: int = Field(ge=0, le=1_000_000)
+
+
+class PlaceIn(InSchema):
+    """What one place says, and what whoever wrote it had before him."""
+
+    to_the_letter = frozenset({"value"})
+    at: str = Field(default="", max_length=600, description="Pointer by ids; empty = the engine's plain keys")
+    value: JsonValue
     made_on: int = Field(ge=0, le=1_000_000)
 
 

@@ -2,12 +2,15 @@
 
 __all__ = [
     "add_edit",
+    "add_edits",
     "begin",
     "draft_named",
+    "form_at",
     "hand_in",
     "leave",
     "may_write",
     "put_away",
+    "put_place",
     "put_table",
     "redo",
     "rows_of",
@@ -16,12 +19,14 @@ __all__ = [
 ]
 
 import json
+from collections.abc import Sequence
 from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.http import Http404
+from pydantic import JsonValue
 
 from engine.models import Revision
 from engine.services import import_text
@@ -30,7 +35,8 @@ from gurvo_core.reading import read_text
 from gurvo_core.writer.asking.order import must_be_answered, question_of
 from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
-from gurvo_core.writer.edits import Add, Answer, Clear, Edit
+from gurvo_core.writer.edits import Add, Answer, Clear, Edit, NoPlace
+from gurvo_core.writer.form import PlaceForm, form_of, place_changes
 from gurvo_core.writer.tables import TableKind, TableRow, read_table
 from gurvo_core.writer.tape import tape_words
 from shop.errors import Conflict, Forbidden, Refusal
@@ -68,28 +74,36 @@ def begin(by: User, *, name: str, base: dict[str, Any] | None, begun_from: str) 
     return Draft.objects.create(name=name or "Not named yet", base=base, begun_from=begun_from, by=by)
 
 
-@transaction.atomic
 def add_edit(draft_id: UUID, edit: Edit, *, made_on: int, by: User) -> Draft:
     """Add an edit that was made on what stood at a number; one about what somebody else wrote since is not taken, and said."""
+    return add_edits(draft_id, [edit], made_on=made_on, by=by)
+
+
+@transaction.atomic
+def add_edits(draft_id: UUID, edits: Sequence[Edit], *, made_on: int, by: User) -> Draft:
+    """Add edits that belong together, all of them or none."""
     may_write(by)
     draft = draft_named(draft_id, to_change=True)
-    edits = edits_of(draft)
-    if edits and edits[-1].number > made_on:
+    before = edits_of(draft)
+    if before and before[-1].number > made_on:
         others = DraftEdit.objects.filter(draft=draft, number__gt=made_on, is_undone=False).exclude(by=by)
         by_others = set(others.values_list("number", flat=True))
-        _meanwhile(draft, [one for one in edits if one.number in by_others], edit)
-    edit = _canonical(edits, edit)
+        for edit in edits:
+            _meanwhile(draft, [one for one in before if one.number in by_others], edit)
     last = DraftEdit.objects.filter(draft=draft).order_by("-number").values_list("number", flat=True).first() or 0
-    if last >= MOST_EDITS:
-        raise Conflict(f"This draft has {MOST_EDITS} edits; hand it in, or begin another one from what it says.")
-    body = edit.model_dump(mode="json")
-    if len(json.dumps(body)) > LARGEST:
+    if last + len(edits) > MOST_EDITS:
+        raise Conflict(f"A draft takes {MOST_EDITS} edits at most; hand it in, or begin another one from what it says.")
+    new = [Numbered(last + n, _canonical(before, edit)) for n, edit in enumerate(edits, 1)]
+    rows = [DraftEdit(draft=draft, number=one.number, body=one.edit.model_dump(mode="json"), by=by) for one in new]
+    if any(len(json.dumps(row.body)) > LARGEST for row in rows):
         raise Refusal(f"This is longer than any engine document ({LARGEST} characters at most).", "edit.value")
-    after = (*edits, Numbered(last + 1, edit))
-    if not isinstance(edit, Answer | Clear) and (lost := written(draft_of(draft)._replace(edits=after)).lost.get(last + 1)):
-        raise Conflict(f"This has no place: {lost}. Nothing was changed.", "edit")
+    after = (*before, *new)
+    if any(not isinstance(edit, Answer | Clear) for edit in edits):
+        lost = written(draft_of(draft)._replace(edits=after)).lost
+        if why := next((lost[one.number] for one in new if one.number in lost), ""):
+            raise Conflict(f"This has no place: {why}. Nothing was changed.", "edit")
     DraftEdit.objects.filter(draft=draft, is_undone=True).update(is_passed=True)
-    DraftEdit.objects.create(draft=draft, number=last + 1, body=body, by=by)
+    DraftEdit.objects.bulk_create(rows)
     return _changed(draft, after)
 
 
@@ -103,9 +117,28 @@ def take_text(draft_id: UUID, text: str, *, made_on: int, by: User) -> Draft:
     data = read_text(text)
     if not isinstance(data, dict):
         raise Refusal("An engine document is one group, in braces; this is something else.", "text")
-    for edit in edits_between(written(draft_of(draft)).document, data):
-        draft = add_edit(draft_id, edit, made_on=MOST_EDITS, by=by)
-    return draft
+    changes = edits_between(written(draft_of(draft)).document, data)
+    return add_edits(draft_id, changes, made_on=MOST_EDITS, by=by) if changes else draft
+
+
+def form_at(draft_id: UUID, at: str) -> PlaceForm:
+    """The form of one place of a draft."""
+    try:
+        return form_of(written(draft_of(draft_named(draft_id))).document, at)
+    except NoPlace as error:
+        raise Conflict(f"This is not there: {error}. Choose another place.", "at") from None
+
+
+@transaction.atomic
+def put_place(draft_id: UUID, at: str, value: JsonValue, *, made_on: int, by: User) -> Draft:
+    """Make of what a form says the edits that lead to it."""
+    may_write(by)
+    draft = draft_named(draft_id, to_change=True)
+    try:
+        changes = place_changes(written(draft_of(draft)).document, at, value)
+    except NoPlace as error:
+        raise Conflict(f"This has no place: {error}. Nothing was changed.", "at") from None
+    return add_edits(draft_id, changes, made_on=made_on, by=by) if changes else draft
 
 
 def rows_of(draft_id: UUID, kind: TableKind, text: str) -> list[TableRow]:
@@ -123,17 +156,14 @@ def rows_of(draft_id: UUID, kind: TableKind, text: str) -> list[TableRow]:
 def put_table(draft_id: UUID, kind: TableKind, text: str, *, made_on: int, by: User) -> Draft:
     """Put the rows of a table in, all of them or none: each is an edit of its own."""
     may_write(by)
-    draft = draft_named(draft_id, to_change=True)
+    draft_named(draft_id, to_change=True)
     rows = rows_of(draft_id, kind, text)
     wrong = next((row for row in rows if row.wrong), None)
     if wrong is not None:
         raise Refusal(f"Line {wrong.line}: {wrong.wrong}. Put it right, or leave that line out.", "text")
     if not rows:
         raise Refusal("There is no row in this; paste a table, or write a line with ; between the cells.", "text")
-    for row in rows:
-        draft = add_edit(draft_id, Add(to=f"/{kind}", value=row.value), made_on=made_on, by=by)
-        made_on = MOST_EDITS
-    return draft
+    return add_edits(draft_id, [Add(to=f"/{kind}", value=row.value) for row in rows], made_on=made_on, by=by)
 
 
 def _meanwhile(draft: Draft, since: list[Numbered], edit: Edit) -> None:

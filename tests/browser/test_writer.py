@@ -142,14 +142,14 @@ class LookedAtTests(WriterCase):
         self.five_minutes()
         self.asked("What holds each cam wheel")
         url = self.page.url.partition("?")[0]
-        for at in ("layout", "passes.belt", "tensioner.belt", "stages.head", "run", "json"):
+        for at in ("layout", "passes.belt", "tensioner.belt", "stages.head", "run", "json", "fields", "fields/drive/wheels/crank-wheel"):
             self.page.goto(f"{url}?at={at}")
             self.see(self.page.locator("main h1"))
             self.see(self.part("Not known"))
             self.no_rule_is_broken(at)
         for size in (TABLET, PHONE):
             self.page.set_viewport_size(size)
-            for at in ("passes.belt", "tensioner.belt", "run"):
+            for at in ("passes.belt", "tensioner.belt", "run", "fields/drive/stages/belt"):
                 self.page.goto(f"{url}?at={at}")
                 self.see(self.page.locator("main h1"))
                 over = self.page.evaluate("() => document.documentElement.scrollWidth - innerWidth")
@@ -243,9 +243,59 @@ class SheetTests(WriterCase):
             "engine": "B-1",
             "edit": {"does": "set", "at": "/drive/wheels/crank-wheel/teeth", "value": 22, "source": "measured"},
         }
-        self.page.route(f"**/api/drafts/{draft.pk}/proposals", lambda route: route.fulfill(json=[proposal]))
+        other = {**proposal, "id": "1" * 16, "what": "Cam wheel, teeth", "edit": {**proposal["edit"], "value": 44}}
+        there = [proposal, other]
+        self.page.route(f"**/api/drafts/{draft.pk}/proposals", lambda route: route.fulfill(json=there))
+        self.page.route(f"**/api/drafts/{draft.pk}/proposals/leave", lambda route: route.fulfill(json=[other]))
         self.page.reload()
         found = self.part("From the bench")
-        self.says(found, "Crank wheel, teeth")
-        found.get_by_role("button", name="take").click()
+        self.says(found.locator("li").first, "Crank wheel, teeth")
+        self.type("g")
         self.says(self.part("Written").locator("li").first, "22, measured")
+        self.type("b")
+        self.says(found.locator("li").first, "Cam wheel, teeth")
+        found.get_by_role("button", name="take").click()
+        self.says(self.part("Written").locator("li").first, "44, measured")
+
+    def test_every_field_is_reached_by_its_form_and_beside_it_as_json(self):
+        self.type("f")
+        self.asked("The engine")
+        place = self.page.get_by_role("combobox", name="Which place")
+        place.fill("Intake cam wheel")
+        self.page.get_by_role("option", name="Intake cam wheel", exact=True).click()
+        self.asked("Intake cam wheel")
+        teeth = self.main.get_by_label("Teeth", exact=True)
+        teeth.fill("7000")
+        self.see(self.page.locator(".cm-line", has_text='"teeth": 7000'))
+        self.page.get_by_role("button", name="Keep").click()
+        self.says(self.part("Written").locator("li").first, "7000")
+        said = self.part("Faults").get_by_role("button").first.inner_text()
+        self.says(self.main.locator("form"), said)  # what is wrong stands at its field
+        self.says(self.page.get_by_role("status"), "Not yet")
+        self.page.reload()
+        self.asked("Intake cam wheel")
+        line = self.page.locator(".cm-line", has_text='"teeth"')
+        line.click()
+        self.page.keyboard.press("End")
+        for _ in range(len("00,")):
+            self.page.keyboard.press("ArrowLeft")
+        self.page.keyboard.press("Shift+Home")
+        self.page.keyboard.type('"teeth": ')  # 7000 becomes 00, which is no JSON
+        self.says(self.alert.first, "This is no JSON yet")
+        self.page.get_by_role("button", name="As it was").click()
+        teeth.fill("42")
+        self.page.get_by_role("button", name="Keep").click()
+        self.says(self.page.get_by_role("status"), "Can be built")
+
+    def test_one_more_of_a_list_begins_with_its_short_name(self):
+        self.type("f")
+        self.page.get_by_role("combobox", name="Which place").fill("Locks")
+        self.page.get_by_role("option").first.click()
+        self.asked("Locks")
+        self.page.get_by_label("One more, its short name").fill("crank-pin")
+        self.type("Enter")
+        self.asked("crank-pin")
+        self.says(self.page.get_by_role("status"), "Not yet")
+        self.page.get_by_role("button", name="Take it out").click()
+        self.asked("Locks")
+        self.says(self.page.get_by_role("status"), "Can be built")

@@ -257,6 +257,28 @@ class BegunTests(DraftsCase):
         self.assertEqual(self.ask("/document", {"text": "{", "made_on": self.draft["last"]}, "put").status_code, 422)
         self.assertEqual(self.ask("/document", {"text": "{}", "made_on": before - 1}, "put").status_code, 409)
 
+    def test_one_place_as_a_form_becomes_edits_all_of_them_or_none(self):
+        self.described()
+        form = self.get("/form?at=/drive/wheels/crank-wheel")
+        self.assertEqual((form["path"], "teeth" in form["json_schema"]["properties"]), ("drive.wheels.0", True))
+        put = {"at": form["at"], "value": {**form["value"], "teeth": 22, "name": "Crank wheel"}, "made_on": self.draft["last"]}
+        before = self.draft["last"]
+        self.assertEqual(self.ask("/form", put, "put").status_code, 200)
+        self.assertGreater(self.draft["last"], before)
+        self.assertEqual(self.get("/form?at=drive.wheels.0.teeth")["value"]["teeth"], 22)  # as a fault names it
+        self.assertEqual(self.ask("/form", {**put, "made_on": self.draft["last"]}, "put").json()["last"], self.draft["last"])  # nothing new
+        for at in ("/drive/wheels/none", "/nowhere", "/drive/wheels/crank-wheel/teeth/deep"):
+            answer = self.client.get(f"/api/drafts/{self.draft['id']}/form", {"at": at})
+            self.assertEqual((answer.status_code, answer.json()["field"]), (409, "at"), at)
+            self.assertEqual(self.ask("/form", {**put, "at": at}, "put").status_code, 409)
+        self.sign_in("greta")
+        self.answer("teeth.crank-wheel", "24")
+        self.sign_in("lena")
+        meanwhile = self.ask("/form", {**put, "value": {**form["value"], "teeth": 25}, "made_on": before}, "put")
+        self.assertEqual(meanwhile.status_code, 200)  # an answer is another thing than the field: what was set by hand stays
+        self.sign_in("bo")
+        self.assertEqual(self.ask("/form", put, "put").status_code, 403)
+
     def test_put_away_and_taken_out_again(self):
         self.begin(name="the old pump")
         self.assertEqual(self.ask("/away", {"put_away": True}, "put").status_code, 200)

@@ -1,6 +1,6 @@
 """The edits that make one document of another, the fewest that the lists' ids allow."""
 
-__all__ = ["edits_between"]
+__all__ = ["Change", "edits_at", "edits_between"]
 
 from collections.abc import Iterator
 from typing import Any
@@ -13,6 +13,11 @@ Change = Set | Add | Remove | Move
 def edits_between(before: dict[str, Any], after: dict[str, Any]) -> list[Change]:
     """The edits after which ``before`` says what ``after`` says."""
     return list(_groups("", before, after))
+
+
+def edits_at(at: str, before: Any, after: Any) -> list[Change]:
+    """The edits after which one place, which said ``before``, says ``after``."""
+    return [] if before == after else list(_values(at, before, after))
 
 
 def _groups(path: str, before: dict[str, Any], after: dict[str, Any]) -> Iterator[Change]:

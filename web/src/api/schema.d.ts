@@ -128,6 +128,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts/{draft_id}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One place's form
+         * @description Show what one place of a draft says, with its schema; and which places there are.
+         */
+        get: operations["draft_form"];
+        /**
+         * Take a form over
+         * @description Make of what one place's form says the edits that lead to it.
+         */
+        put: operations["draft_fill"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts/{draft_id}/hand-in": {
         parameters: {
             query?: never;
@@ -4323,6 +4347,33 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * FormPlace
+         * @description One place: a group, a list, or a member of one.
+         */
+        FormPlace: {
+            /**
+             * At
+             * @description Pointer by ids; empty = the engine's plain keys
+             */
+            at: string;
+            /** Depth */
+            depth: number;
+            /** Is There */
+            is_there: boolean;
+            /**
+             * Kinds
+             * @description Of a list: which kinds a new member may be of; empty where there is only one
+             */
+            kinds: string[];
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "group" | "list" | "member";
+        };
+        /**
          * FoundFact
          * @description Something that the book leaves open, found at the bench.
          */
@@ -7408,6 +7459,44 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * PlaceForm
+         * @description One place: its schema, what it says, and where it stands among all of them.
+         */
+        PlaceForm: {
+            /** At */
+            at: string;
+            /**
+             * Json Schema
+             * @description Of this place alone: it refers to nothing
+             */
+            json_schema: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
+             * Path
+             * @description As faults name it: by numbers, between dots
+             */
+            path: string;
+            /** Places */
+            places: components["schemas"]["FormPlace"][];
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * PlaceIn
+         * @description What one place says, and what whoever wrote it had before him.
+         */
+        PlaceIn: {
+            /**
+             * At
+             * @description Pointer by ids; empty = the engine's plain keys
+             * @default
+             */
+            at: string;
+            /** Made On */
+            made_on: number;
+            value: components["schemas"]["JsonValue"];
         };
         /**
          * PlaceView
@@ -11305,6 +11394,147 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_form: {
+        parameters: {
+            query?: {
+                /** @description Pointer by ids, empty = the engine's plain keys; or a fault's path */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceForm"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_fill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
             };
         };
         responses: {

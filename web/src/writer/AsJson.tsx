@@ -1,18 +1,13 @@
 /** The whole document as JSON, beside the questions: what is changed here becomes edits of the draft, each with its line on the tape. */
-import { json, jsonParseLinter } from '@codemirror/lang-json';
-import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
-import { linter, lintGutter } from '@codemirror/lint';
-import { EditorView } from '@codemirror/view';
-import { tags } from '@lezer/highlight';
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import CodeMirror from '@uiw/react-codemirror';
 import { useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import classes from './AsJson.module.css';
 import { type Draft, documentQuery, draftHref } from './api';
+import { JsonEditor } from './JsonEditor';
 import { Screen } from './Screen';
 import type { Writing } from './writing';
 
@@ -23,22 +18,6 @@ interface AsJsonProps {
   /** Keys that work on every screen of a draft. */
   common: KeyAction[];
 }
-
-/** The house's colours, in both schemes. */
-const COLOURS = HighlightStyle.define([
-  { tag: tags.propertyName, color: 'var(--ink)', fontWeight: '600' },
-  { tag: tags.string, color: 'var(--verdigris)' },
-  { tag: [tags.number, tags.bool, tags.null], color: 'var(--blue)' },
-  { tag: tags.invalid, color: 'var(--red)' },
-]);
-const EXTENSIONS = [
-  json(),
-  lintGutter(),
-  linter(jsonParseLinter()),
-  syntaxHighlighting(COLOURS),
-  EditorView.lineWrapping,
-  EditorView.contentAttributes.of({ 'aria-label': 'The document as JSON' }),
-];
 
 export function AsJson({ draft, writing, faults, common }: AsJsonProps) {
   const document = useQuery(documentQuery(draft.id, draft.changes));
@@ -86,14 +65,7 @@ export function AsJson({ draft, writing, faults, common }: AsJsonProps) {
             ))}
           </ul>
         )}
-        <CodeMirror
-          value={text ?? kept}
-          onChange={setText}
-          editable={draft.may_write}
-          theme="none"
-          className={classes.editor ?? ''}
-          extensions={EXTENSIONS}
-        />
+        <JsonEditor label="The document as JSON" value={text ?? kept} onChange={setText} editable={draft.may_write} />
       </div>
     </Screen>
   );

@@ -71,6 +71,13 @@ export function Rail({ draft, shown, onChoose }: RailProps) {
             <small>{steps} steps</small>
           </UnstyledButton>
         </li>
+        <li data-here={shown.startsWith('fields')}>
+          <UnstyledButton className={classes.section} onClick={() => onChoose('fields')}>
+            <i />
+            Every field
+            <small>of the format</small>
+          </UnstyledButton>
+        </li>
       </ul>
     </nav>
   );

@@ -11,21 +11,24 @@ interface StandingProps {
   standing: Schemas['Standing'] | undefined;
   walk: Schemas['Walk'] | undefined;
   onQuestion: (key: string) => void;
+  /** Opens the field that a path leads to, where no question settles it. */
+  onPath: (path: string) => void;
   /** What stands before all of it. */
   children?: ReactNode;
 }
 
 const SHOWN = 8;
 
-export function Standing({ standing, walk, onQuestion, children }: StandingProps) {
+export function Standing({ standing, walk, onQuestion, onPath, children }: StandingProps) {
   if (!standing) return <div className={classes.standing} />;
   const stuck = walk && standing.faults.length === 0 ? walk.stuck.map((one) => ({ ...one, question: null })) : [];
+  const ways = { onQuestion, onPath };
   return (
     <div className={classes.standing}>
       {children}
-      <Group title="Faults" sort="fault" said={[...standing.faults, ...stuck]} onQuestion={onQuestion} />
-      <Group title="Doubtful" sort="doubt" said={standing.doubtful} onQuestion={onQuestion} />
-      <Group title="Not known" sort="open" said={standing.not_known} onQuestion={onQuestion} />
+      <Group title="Faults" sort="fault" said={[...standing.faults, ...stuck]} {...ways} />
+      <Group title="Doubtful" sort="doubt" said={standing.doubtful} {...ways} />
+      <Group title="Not known" sort="open" said={standing.not_known} {...ways} />
     </div>
   );
 }
@@ -35,9 +38,10 @@ interface GroupProps {
   sort: 'fault' | 'doubt' | 'open';
   said: Sentences;
   onQuestion: (key: string) => void;
+  onPath: (path: string) => void;
 }
 
-function Group({ title, sort, said, onQuestion }: GroupProps) {
+function Group({ title, sort, said, onQuestion, onPath }: GroupProps) {
   if (said.length === 0) return null;
   return (
     <section aria-label={title}>
@@ -47,11 +51,9 @@ function Group({ title, sort, said, onQuestion }: GroupProps) {
       <ul>
         {said.slice(0, SHOWN).map((one) => (
           <li key={`${one.path} ${one.sentence}`} data-sort={sort}>
-            {one.question ? (
-              <UnstyledButton onClick={() => onQuestion(one.question ?? '')}>{one.sentence}</UnstyledButton>
-            ) : (
-              one.sentence
-            )}
+            <UnstyledButton onClick={() => (one.question ? onQuestion(one.question) : onPath(one.path))}>
+              {one.sentence}
+            </UnstyledButton>
           </li>
         ))}
       </ul>

@@ -12,7 +12,7 @@ import { SchemeButton } from '../app/SchemeButton';
 import { Ask } from './Ask';
 import { type Draft, draftQuery, standingQuery, walkQuery } from './api';
 import { HandIn } from './HandIn';
-import { Proposals } from './Proposals';
+import { keysFor, Proposals, useProposed } from './Proposals';
 import { Rail } from './Rail';
 import { RunSheet } from './RunSheet';
 import { openOf, Standing } from './Standing';
@@ -22,10 +22,12 @@ import classes from './Writer.module.css';
 import { useWriting } from './writing';
 
 const AsJson = later(async () => (await import('./AsJson')).AsJson);
+const EveryField = later(async () => (await import('./EveryField')).EveryField);
 
 export const RUN = 'run';
 export const JSON_ = 'json';
 export const TABLES = 'tables';
+export const FIELDS = 'fields';
 
 export function WriterPage({ id, at }: { id: string; at: string | undefined }) {
   const draft = useQuery(draftQuery(id));
@@ -46,7 +48,12 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
   const { view } = draft;
   const isAsked = view.questions.length > 0;
   const first = isAsked ? (view.next ?? view.questions[0]?.key) : RUN;
-  const known = at === RUN || at === JSON_ || at === TABLES || view.questions.some((one) => one.key === at);
+  const known =
+    at === RUN ||
+    at === JSON_ ||
+    at === TABLES ||
+    at?.startsWith(FIELDS) ||
+    view.questions.some((one) => one.key === at);
   const shown = (known ? at : undefined) ?? first ?? RUN;
   const go = (key: string | null | undefined) =>
     void navigate({ to: '/drafts/$id', params: { id: draft.id }, search: { at: key ?? RUN }, replace: true });
@@ -74,12 +81,15 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
         { keys: ['q'], label: 'what is open', quiet: true, run: () => go(view.next ?? view.questions[0]?.key) },
       ]
     : [];
+  const proposed = useProposed(draft, writing);
   const common: KeyAction[] = [
-    ...(shown === RUN || shown === JSON_ || shown === TABLES ? around.slice(2) : around),
+    ...(question ? around : around.slice(2)),
     { keys: ['e'], label: 'run of work', run: () => go(RUN) },
     { keys: ['t'], label: 'tables', run: () => go(TABLES) },
-    { keys: ['j'], label: 'as JSON', run: () => go(JSON_) },
+    { keys: ['f'], label: 'every field', run: () => go(FIELDS) },
+    { keys: ['j'], label: 'as JSON', quiet: true, run: () => go(JSON_) },
     ...writes,
+    ...keysFor(proposed),
     { keys: ['o'], label: 'families', quiet: true, run: () => void navigate({ to: '/families' }) },
   ];
   return (
@@ -123,6 +133,16 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
         {shown === JSON_ && (
           <AsJson draft={draft} writing={writing} faults={standing.data?.faults ?? []} common={common} />
         )}
+        {shown.startsWith(FIELDS) && (
+          <EveryField
+            draft={draft}
+            writing={writing}
+            place={shown.slice(FIELDS.length).replace(/^:/, '')}
+            onPlace={(place) => go(FIELDS + (place === '' || place.startsWith('/') ? place : `:${place}`))}
+            faults={standing.data?.faults ?? []}
+            common={common}
+          />
+        )}
         {question && (
           <Ask
             key={question.key}
@@ -136,8 +156,8 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
         )}
       </Suspense>
       <aside className={classes.side}>
-        <Standing standing={standing.data} walk={walk.data} onQuestion={go}>
-          <Proposals draft={draft} writing={writing} />
+        <Standing standing={standing.data} walk={walk.data} onQuestion={go} onPath={(path) => go(`${FIELDS}:${path}`)}>
+          <Proposals {...proposed} />
         </Standing>
         <Tape draft={draft} writing={writing} onQuestion={go} />
       </aside>

@@ -83,6 +83,22 @@ export const sendText = async (id: string, body: Schemas['TextIn']): Promise<Dra
 export const sendTable = async (id: string, body: Schemas['TableIn']): Promise<Draft> =>
   unwrap(await client.POST('/api/drafts/{draft_id}/table', { ...at(id), body }));
 
+/** One place's form: by its pointer, or by the path that a fault names. */
+export const formQuery = (id: string, changes: number, place: string) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'form', place, changes],
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.GET('/api/drafts/{draft_id}/form', {
+          params: { path: { draft_id: id }, query: { at: place } },
+          signal,
+        }),
+      ),
+  });
+
+export const sendPlace = async (id: string, body: Schemas['PlaceIn']): Promise<Draft> =>
+  unwrap(await client.PUT('/api/drafts/{draft_id}/form', { ...at(id), body }));
+
 /** What each row of a pasted table would become. */
 export const rowsQuery = (id: string, changes: number, kind: Schemas['TableIn']['kind'], text: string) =>
   queryOptions({

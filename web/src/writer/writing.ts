@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { ApiProblem, type Schemas } from '../api/client';
-import { type Draft, draftQuery, type Edit, sendEdit, sendRedo, sendTable, sendText, sendUndo } from './api';
+import { type Draft, draftQuery, type Edit, sendEdit, sendPlace, sendRedo, sendTable, sendText, sendUndo } from './api';
 
 export type TableKind = Schemas['TableIn']['kind'];
 
@@ -21,6 +21,8 @@ export interface Writing {
   takeText: (text: string) => Promise<Draft | null>;
   /** Puts the rows of a pasted table in, all of them or none. */
   putTable: (kind: TableKind, text: string) => Promise<Draft | null>;
+  /** Sends what one place's form says. */
+  fillPlace: (place: string, value: Schemas['PlaceIn']['value']) => Promise<Draft | null>;
   undo: () => Promise<Draft | null>;
   redo: () => Promise<Draft | null>;
 }
@@ -58,6 +60,7 @@ export function useWriting(draft: Draft): Writing {
       send(() => sendEdit(draft.id, { edit, made_on: last.current, ...(after === undefined ? {} : { after }) })),
     takeText: (text) => send(() => sendText(draft.id, { text, made_on: last.current })),
     putTable: (kind, text) => send(() => sendTable(draft.id, { kind, text, made_on: last.current })),
+    fillPlace: (place, value) => send(() => sendPlace(draft.id, { at: place, value, made_on: last.current })),
     undo: () => send(() => sendUndo(draft.id)),
     redo: () => send(() => sendRedo(draft.id)),
   };
