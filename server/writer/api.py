@@ -19,6 +19,7 @@ from gurvo_core.work import RULES_VERSION
 from gurvo_core.writer.asking.order import questions_of
 from gurvo_core.writer.draft import written
 from gurvo_core.writer.form import PlaceForm
+from gurvo_core.writer.needs import Needable, needable
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.tables import TableRow
@@ -244,6 +245,17 @@ def fill(request: HttpRequest, draft_id: UUID, payload: PlaceIn) -> HttpResponse
     """Make of what one place's form says the edits that lead to it."""
     taken = services.put_place(draft_id, payload.at, payload.value, made_on=payload.made_on, by=person_of(request))
     return _out(taken, request)
+
+
+@router.get(
+    "/{uuid:draft_id}/needs",
+    response={200: list[Needable], **refusals(401, 404)},
+    operation_id="draft_needs",
+    summary="What a step may need",
+)
+def needs(request: HttpRequest, draft_id: UUID) -> list[Needable]:
+    """List all that a step of a draft may need, in words."""
+    return needable(written(draft_of(services.draft_named(draft_id))).document)
 
 
 @router.post(

@@ -13,6 +13,7 @@ from gurvo_core.writer.asking.order import SECTIONS, next_key, questions_of
 from gurvo_core.writer.asking.question import Choice, Fact, OneKey, Picture, Question, Takes
 from gurvo_core.writer.draft import Draft, Written, written
 from gurvo_core.writer.edits import groups_in
+from gurvo_core.writer.needs import Names, Needable, names_in, need_words
 from gurvo_core.writer.shape import BankShape, shape_of
 from gurvo_core.writer.tape import tape_words
 
@@ -73,7 +74,11 @@ class RunStep(_Shown):
     does: str
     says: str
     why: str
-    needs: list[str]
+    needs: list[Needable]
+    cautions: list[str]
+    tools: list[str]
+    picture: str
+    by_lead: bool = Field(description="Whether the lead does it")
     hold_point: bool
     covers: bool
     minutes: float | None
@@ -204,23 +209,27 @@ def _tape(draft: Draft, now: Written, questions: dict[str, Question]) -> list[Dr
 
 def _run(document: dict[str, Any]) -> list[RunStage]:
     """The run as a check sheet; what is no stage or step, as it may be while it is written, is left out."""
+    names = names_in(document)
     found = []
     for stage in groups_in(document, "stages"):
         ident = str(stage.get("id", ""))
-        steps = [_step(ident, step) for step in groups_in(stage, "steps")]
+        steps = [_step(ident, step, names) for step in groups_in(stage, "steps")]
         found.append(RunStage(id=ident, title=str(stage.get("title", ident)), steps=steps))
     return found
 
 
-def _step(stage: str, step: dict[str, Any]) -> RunStep:
+def _step(stage: str, step: dict[str, Any], names: Names) -> RunStep:
     minutes = step.get("minutes")
-    needs = step.get("needs")
     return RunStep(
         id=str(step.get("id", "")),
         does=str(step.get("does", "")),
         says=str(step.get("says", "")),
         why=str(step.get("why", "")),
-        needs=[_need(one) for one in needs if isinstance(one, dict)] if isinstance(needs, list) else [],
+        needs=[Needable(words=need_words(names, one), need=one) for one in groups_in(step, "needs")],
+        cautions=_lines(step.get("cautions")),
+        tools=_lines(step.get("tools")),
+        picture=str(step.get("picture", "")),
+        by_lead=step.get("by") == "lead",
         hold_point=bool(step.get("hold_point")),
         covers=bool(step.get("covers")),
         minutes=float(minutes) if isinstance(minutes, int | float) else None,
@@ -253,7 +262,5 @@ def _addable(document: dict[str, Any]) -> Iterator[Addable]:
             )
 
 
-def _need(need: dict[str, Any]) -> str:
-    key, value = next(((key, value) for key, value in need.items() if key != "place"), ("", ""))
-    named = value.get("joint", "") if isinstance(value, dict) else value
-    return f"{key} {named}".strip().replace("_", " ")
+def _lines(said: Any) -> list[str]:
+    return [one for one in said if isinstance(one, str)] if isinstance(said, list) else []

@@ -44,12 +44,13 @@ def check_sheet_page(engine: Engine) -> str:
 
 
 def _beside(plan: Plan, step_id: str) -> str:
-    """How tight, and with which tools, as the document says it."""
+    """How tight, with which tools, and whether a picture is wanted, as the document says it."""
     planned = plan.by_id.get(step_id)
     if planned is None:
         return ""
     tight = stage_words(plan, planned.step) if planned.step.does == "tighten" else ""
-    return " · ".join(filter(None, [tight, ", ".join(planned.step.tools)]))
+    picture = f"picture: {planned.step.picture}" if planned.step.picture else ""
+    return " · ".join(filter(None, [tight, ", ".join(planned.step.tools), picture]))
 
 
 def as_first_start(engine: Engine) -> bytes:

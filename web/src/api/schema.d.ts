@@ -172,6 +172,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts/{draft_id}/needs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a step may need
+         * @description List all that a step of a draft may need, in words.
+         */
+        get: operations["draft_needs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts/{draft_id}/proposals": {
         parameters: {
             query?: never;
@@ -7015,6 +7035,18 @@ export interface components {
             tight?: components["schemas"]["TightNeed"] | null;
         };
         /**
+         * Needable
+         * @description One thing that a step may need.
+         */
+        Needable: {
+            /** Need */
+            need: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /** Words */
+            words: string;
+        };
+        /**
          * NotKnown
          * @description Asked, and not known: the work goes on without it.
          */
@@ -8192,6 +8224,13 @@ export interface components {
              * @description Pointer by ids
              */
             at: string;
+            /**
+             * By Lead
+             * @description Whether the lead does it
+             */
+            by_lead: boolean;
+            /** Cautions */
+            cautions: string[];
             /** Covers */
             covers: boolean;
             /** Does */
@@ -8203,9 +8242,13 @@ export interface components {
             /** Minutes */
             minutes: number | null;
             /** Needs */
-            needs: string[];
+            needs: components["schemas"]["Needable"][];
+            /** Picture */
+            picture: string;
             /** Says */
             says: string;
+            /** Tools */
+            tools: string[];
             /** Why */
             why: string;
         };
@@ -10921,6 +10964,12 @@ export interface components {
              */
             parts: string[];
             /**
+             * Picture
+             * @description Of what a picture is wanted, such as: the front, all marks seen
+             * @default
+             */
+            picture: string;
+            /**
              * Place
              * @description put_on, take_off: which of the thing's places; asked when left out
              */
@@ -11674,6 +11723,46 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_needs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Needable"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

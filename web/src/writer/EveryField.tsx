@@ -80,6 +80,7 @@ function OnePlace({ draft, writing, onPlace, faults, common, form }: EveryFieldP
           <Select
             aria-label="Which place"
             searchable
+            selectFirstOptionOnChange
             allowDeselect={false}
             maxDropdownHeight={420}
             value={form.at || 'engine'}

@@ -75,7 +75,6 @@ export function Rail({ draft, shown, onChoose }: RailProps) {
           <UnstyledButton className={classes.section} onClick={() => onChoose('fields')}>
             <i />
             Every field
-            <small>of the format</small>
           </UnstyledButton>
         </li>
       </ul>

@@ -1,11 +1,13 @@
 /** The run of work as a check sheet, edited in place: words, why, minutes, moved, left out, added; what the book would forget at its line. */
-import { Button, Checkbox, NativeSelect, TextInput, UnstyledButton } from '@mantine/core';
-import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { UnstyledButton } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import type { KeyAction } from '../app/keys';
 import { say } from '../app/saying';
 import { useVoice } from '../app/voice';
+import { AddStep } from './AddStep';
 import type { Draft } from './api';
+import { EditStep } from './EditStep';
 import classes from './RunSheet.module.css';
 import { Screen } from './Screen';
 import type { Writing } from './writing';
@@ -19,20 +21,15 @@ interface RunSheetProps {
   faults: { path: string; sentence: string }[];
   /** The bench at each step, as far as it was walked. */
   shots: Schemas['Shot'][];
+  /** Opens every field of a step. */
+  onAll: (at: string) => void;
   /** Keys that work on every screen of a draft. */
   common: KeyAction[];
 }
 
-/** What can be added that names nothing else; steps of parts that have none yet stand beside it. */
-const PLAIN = [
-  { label: 'something to do', says: '', step: { does: 'do' } },
-  { label: 'something to look at', says: '', step: { does: 'inspect' } },
-  { label: 'a bead of sealant', says: '', step: { does: 'seal' } },
-];
-
 type Doing = 'look' | 'edit' | 'add';
 
-export function RunSheet({ draft, writing, faults, shots, common }: RunSheetProps) {
+export function RunSheet({ draft, writing, faults, shots, onAll, common }: RunSheetProps) {
   const { run } = draft.view;
   const flat = run.flatMap((stage) => stage.steps.map((step) => ({ stage, step })));
   const [chosen, setChosen] = useState<string | null>(flat[0]?.step.at ?? null);
@@ -63,7 +60,7 @@ export function RunSheet({ draft, writing, faults, shots, common }: RunSheetProp
   const walk: KeyAction = { keys: ['w'], label: walking ? 'not walked' : 'walk it', run: () => setWalking(!walking) };
   const own = doing === 'look' ? [...keysOf({ may, choose, move, leaveOut, hold, setDoing }), walk] : [ESC(look)];
   return (
-    <Screen actions={[...own, ...common]} isLong>
+    <Screen actions={doing === 'look' ? [...own, ...common] : own} isLong>
       <div className={classes.sheet}>
         <h1>The run of work</h1>
         <p className={classes.hint}>
@@ -83,6 +80,7 @@ export function RunSheet({ draft, writing, faults, shots, common }: RunSheetProp
                     key={step.at}
                     step={step}
                     isHere={isHere}
+                    isOpen={isHere && doing !== 'look'}
                     wrong={wrong.map((one) => one.sentence)}
                     onChoose={() => setChosen(step.at)}
                   >
@@ -114,13 +112,15 @@ export function RunSheet({ draft, writing, faults, shots, common }: RunSheetProp
                     {isHere && doing === 'look' && walking && (
                       <AtStep shot={shots.find((one) => one.step === step.id)} />
                     )}
-                    {isHere && doing === 'edit' && <EditStep step={step} writing={writing} onDone={look} />}
+                    {isHere && doing === 'edit' && (
+                      <EditStep draft={draft} step={step} writing={writing} onDone={look} onAll={onAll} />
+                    )}
                     {isHere && doing === 'add' && (
                       <AddStep
                         stage={stage}
                         after={step}
                         steps={flat.map((one) => one.step.id)}
-                        addable={[...PLAIN, ...draft.view.addable]}
+                        addable={draft.view.addable}
                         writing={writing}
                         onDone={(at) => {
                           look();
@@ -212,24 +212,52 @@ function AtStep({ shot }: { shot: Schemas['Shot'] | undefined }) {
   );
 }
 
+/** Why, with what, and what must be so before: as the bench will say it. */
+function About({ step }: { step: Step }) {
+  const lines = [
+    step.why,
+    ...step.cautions.map((one) => `Caution: ${one}`),
+    step.tools.length > 0 ? `At hand: ${step.tools.join(', ')}` : '',
+    step.picture && `A picture is wanted: ${step.picture}`,
+  ].filter(Boolean);
+  if (lines.length === 0 && step.needs.length === 0) return null;
+  return (
+    <div className={classes.why}>
+      {lines.map((one) => (
+        <p key={one}>{one}</p>
+      ))}
+      {step.needs.length > 0 && (
+        <p>
+          {step.needs.map((need) => (
+            <i key={need.words}>{need.words}</i>
+          ))}
+        </p>
+      )}
+    </div>
+  );
+}
+
 interface RowProps {
   step: Step;
   isHere: boolean;
+  isOpen: boolean;
   wrong: string[];
   onChoose: () => void;
   children: React.ReactNode;
 }
 
-function Row({ step, isHere, wrong, onChoose, children }: RowProps) {
+function Row({ step, isHere, isOpen, wrong, onChoose, children }: RowProps) {
   const own = useRef<HTMLLIElement>(null);
+  // a form that is opened in it is seen whole
   useEffect(() => {
-    if (isHere) own.current?.scrollIntoView({ block: 'nearest' });
-  }, [isHere]);
+    if (isHere) own.current?.scrollIntoView({ block: isOpen ? 'center' : 'nearest' });
+  }, [isHere, isOpen]);
   return (
     <li ref={own} data-here={isHere} data-wrong={wrong.length > 0}>
       <UnstyledButton className={classes.row} aria-current={isHere ? 'step' : undefined} onClick={onChoose}>
         <b>{step.says}</b>
         <span>
+          {step.by_lead && <em>the lead</em>}
           {step.hold_point && <em>hold point</em>}
           {step.covers && <em>covers</em>}
           {step.minutes !== null && <small>{step.minutes} min</small>}
@@ -240,124 +268,8 @@ function Row({ step, isHere, wrong, onChoose, children }: RowProps) {
           {sentence}
         </p>
       ))}
-      {isHere && (step.why || step.needs.length > 0) && (
-        <p className={classes.why}>
-          {step.why}
-          {step.needs.map((need) => (
-            <i key={need}>{need}</i>
-          ))}
-        </p>
-      )}
+      {isHere && <About step={step} />}
       {children}
     </li>
   );
-}
-
-interface EditStepProps {
-  step: Step;
-  writing: Writing;
-  onDone: () => void;
-}
-
-function EditStep({ step, writing, onDone }: EditStepProps) {
-  const [says, setSays] = useState(step.says);
-  const [why, setWhy] = useState(step.why);
-  const [minutes, setMinutes] = useState(step.minutes === null ? '' : String(step.minutes));
-  const [covers, setCovers] = useState(step.covers);
-  const save = async (event: FormEvent) => {
-    event.preventDefault();
-    const wanted = minutes.trim() === '' ? null : Number(minutes.replace(',', '.'));
-    const changes = [
-      { key: 'says', value: says.trim(), was: step.says },
-      { key: 'why', value: why.trim(), was: step.why },
-      { key: 'minutes', value: Number.isNaN(wanted) ? minutes : wanted, was: step.minutes },
-      { key: 'covers', value: covers, was: step.covers },
-    ];
-    for (const { key, value, was } of changes) {
-      if (value === was) continue;
-      if (!(await writing.write({ does: 'set', at: `${step.at}/${key}`, value }))) return;
-    }
-    onDone();
-  };
-  return (
-    <form className={classes.form} onSubmit={save} onKeyDown={(event) => event.key === 'Escape' && onDone()}>
-      <TextInput label="Says" autoFocus value={says} onChange={(event) => setSays(event.currentTarget.value)} />
-      <TextInput label="Why" value={why} onChange={(event) => setWhy(event.currentTarget.value)} />
-      <TextInput
-        label="Minutes"
-        inputMode="decimal"
-        value={minutes}
-        onChange={(event) => setMinutes(event.currentTarget.value)}
-      />
-      <Checkbox
-        label="hides what cannot be seen afterwards"
-        checked={covers}
-        onChange={(event) => setCovers(event.currentTarget.checked)}
-      />
-      <div className={classes.foot}>
-        <Button variant="default" onClick={onDone}>
-          Back
-        </Button>
-        <Button type="submit">Keep</Button>
-      </div>
-    </form>
-  );
-}
-
-interface AddStepProps {
-  stage: Stage;
-  after: Step;
-  steps: string[];
-  addable: Schemas['Addable'][];
-  writing: Writing;
-  onDone: (at?: string) => void;
-}
-
-function AddStep({ stage, after, steps, addable, writing, onDone }: AddStepProps) {
-  const [says, setSays] = useState('');
-  const [label, setLabel] = useState(PLAIN[0]?.label ?? '');
-  const chosen = addable.find((one) => one.label === label);
-  const add = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!says.trim() || !chosen) return;
-    const id = freeId(says, steps);
-    const value = { id, ...chosen.step, says: says.trim(), needs: [{ done: after.id }] };
-    const to = `/stages/${stage.id}/steps`;
-    if (await writing.write({ does: 'add', to, after: after.id, value })) onDone(`${to}/${id}`);
-  };
-  return (
-    <form className={classes.form} onSubmit={add} onKeyDown={(event) => event.key === 'Escape' && onDone()}>
-      <TextInput label="Says" autoFocus value={says} onChange={(event) => setSays(event.currentTarget.value)} />
-      <NativeSelect
-        label="It is"
-        data={addable.map((one) => one.label)}
-        value={label}
-        onChange={(event) => {
-          const next = addable.find((one) => one.label === event.currentTarget.value);
-          setLabel(event.currentTarget.value);
-          // words that nobody has written yet come with the part
-          if (next?.says && (says === '' || says === chosen?.says)) setSays(next.says);
-        }}
-      />
-      <div className={classes.foot}>
-        <Button variant="default" onClick={() => onDone()}>
-          Back
-        </Button>
-        <Button type="submit">Add</Button>
-      </div>
-    </form>
-  );
-}
-
-/** A short word from what a step says, that no other step has. */
-function freeId(says: string, taken: string[]): string {
-  const plain =
-    says
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 32) || 'step';
-  let id = plain;
-  for (let n = 2; taken.includes(id); n += 1) id = `${plain}-${n}`;
-  return id;
 }

@@ -126,6 +126,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
             writing={writing}
             faults={[...(standing.data?.faults ?? []), ...(walk.data?.stuck ?? [])]}
             shots={walk.data?.shots ?? []}
+            onAll={(place) => go(FIELDS + place)}
             common={common}
           />
         )}

@@ -96,6 +96,14 @@ export const formQuery = (id: string, changes: number, place: string) =>
       ),
   });
 
+/** What a step may need before it is done. */
+export const needsQuery = (id: string, changes: number) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'needs', changes],
+    queryFn: async ({ signal }) => unwrap(await client.GET('/api/drafts/{draft_id}/needs', { ...at(id), signal })),
+    placeholderData: keepPreviousData,
+  });
+
 export const sendPlace = async (id: string, body: Schemas['PlaceIn']): Promise<Draft> =>
   unwrap(await client.PUT('/api/drafts/{draft_id}/form', { ...at(id), body }));
 

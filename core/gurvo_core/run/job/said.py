@@ -118,6 +118,7 @@ def _hint(plan: Plan, step: WorkStep) -> str:
         said += [f"It stands in for {real}: a loose end until that is in."] if real else []
     if step.does == "seal" and step.working_minutes:
         said.append(f"Closed within {step.working_minutes:g} minutes of opening it.")
+    said += [f"A picture is wanted: {step.picture.rstrip('.')}."] if step.picture else []
     return " ".join(said)
 
 
