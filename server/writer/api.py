@@ -22,7 +22,7 @@ from gurvo_core.writer.form import PlaceForm
 from gurvo_core.writer.needs import Needable, needable
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
-from gurvo_core.writer.tables import TableRow
+from gurvo_core.writer.tables import TableRead
 from gurvo_core.writer.view import view_of
 from shop.errors import Refusal
 from shop.gate import Gate
@@ -260,13 +260,13 @@ def needs(request: HttpRequest, draft_id: UUID) -> list[Needable]:
 
 @router.post(
     "/{uuid:draft_id}/table/read",
-    response={200: list[TableRow], **refusals(401, 404, 413, 422)},
+    response={200: TableRead, **refusals(401, 404, 413, 422)},
     operation_id="draft_table_read",
     summary="Read a pasted table",
 )
-def read_rows(request: HttpRequest, draft_id: UUID, payload: TableIn) -> list[TableRow]:
+def read_rows(request: HttpRequest, draft_id: UUID, payload: TableIn) -> TableRead:
     """Say what each row of a pasted table would become; nothing is kept."""
-    return services.rows_of(draft_id, payload.kind, payload.text)
+    return services.table_of(draft_id, payload.kind, payload.text)
 
 
 @router.post(

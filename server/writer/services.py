@@ -13,7 +13,7 @@ __all__ = [
     "put_place",
     "put_table",
     "redo",
-    "rows_of",
+    "table_of",
     "take_text",
     "undo",
 ]
@@ -35,9 +35,9 @@ from gurvo_core.reading import read_text
 from gurvo_core.writer.asking.order import must_be_answered, question_of
 from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
-from gurvo_core.writer.edits import Add, Answer, Clear, Edit, NoPlace
+from gurvo_core.writer.edits import Answer, Clear, Edit, NoPlace
 from gurvo_core.writer.form import PlaceForm, form_of, place_changes
-from gurvo_core.writer.tables import TableKind, TableRow, read_table
+from gurvo_core.writer.tables import TableKind, TableRead, read_table
 from gurvo_core.writer.tape import tape_words
 from shop.errors import Conflict, Forbidden, Refusal
 from shop.models import Shop
@@ -141,13 +141,10 @@ def put_place(draft_id: UUID, at: str, value: JsonValue, *, made_on: int, by: Us
     return add_edits(draft_id, changes, made_on=made_on, by=by) if changes else draft
 
 
-def rows_of(draft_id: UUID, kind: TableKind, text: str) -> list[TableRow]:
-    """The rows of a pasted table, as they would be put into a draft."""
-    document = written(draft_of(draft_named(draft_id))).document
-    members = document.get(kind)
-    taken = [str(one.get("id")) for one in members if isinstance(one, dict)] if isinstance(members, list) else []
+def table_of(draft_id: UUID, kind: TableKind, text: str) -> TableRead:
+    """A pasted table, as it would be put into a draft."""
     try:
-        return read_table(kind, text, taken)
+        return read_table(kind, text, written(draft_of(draft_named(draft_id))).document)
     except CoreError as error:
         raise error.under("") from None
 
@@ -157,13 +154,12 @@ def put_table(draft_id: UUID, kind: TableKind, text: str, *, made_on: int, by: U
     """Put the rows of a table in, all of them or none: each is an edit of its own."""
     may_write(by)
     draft_named(draft_id, to_change=True)
-    rows = rows_of(draft_id, kind, text)
-    wrong = next((row for row in rows if row.wrong), None)
-    if wrong is not None:
-        raise Refusal(f"Line {wrong.line}: {wrong.wrong}. Put it right, or leave that line out.", "text")
-    if not rows:
+    table = table_of(draft_id, kind, text)
+    if table.wrong:
+        raise Refusal(table.wrong, "text")
+    if not table.edits:
         raise Refusal("There is no row in this; paste a table, or write a line with ; between the cells.", "text")
-    return add_edits(draft_id, [Add(to=f"/{kind}", value=row.value) for row in rows], made_on=made_on, by=by)
+    return add_edits(draft_id, table.edits, made_on=made_on, by=by)
 
 
 def _meanwhile(draft: Draft, since: list[Numbered], edit: Edit) -> None:

@@ -172,19 +172,23 @@ class ProposalsTests(unittest.TestCase):
         self.assertEqual(self.proposed(card=card)["/cam_card"].edit.value, card)
 
 
+def rows_of(kind, text, document=None):
+    return read_table(kind, text, document or {}).rows
+
+
 class TablesTests(unittest.TestCase):
     def test_each_sort_in_each_way_of_cutting_cells(self):
         wanted = {"id": "sump", "name": "Sump", "fasteners": 14, "stages": [{"does": "torque", "torque_nm": 10}], "thread": "M6"}
         for line in ("Sump\t14\t10\tM6", "Sump; 14; 10; M6", "Sump | 14 | 10 | M6", "Sump, 14, 10, M6", '"Sump", "14", 10, M6'):
             with self.subTest(line):
-                (row,) = read_table("joints", line)
+                (row,) = rows_of("joints", line)
                 self.assertEqual((row.value, row.wrong), (wanted, ""))
-        self.assertEqual(read_table("fits", "End float; 0.1-0.2; dial")[0].value["read_by"], ["dial"])
-        self.assertEqual(read_table("fits", "Ring gap; > 8 thou")[0].value, {"id": "ring-gap", "name": "Ring gap", "least_mm": 0.2032})
-        self.assertEqual(read_table("kit", "shims; 16; back")[0].value, {"id": "shims", "name": "shims", "count": 16, "returns": True})
+        self.assertEqual(rows_of("fits", "End float; 0.1-0.2; dial")[0].value["read_by"], ["dial"])
+        self.assertEqual(rows_of("fits", "Ring gap; > 8 thou")[0].value, {"id": "ring-gap", "name": "Ring gap", "least_mm": 0.2032})
+        self.assertEqual(rows_of("kit", "shims; 16; back")[0].value, {"id": "shims", "name": "shims", "count": 16, "returns": True})
 
     def test_a_heading_is_none_and_names_stay_apart(self):
-        rows = read_table("joints", "Name;how many\nMain caps;10\n\nMain caps;4", taken=["main-caps"])
+        rows = rows_of("joints", "Name;how many\nMain caps;10\n\nMain caps;4", {"joints": [{"id": "main-caps"}]})
         self.assertEqual([row.value["id"] for row in rows], ["main-caps-2", "main-caps-3"])
         self.assertEqual([row.line for row in rows], [2, 4])
 
@@ -198,17 +202,46 @@ class TablesTests(unittest.TestCase):
             ("fits", "Gap; < 1; ruler"): (2, "no gauge for this"),
             ("kit", "shims; none"): (1, "no number of parts"),
             ("kit", "shims; 4; old"): (2, "says neither"),
+            ("lash", "rocker; 0.2"): (0, "no sort of valve"),
+            ("lash", "intake"): (1, "write clearance"),
+            ("lash", "intake; 0.2 by feel"): (1, "by screw"),
+            ("tools", "Nothing; bar"): (0, "no step says"),
         }
         for (kind, line), (column, says) in wrong.items():
             with self.subTest(line):
-                (row,) = read_table(kind, line)
+                (row,) = rows_of(kind, line)
                 self.assertEqual((row.value, row.column), (None, column))
                 self.assertIn(says, row.wrong.lower())
 
     @given(st.sampled_from(sorted(COLUMNS)), st.text(alphabet="ab1 ;|,\t\n\"'x°+.-", max_size=80))
     def test_whatever_is_pasted_is_read_or_said(self, kind, text):
         """Property: each row is a member with an id of its own, or says what is wrong with it."""
-        rows = read_table(kind, text)
-        ids = [row.value["id"] for row in rows if row.value]
+        table = read_table(kind, text, {})
+        if kind == "profiles":
+            self.assertEqual(bool(table.edits), table.wrong == "")
+            return
+        ids = [row.value["id"] for row in table.rows if row.value and kind not in ("lash", "tools")]
         self.assertEqual(len(set(ids)), len(ids))
-        self.assertTrue(all((row.value is None) == bool(row.wrong) for row in rows))
+        self.assertTrue(all((row.value is None) == bool(row.wrong) for row in table.rows))
+        self.assertEqual(bool(table.wrong), any(row.wrong for row in table.rows))
+
+    def test_clearances_take_the_place_of_what_was_said_of_the_same_valves(self):
+        before = {"lash": [{"valve": "intake", "set_by": "screw", "pitch_mm": 1.0}, {"valve": "exhaust", "set_by": "screw"}]}
+        (edit,) = read_table("lash", "valves;clearance\nin;0.15-0.20 by shim, hot", before).edits
+        self.assertEqual(edit.at, "/lash")
+        self.assertEqual([(one["valve"], one["set_by"]) for one in edit.value], [("intake", "shim"), ("exhaust", "screw")])
+        self.assertEqual((edit.value[0]["most_mm"], edit.value[0]["engine_is"], edit.value[0]["pitch_mm"]), (0.2, "hot", 1.0))
+
+    def test_tools_find_their_step_by_what_it_says(self):
+        run = {"stages": [{"id": "top", "steps": [{"id": "head", "says": "Head bolts"}]}]}
+        (edit,) = read_table("tools", "head bolts; angle gauge, long bar", run).edits
+        self.assertEqual((edit.at, edit.value), ("/stages/top/steps/head/tools", ["angle gauge", "long bar"]))
+
+    def test_a_lift_table_of_ten_thousand_cells_is_a_profile_or_says_why_not(self):
+        lobe = "\n".join(f"{deg}\t{max(0.0, 8 - (deg / 8) ** 2):.4f}" for deg in range(-30, 31))
+        table = read_table("profiles", f"intake lobe\n{lobe}", {"profiles": [{"id": "intake-lobe"}]})
+        self.assertEqual((table.wrong, table.edits[0].to, table.edits[0].value["id"]), ("", "/profiles", "intake-lobe-2"))
+        self.assertEqual((len(table.rows), max(table.edits[0].value["lobe_lift_mm"])), (61, 8.0))
+        many = "\n".join(f"{n / 100}\t{n % 7}" for n in range(5000))
+        self.assertTrue(read_table("profiles", many, {}).wrong)
+        self.assertEqual(read_table("profiles", many, {}).edits, [])

@@ -231,7 +231,7 @@ class BegunTests(DraftsCase):
     def test_a_pasted_table_goes_in_whole_or_not_at_all(self):
         self.begin()
         table = {"kind": "joints", "text": "Joint\tno\tN·m\nSump screws\t14\t10\nPump\t4 in line\tten", "made_on": 0}
-        rows = self.client.post(f"/api/drafts/{self.draft['id']}/table/read", table, content_type=JSON).json()
+        rows = self.client.post(f"/api/drafts/{self.draft['id']}/table/read", table, content_type=JSON).json()["rows"]
         self.assertEqual([row["column"] for row in rows], [None, 2])
         refused = self.ask("/table", table)
         self.assertEqual(refused.status_code, 422)

@@ -1,23 +1,26 @@
-"""Tables as they are pasted from a spreadsheet: joints, clearances, parts. Each row becomes one member of the document, or says why not."""
+"""Tables as they are pasted from a spreadsheet: joints, clearances, parts, tools; a lift table. Each row says what it becomes, or why not."""
 
-__all__ = ["COLUMNS", "TableKind", "TableRow", "read_table"]
+__all__ = ["COLUMNS", "TableKind", "TableRead", "TableRow", "read_table"]
 
 import csv
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from io import StringIO
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
+from gurvo_core.engine.lift_table import LiftTableChoices, read_lift_table
 from gurvo_core.errors import CoreError, WordRefused
 from gurvo_core.writer.answers import slug
 from gurvo_core.writer.compose.bolts import fasteners_of
+from gurvo_core.writer.edits import Add, Set, groups_in
+from gurvo_core.writer.shorthand.lash import read_lash
 from gurvo_core.writer.shorthand.limits import read_limits
 from gurvo_core.writer.shorthand.pattern import read_pattern
 from gurvo_core.writer.shorthand.stages import read_stages
 from gurvo_core.writer.shorthand.words import Piece, count_in, refused
 
-TableKind = Literal["joints", "fits", "kit"]
+TableKind = Literal["joints", "fits", "lash", "kit", "tools", "profiles"]
 MOST_ROWS = 200
 BETWEEN = ("\t", ";", "|", ",")  # what may stand between cells, the surest first
 
@@ -25,10 +28,15 @@ BETWEEN = ("\t", ";", "|", ",")  # what may stand between cells, the surest firs
 COLUMNS: dict[TableKind, tuple[str, ...]] = {
     "joints": ("name", "how many, how they stand", "how tightened", "thread"),
     "fits": ("name", "limits", "read by"),
+    "lash": ("valves", "clearance, how it is set"),
     "kit": ("name", "how many", "new, or goes back", "lubricant"),
+    "tools": ("step", "tools at hand for it"),
+    "profiles": ("cam degrees", "lift, mm"),
 }
 _READ_BY = ("micrometer", "bore", "dial", "feeler", "caliper", "strip")
-_HEADS = {"name", "joint", "joints", "part", "parts", "clearance", "fit"}
+_HEADS = {"name", "joint", "joints", "part", "parts", "clearance", "fit", "valve", "valves", "step"}
+_VALVES = {"intake": "intake", "in": "intake", "exhaust": "exhaust", "ex": "exhaust"}
+_LOBE = "measured lobe"
 
 
 class TableRow(BaseModel):
@@ -43,28 +51,97 @@ class TableRow(BaseModel):
     column: int | None = Field(description="In which cell")
 
 
-def read_table(kind: TableKind, text: str, taken: Sequence[str] = ()) -> list[TableRow]:
-    """The rows of a pasted table; ``taken`` are the ids that the document has already."""
+class TableRead(BaseModel):
+    """A table as it was read, and the edits that it becomes once every row is sound."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    rows: list[TableRow]
+    said: list[str] = Field(description="How it was read, where that was guessed")
+    wrong: str = Field(description="Why it cannot be put in, the first reason; empty where it can")
+    edits: list[Set | Add] = Field(exclude=True)
+
+
+def read_table(kind: TableKind, text: str, document: dict[str, Any]) -> TableRead:
+    """A pasted table, as it would be put into a document."""
+    if kind == "profiles":
+        return _lobe(text, {str(one.get("id")) for one in groups_in(document, "profiles")})
+    rows = _rows(kind, text, document)
+    first = next((row for row in rows if row.wrong), None)
+    wrong = f"Line {first.line}: {first.wrong}. Put it right, or leave that line out." if first else ""
+    sound = [row.value for row in rows if row.value is not None]
+    return TableRead(rows=rows, said=[], wrong=wrong, edits=_edits(kind, sound, document))
+
+
+def _edits(kind: TableKind, rows: list[dict[str, Any]], document: dict[str, Any]) -> list[Set | Add]:
+    if kind == "tools":
+        return [Set(at=f"{row['step']}/tools", value=row["tools"]) for row in rows]
+    if kind == "lash":  # one for each sort of valve: what is pasted takes the place of what was said
+        said = {str(one.get("valve")): one for one in groups_in(document, kind)}
+        said |= {str(row["valve"]): {**said.get(str(row["valve"]), {}), **row} for row in rows}
+        return [Set(at="/lash", value=list(said.values()))] if rows else []
+    return [Add(to=f"/{kind}", value=row) for row in rows]
+
+
+def _lobe(text: str, taken: set[str]) -> TableRead:
+    """A lift table, under the name that may stand on its first line: one profile, or why it is none."""
+    first, _, rest = text.lstrip().partition("\n")
+    is_name = not any(sign in first for sign in "\t;,|0123456789") and bool(first.strip()) and bool(rest.strip())
+    named = _named((first.strip() if is_name else _LOBE)[:120], taken)
+    table = read_lift_table(rest if is_name else text, LiftTableChoices(id=named["id"]))
+    pairs = zip(table.cam_deg, table.lobe_lift_mm, strict=True)
+    rows = [TableRow(line=n, cells=[f"{deg:g}", f"{mm:g}"], value=None, wrong="", column=None) for n, (deg, mm) in enumerate(pairs, 1)]
+    if table.profile is None:
+        return TableRead(rows=rows, said=table.said, wrong=table.faults[0], edits=[])
+    said = [*table.said, f"{len(rows)} points, {table.profile.top_mm:g} mm at the nose, as “{named['id']}”; lobes name it by that."]
+    return TableRead(rows=rows, said=said, wrong="", edits=[Add(to="/profiles", value=table.profile.model_dump(mode="json"))])
+
+
+def _rows(kind: TableKind, text: str, document: dict[str, Any]) -> list[TableRow]:
     lines = [(n, line) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
     if len(lines) > MOST_ROWS:
         raise refused(Piece("", 0), f"this is more than one table: {len(lines)} rows, {MOST_ROWS} at most")
     between = next((sign for sign in BETWEEN if any(sign in line for _, line in lines)), "\t")
     rows: list[TableRow] = []
-    ids = set(taken)
+    ids = {str(one.get("id")) for one in groups_in(document, kind)}
+    steps = _steps(document) if kind == "tools" else {}
     for n, line in lines:
         cells = [cell.strip() for cell in next(csv.reader(StringIO(line), delimiter=between, skipinitialspace=True))]
         if not rows and cells[0].lower() in _HEADS:
             continue  # a heading
-        row = _row(kind, n, cells, ids)
-        ids |= {str(row.value["id"])} if row.value else set()
+        row = _row(kind, n, cells, lambda cell: _first(kind, cell, ids, steps))
+        ids |= {str(row.value.get("id"))} if row.value else set()
         rows.append(row)
     return rows
 
 
-def _row(kind: TableKind, line: int, cells: list[str], ids: set[str]) -> TableRow:
+def _steps(document: dict[str, Any]) -> dict[str, str]:
+    """Steps by what they say and by their id, each with its place."""
+    found = {}
+    for stage in groups_in(document, "stages"):
+        for step in groups_in(stage, "steps"):
+            at = f"/stages/{stage.get('id')}/steps/{step.get('id')}"
+            found |= {str(step.get("id")).lower(): at, str(step.get("says")).lower(): at}
+    return found
+
+
+def _first(kind: TableKind, cell: str, ids: set[str], steps: dict[str, str]) -> dict[str, Any]:
+    """What the first cell of a row says: whose row it is."""
+    if kind == "lash":
+        if cell.lower() not in _VALVES:
+            raise refused(Piece(cell, 0), f"“{cell[:20]}” is no sort of valve; write intake or exhaust")
+        return {"valve": _VALVES[cell.lower()]}
+    if kind == "tools":
+        if cell.lower() not in steps:
+            raise refused(Piece(cell, 0), f"no step says “{cell[:40]}”; write it as the run of work has it")
+        return {"step": steps[cell.lower()]}
+    return _named(cell, ids)
+
+
+def _row(kind: TableKind, line: int, cells: list[str], first: Callable[[str], dict[str, Any]]) -> TableRow:
     at = 0
     try:
-        value = dict[str, Any](_named(cells[0], ids))
+        value = first(cells[0])
         if len(cells) > len(COLUMNS[kind]):
             at = len(COLUMNS[kind])
             raise refused(Piece(cells[at], 0), f"there are {len(cells)} cells, and {at} columns: {', '.join(COLUMNS[kind])}")
@@ -79,6 +156,9 @@ def _row(kind: TableKind, line: int, cells: list[str], ids: set[str]) -> TableRo
         return TableRow(line=line, cells=cells, value=None, wrong=said, column=at)
     if kind == "joints":
         value.setdefault("stages", [{"does": "torque"}])
+    if len(value) == 1 and kind in ("lash", "tools"):  # whose row it is, and nothing of it
+        wrong = f"this row says nothing of it; write {COLUMNS[kind][1]} in its second cell"
+        return TableRow(line=line, cells=cells, value=None, wrong=wrong, column=1)
     return TableRow(line=line, cells=cells, value=value, wrong="", column=None)
 
 
@@ -132,8 +212,21 @@ def _lubricant(cell: str) -> dict[str, Any]:
     return {"lubricant": cell[:120]}
 
 
+def _set_by(cell: str) -> dict[str, Any]:
+    said = read_lash(cell)
+    least, most = said.limits
+    return {"least_mm": least, "most_mm": most, "engine_is": said.engine_is, "set_by": said.set_by}
+
+
+def _tools(cell: str) -> dict[str, Any]:
+    return {"tools": [one.strip()[:120] for one in cell.split(",") if one.strip()]}
+
+
 _CELLS: dict[TableKind, tuple[Callable[[str], dict[str, Any]], ...]] = {
     "joints": (_pattern, _stages, _thread),
     "fits": (_limits, _read_by),
+    "lash": (_set_by,),
+    "tools": (_tools,),
+    "profiles": (),
     "kit": (_count, _new_or_back, _lubricant),
 }

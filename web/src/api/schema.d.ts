@@ -9449,11 +9449,29 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "joints" | "fits" | "kit";
+            kind: "joints" | "fits" | "lash" | "kit" | "tools" | "profiles";
             /** Made On */
             made_on: number;
             /** Text */
             text: string;
+        };
+        /**
+         * TableRead
+         * @description A table as it was read, and the edits that it becomes once every row is sound.
+         */
+        TableRead: {
+            /** Rows */
+            rows: components["schemas"]["TableRow"][];
+            /**
+             * Said
+             * @description How it was read, where that was guessed
+             */
+            said: string[];
+            /**
+             * Wrong
+             * @description Why it cannot be put in, the first reason; empty where it can
+             */
+            wrong: string;
         };
         /**
          * TableRow
@@ -12082,7 +12100,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableRow"][];
+                    "application/json": components["schemas"]["TableRead"];
                 };
             };
             /** @description Unauthorized */

@@ -1,4 +1,4 @@
-/** Joints, clearances and parts as a table: pasted from a spreadsheet, or a line each; what cannot be read is said at its cell. */
+/** Joints, clearances, parts, tools, a lobe's lift as a table: pasted from a spreadsheet, or a line each; what cannot be read is said at its cell. */
 import { Button, Textarea, UnstyledButton } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
@@ -32,21 +32,43 @@ const SORTS: Sort[] = [
   },
   { kind: 'fits', name: 'Clearances', columns: ['name', 'limits', 'read by'], example: 'End float; 0.10-0.25; dial' },
   {
+    kind: 'lash',
+    name: 'Valve clearances',
+    columns: ['valves', 'clearance, how it is set'],
+    example: 'intake; 0.15-0.20 by screw',
+  },
+  {
     kind: 'kit',
     name: 'Parts',
     columns: ['name', 'how many', 'new, or goes back', 'lubricant'],
     example: 'followers; 8; goes back; assembly lube',
   },
+  {
+    kind: 'tools',
+    name: 'Tools',
+    columns: ['step', 'tools at hand for it'],
+    example: 'Head bolts; angle gauge, long bar',
+  },
+  {
+    kind: 'profiles',
+    name: 'A lobe’s lift',
+    columns: ['cam degrees', 'lift, mm'],
+    example: 'intake lobe\n-70; 0\n-60; 0.05',
+  },
 ];
 const QUIET_MS = 250;
+const SHOWN = 60;
 
 export function Tables({ draft, writing, common }: TablesProps) {
   const [kept, change, forget] = useDraft(`writer.${draft.id}.table`, { kind: 'joints', text: '' });
   const sort = SORTS.find((one) => one.kind === kept.kind) ?? (SORTS[0] as Sort);
   const [text] = useDebouncedValue(kept.text, QUIET_MS);
   const rows = useQuery(rowsQuery(draft.id, draft.changes, sort.kind, text));
-  const read = text.trim() === '' ? [] : (rows.data ?? []);
-  const sound = read.length > 0 && read.every((row) => row.wrong === '') && text === kept.text;
+  const table = text.trim() === '' ? undefined : rows.data;
+  const read = table?.rows ?? [];
+  const sound = read.length > 0 && table?.wrong === '' && text === kept.text;
+  const wrong = read.filter((row) => row.wrong !== '');
+  const shown = read.length > SHOWN && wrong.length > 0 ? wrong.slice(0, SHOWN) : read.slice(0, SHOWN);
   const choose = (one: Sort) => change({ kind: one.kind });
   const put = () =>
     void writing.putTable(sort.kind, kept.text).then((after) => {
@@ -87,6 +109,12 @@ export function Tables({ draft, writing, common }: TablesProps) {
           }}
         />
         {(writing.trouble ?? rows.error) && <p role="alert">{writing.trouble?.sentence ?? rows.error?.message}</p>}
+        {table?.said.map((one) => (
+          <p key={one} className={classes.hint}>
+            {one}
+          </p>
+        ))}
+        {table?.wrong && read.every((row) => row.wrong === '') && <p role="alert">{table.wrong}</p>}
         {read.length > 0 && (
           <table className={classes.rows}>
             <thead>
@@ -97,7 +125,7 @@ export function Tables({ draft, writing, common }: TablesProps) {
               </tr>
             </thead>
             <tbody>
-              {read.map((row) => (
+              {shown.map((row) => (
                 <tr key={row.line} data-wrong={row.wrong !== ''}>
                   {sort.columns.map((column, n) => (
                     <td key={column} data-wrong={row.column === n}>
@@ -110,11 +138,16 @@ export function Tables({ draft, writing, common }: TablesProps) {
             </tbody>
           </table>
         )}
+        {read.length > shown.length && <p className={classes.hint}>and {read.length - shown.length} more</p>}
         {draft.may_write && read.length > 0 && (
           <div className={classes.foot}>
-            <p>{sound ? '' : 'A row that cannot be read holds back all of them: put it right, or leave it out.'}</p>
+            <p>
+              {wrong.length > 0
+                ? 'A row that cannot be read holds back all of them: put it right, or leave it out.'
+                : ''}
+            </p>
             <Button disabled={!sound} onClick={put}>
-              Put {read.length} in
+              Put {sort.kind === 'profiles' ? 'it' : read.length} in
             </Button>
           </div>
         )}
