@@ -20,6 +20,7 @@ from gurvo_core.writer.asking.order import questions_of
 from gurvo_core.writer.draft import written
 from gurvo_core.writer.form import PlaceForm
 from gurvo_core.writer.needs import Needable, needable
+from gurvo_core.writer.photo import PhotoRead
 from gurvo_core.writer.proposals import Proposal
 from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.tables import TableRead
@@ -33,7 +34,7 @@ from writer import services
 from writer.bridge import draft_of, edits_of, family_of
 from writer.models import Draft, DraftEdit
 from writer.proposals import proposals_of
-from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, PlaceIn, TableIn, TextIn
+from writer.schemas import AwayIn, DraftIn, DraftOut, DraftRow, EditIn, HandedIn, HandIn, LeaveIn, PhotoIn, PlaceIn, TableIn, TextIn
 from writer.walking import Walk, walk_of
 
 router = Router()
@@ -256,6 +257,28 @@ def fill(request: HttpRequest, draft_id: UUID, payload: PlaceIn) -> HttpResponse
 def needs(request: HttpRequest, draft_id: UUID) -> list[Needable]:
     """List all that a step of a draft may need, in words."""
     return needable(written(draft_of(services.draft_named(draft_id))).document)
+
+
+@router.post(
+    "/{uuid:draft_id}/photo/read",
+    response={200: PhotoRead, **refusals(401, 404, 422)},
+    operation_id="draft_photo_read",
+    summary="Read a photo's points",
+)
+def read_points(request: HttpRequest, draft_id: UUID, payload: PhotoIn) -> PhotoRead:
+    """Say which places follow from what was pointed at on a photo; nothing is kept."""
+    return services.photo_of(draft_id, payload.marks)
+
+
+@router.post(
+    "/{uuid:draft_id}/photo",
+    response={200: DraftOut, **refusals(401, 403, 404, 409, 422)},
+    operation_id="draft_photo",
+    summary="Take a photo's places over",
+)
+def put_points(request: HttpRequest, draft_id: UUID, payload: PhotoIn) -> HttpResponse:
+    """Set the places of shafts from a photo, as measured."""
+    return _out(services.put_photo(draft_id, payload.marks, made_on=payload.made_on, by=person_of(request)), request)
 
 
 @router.post(

@@ -8,6 +8,7 @@ from pydantic import Field, JsonValue
 
 from config.schemas import InSchema
 from gurvo_core.writer.edits import Edit
+from gurvo_core.writer.photo import PhotoMarks
 from gurvo_core.writer.tables import TableKind
 from gurvo_core.writer.view import DraftView
 from writer.services import LARGEST
@@ -59,6 +60,13 @@ class PlaceIn(InSchema):
     at: str = Field(default="", max_length=600, description="Pointer by ids; empty = the engine's plain keys")
     value: JsonValue
     made_on: int = Field(ge=0, le=1_000_000)
+
+
+class PhotoIn(InSchema):
+    """What was pointed at on a photo of the front; the photo itself stays in the browser."""
+
+    marks: PhotoMarks
+    made_on: int = Field(default=0, ge=0, le=1_000_000)
 
 
 class TableIn(InSchema):

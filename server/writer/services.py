@@ -9,7 +9,9 @@ __all__ = [
     "hand_in",
     "leave",
     "may_write",
+    "photo_of",
     "put_away",
+    "put_photo",
     "put_place",
     "put_table",
     "redo",
@@ -37,6 +39,7 @@ from gurvo_core.writer.between import edits_between
 from gurvo_core.writer.draft import Numbered, answers_of, clash_of, written
 from gurvo_core.writer.edits import Answer, Clear, Edit, NoPlace
 from gurvo_core.writer.form import PlaceForm, form_of, place_changes
+from gurvo_core.writer.photo import PhotoMarks, PhotoRead, read_photo
 from gurvo_core.writer.tables import TableKind, TableRead, read_table
 from gurvo_core.writer.tape import tape_words
 from shop.errors import Conflict, Forbidden, Refusal
@@ -139,6 +142,22 @@ def put_place(draft_id: UUID, at: str, value: JsonValue, *, made_on: int, by: Us
     except NoPlace as error:
         raise Conflict(f"This has no place: {error}. Nothing was changed.", "at") from None
     return add_edits(draft_id, changes, made_on=made_on, by=by) if changes else draft
+
+
+def photo_of(draft_id: UUID, marks: PhotoMarks) -> PhotoRead:
+    """What a photo tells of the front of a draft."""
+    return read_photo(marks, written(draft_of(draft_named(draft_id))).document)
+
+
+@transaction.atomic
+def put_photo(draft_id: UUID, marks: PhotoMarks, *, made_on: int, by: User) -> Draft:
+    """Take the places that follow from a photo over, as measured."""
+    may_write(by)
+    draft_named(draft_id, to_change=True)
+    found = photo_of(draft_id, marks)
+    if found.wrong:
+        raise Refusal(found.wrong, "marks")
+    return add_edits(draft_id, found.edits, made_on=made_on, by=by)
 
 
 def table_of(draft_id: UUID, kind: TableKind, text: str) -> TableRead:

@@ -1,10 +1,12 @@
 """An engine described on the real screen by keyboard alone: no JSON, undone, loaded anew, by two leads, handed in and built from."""
 
+import re
+
 from django.contrib.auth.models import Group, User
 from playwright.sync_api import expect
 
 from engine.models import Revision
-from tests.browser.case import PHONE, TABLET, BrowserCase
+from tests.browser.case import DESK, PHONE, TABLET, BrowserCase
 from tests.server.cases import PASSWORD
 from writer.models import Draft
 
@@ -302,6 +304,45 @@ class SheetTests(WriterCase):
         teeth.fill("42")
         self.page.get_by_role("button", name="Keep").click()
         self.says(self.page.get_by_role("status"), "Can be built")
+
+    def test_places_and_teeth_come_from_a_photo_by_keys_and_taps(self):
+        picture = self.page.screenshot()
+        self.type("p")
+        self.asked("Places from a photo")
+        self.page.locator("input[type=file]").set_input_files({"name": "front.png", "mimeType": "image/png", "buffer": picture})
+        self.asked("Point at both ends of a distance")
+        ground = self.page.get_by_role("img", name="The photo of the front")
+
+        def tap(x, y):  # by the photo's own pixels
+            box, (wide, high) = ground.bounding_box(), (DESK["width"], DESK["height"])
+            scale = min(box["width"] / wide, box["height"] / high)
+            left, top = box["x"] + (box["width"] - wide * scale) / 2, box["y"] + (box["height"] - high * scale) / 2
+            self.page.mouse.click(left + x * scale, top + y * scale)
+
+        tap(200, 400), tap(600, 400)
+        self.page.get_by_label("First known distance, mm").fill("200")
+        self.type("Enter")
+        self.says(self.main, "One distance gives the scale")
+        self.page.get_by_role("button", name="Crank wheel").first.click()
+        self.asked("Where is the axis of the crank wheel?")
+        tap(640, 600)
+        self.type("n")
+        self.page.get_by_role("button", name="Intake cam wheel").first.click()
+        tap(700, 200)
+        near = re.compile(r"(2[789]|3[0-3])(\.\d)?, (19[789]|20[0-3])(\.\d)? mm")  # a pixel of the screen is a millimetre here
+        self.says(self.page.get_by_role("button", name="Intake cam wheel").first, near)
+        self.page.get_by_role("button", name="Take the places over").click()
+        self.says(self.part("Written").locator("li").first, re.compile(r"(19[789]|20[0-3])\.\d, measured"))
+        self.page.get_by_role("button", name="Intake cam wheel").last.click()
+        self.asked("Tap each tooth of the intake cam wheel")
+        self.type("+")
+        for _ in range(3):
+            self.type("Enter", "ArrowDown")
+        self.type("Backspace")
+        self.page.reload()  # the photo and what was pointed at are kept
+        self.page.get_by_role("button", name="Intake cam wheel 2", exact=True).click()
+        self.page.get_by_role("button", name="2 teeth").click()
+        self.says(self.part("Written").locator("li").first, "2, counted")
 
     def test_one_more_of_a_list_begins_with_its_short_name(self):
         self.type("f")

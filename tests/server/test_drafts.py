@@ -279,6 +279,24 @@ class BegunTests(DraftsCase):
         self.sign_in("bo")
         self.assertEqual(self.ask("/form", put, "put").status_code, 403)
 
+    def test_places_from_a_photo_are_measured_ones(self):
+        self.described()
+        known = [{"ax": 0, "ay": 0, "bx": 100, "by": 0, "mm": 50}]
+        marks = {"known": known, "axes": [{"shaft": "crank", "x": 0, "y": 0}, {"shaft": "intake", "x": 80, "y": -200}]}
+        url = f"/api/drafts/{self.draft['id']}/photo"
+        read = self.client.post(f"{url}/read", {"marks": marks}, content_type=JSON).json()
+        self.assertEqual([(one["shaft"], one["x_mm"], one["y_mm"]) for one in read["places"]], [("crank", 0, 0), ("intake", 40, 100)])
+        refused = self.ask("/photo", {"marks": {**marks, "known": []}, "made_on": self.draft["last"]})
+        self.assertEqual((refused.status_code, refused.json()["field"]), (422, "marks"))
+        self.assertEqual(self.ask("/photo", {"marks": marks, "made_on": self.draft["last"]}).status_code, 200)
+        document = self.get("/document.json")
+        shaft = next(one for one in document["drive"]["shafts"] if one["id"] == "intake")
+        self.assertEqual((shaft["x_mm"], shaft["y_mm"]), (40, 100))
+        self.assertIn("measured", {one["is"] for one in document["origins"].values()})
+        for wrong in ({"known": [{**known[0], "mm": 0}]}, {"axes": [{"shaft": "crank", "x": "left", "y": 0}]}):
+            answer = self.client.post(f"{url}/read", {"marks": {**marks, **wrong}}, content_type=JSON)
+            self.assertEqual(answer.status_code, 422)
+
     def test_put_away_and_taken_out_again(self):
         self.begin(name="the old pump")
         self.assertEqual(self.ask("/away", {"put_away": True}, "put").status_code, 200)

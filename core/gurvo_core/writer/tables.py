@@ -1,4 +1,4 @@
-"""Tables as they are pasted from a spreadsheet: joints, clearances, parts, tools; a lift table. Each row says what it becomes, or why not."""
+"""Pasted tables: joints, clearances, parts, tools; a lift table. Each row says what it becomes, or why not."""
 
 __all__ = ["COLUMNS", "TableKind", "TableRead", "TableRow", "read_table"]
 
@@ -109,7 +109,7 @@ def _rows(kind: TableKind, text: str, document: dict[str, Any]) -> list[TableRow
         cells = [cell.strip() for cell in next(csv.reader(StringIO(line), delimiter=between, skipinitialspace=True))]
         if not rows and cells[0].lower() in _HEADS:
             continue  # a heading
-        row = _row(kind, n, cells, lambda cell: _first(kind, cell, ids, steps))
+        row = _row(kind, n, cells, ids, steps)
         ids |= {str(row.value.get("id"))} if row.value else set()
         rows.append(row)
     return rows
@@ -117,7 +117,7 @@ def _rows(kind: TableKind, text: str, document: dict[str, Any]) -> list[TableRow
 
 def _steps(document: dict[str, Any]) -> dict[str, str]:
     """Steps by what they say and by their id, each with its place."""
-    found = {}
+    found: dict[str, str] = {}
     for stage in groups_in(document, "stages"):
         for step in groups_in(stage, "steps"):
             at = f"/stages/{stage.get('id')}/steps/{step.get('id')}"
@@ -138,10 +138,10 @@ def _first(kind: TableKind, cell: str, ids: set[str], steps: dict[str, str]) -> 
     return _named(cell, ids)
 
 
-def _row(kind: TableKind, line: int, cells: list[str], first: Callable[[str], dict[str, Any]]) -> TableRow:
+def _row(kind: TableKind, line: int, cells: list[str], ids: set[str], steps: dict[str, str]) -> TableRow:
     at = 0
     try:
-        value = first(cells[0])
+        value = _first(kind, cells[0], ids, steps)
         if len(cells) > len(COLUMNS[kind]):
             at = len(COLUMNS[kind])
             raise refused(Piece(cells[at], 0), f"there are {len(cells)} cells, and {at} columns: {', '.join(COLUMNS[kind])}")

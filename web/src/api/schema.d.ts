@@ -192,6 +192,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts/{draft_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take a photo's places over
+         * @description Set the places of shafts from a photo, as measured.
+         */
+        post: operations["draft_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/photo/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read a photo's points
+         * @description Say which places follow from what was pointed at on a photo; nothing is kept.
+         */
+        post: operations["draft_photo_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts/{draft_id}/proposals": {
         parameters: {
             query?: never;
@@ -5461,6 +5501,22 @@ export interface components {
             way_round: string;
         };
         /**
+         * KnownDistance
+         * @description Two points of the photo [px, y down], and how far they are apart on the engine.
+         */
+        KnownDistance: {
+            /** Ax */
+            ax: number;
+            /** Ay */
+            ay: number;
+            /** Bx */
+            bx: number;
+            /** By */
+            by: number;
+            /** Mm */
+            mm: number;
+        };
+        /**
          * Lash
          * @description Valve clearance as it is set.
          */
@@ -7453,6 +7509,43 @@ export interface components {
             travel_deg?: number | null;
         };
         /**
+         * PhotoIn
+         * @description What was pointed at on a photo of the front; the photo itself stays in the browser.
+         */
+        PhotoIn: {
+            /**
+             * Made On
+             * @default 0
+             */
+            made_on: number;
+            marks: components["schemas"]["PhotoMarks"];
+        };
+        /**
+         * PhotoMarks
+         * @description What was pointed at on a photo.
+         */
+        PhotoMarks: {
+            /** Axes */
+            axes: components["schemas"]["PointedAxis"][];
+            /** Known */
+            known: components["schemas"]["KnownDistance"][];
+        };
+        /**
+         * PhotoRead
+         * @description What a photo tells, and what is still missing or wrong.
+         */
+        PhotoRead: {
+            /** Places */
+            places: components["schemas"]["ShaftPlace"][];
+            /** Said */
+            said: string[];
+            /**
+             * Wrong
+             * @description Why no place follows from it; empty where places do
+             */
+            wrong: string;
+        };
+        /**
          * Picture
          * @description What is drawn, and what in it is asked about.
          */
@@ -7647,6 +7740,18 @@ export interface components {
              * @default
              */
             waits: string;
+        };
+        /**
+         * PointedAxis
+         * @description Where a shaft's axis is seen [px, y down].
+         */
+        PointedAxis: {
+            /** Shaft */
+            shaft: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Pointer
@@ -8511,6 +8616,20 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * ShaftPlace
+         * @description A shaft's place from the crank's axis, seen from the front.
+         */
+        ShaftPlace: {
+            /** Name */
+            name: string;
+            /** Shaft */
+            shaft: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * ShaftTurned
@@ -11781,6 +11900,130 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draft_photo_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

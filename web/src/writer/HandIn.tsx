@@ -7,6 +7,7 @@ import { type Schemas, sentenceOf } from '../api/client';
 import page from '../app/Page.module.css';
 import { Changes } from '../engine/Changes';
 import { type Draft, handIn } from './api';
+import { forgetGround } from './photo/photos';
 import classes from './Writer.module.css';
 
 interface HandInProps {
@@ -27,6 +28,7 @@ export function HandIn({ draft, walk, onClose }: HandInProps) {
       const done = await handIn(draft.id, remark);
       await queries.invalidateQueries({ queryKey: ['families'] });
       await queries.invalidateQueries({ queryKey: ['drafts'] });
+      await forgetGround(draft.id).catch(() => undefined); // it was this draft's alone
       await navigate({ to: '/families/$code', params: { code: done.family } });
     } catch (error) {
       setWrong(sentenceOf(error));

@@ -64,6 +64,12 @@ export function Rail({ draft, shown, onChoose }: RailProps) {
             <small>pasted</small>
           </UnstyledButton>
         </li>
+        <li data-here={shown === 'photo'}>
+          <UnstyledButton className={classes.section} onClick={() => onChoose('photo')}>
+            <i />
+            Photo of the front
+          </UnstyledButton>
+        </li>
         <li data-here={shown === 'run'}>
           <UnstyledButton className={classes.section} onClick={() => onChoose('run')}>
             <i data-done={steps > 0} />

@@ -22,12 +22,15 @@ import classes from './Writer.module.css';
 import { useWriting } from './writing';
 
 const AsJson = later(async () => (await import('./AsJson')).AsJson);
+const Photo = later(async () => (await import('./photo/Photo')).Photo);
 const EveryField = later(async () => (await import('./EveryField')).EveryField);
 
 export const RUN = 'run';
 export const JSON_ = 'json';
 export const TABLES = 'tables';
+export const PHOTO = 'photo';
 export const FIELDS = 'fields';
+const SCREENS = [RUN, JSON_, TABLES, PHOTO];
 
 export function WriterPage({ id, at }: { id: string; at: string | undefined }) {
   const draft = useQuery(draftQuery(id));
@@ -48,12 +51,8 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
   const { view } = draft;
   const isAsked = view.questions.length > 0;
   const first = isAsked ? (view.next ?? view.questions[0]?.key) : RUN;
-  const known =
-    at === RUN ||
-    at === JSON_ ||
-    at === TABLES ||
-    at?.startsWith(FIELDS) ||
-    view.questions.some((one) => one.key === at);
+  const isScreen = at !== undefined && (SCREENS.includes(at) || at.startsWith(FIELDS));
+  const known = isScreen || view.questions.some((one) => one.key === at);
   const shown = (known ? at : undefined) ?? first ?? RUN;
   const go = (key: string | null | undefined) =>
     void navigate({ to: '/drafts/$id', params: { id: draft.id }, search: { at: key ?? RUN }, replace: true });
@@ -86,6 +85,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
     ...(question ? around : around.slice(2)),
     { keys: ['e'], label: 'run of work', run: () => go(RUN) },
     { keys: ['t'], label: 'tables', run: () => go(TABLES) },
+    { keys: ['p'], label: 'photo', quiet: true, run: () => go(PHOTO) },
     { keys: ['f'], label: 'every field', run: () => go(FIELDS) },
     { keys: ['j'], label: 'as JSON', quiet: true, run: () => go(JSON_) },
     ...writes,
@@ -134,6 +134,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
         {shown === JSON_ && (
           <AsJson draft={draft} writing={writing} faults={standing.data?.faults ?? []} common={common} />
         )}
+        {shown === PHOTO && <Photo draft={draft} writing={writing} front={standing.data?.front} common={common} />}
         {shown.startsWith(FIELDS) && (
           <EveryField
             draft={draft}

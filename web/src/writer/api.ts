@@ -80,6 +80,20 @@ export const sendRedo = async (id: string): Promise<Draft> =>
 export const sendText = async (id: string, body: Schemas['TextIn']): Promise<Draft> =>
   unwrap(await client.PUT('/api/drafts/{draft_id}/document', { ...at(id), body }));
 
+export const sendPhoto = async (id: string, body: Schemas['PhotoIn']): Promise<Draft> =>
+  unwrap(await client.POST('/api/drafts/{draft_id}/photo', { ...at(id), body }));
+
+/** Which places follow from what was pointed at on a photo. */
+export const photoQuery = (id: string, changes: number, marks: Schemas['PhotoMarks']) =>
+  queryOptions({
+    queryKey: ['drafts', id, 'photo', changes, marks],
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.POST('/api/drafts/{draft_id}/photo/read', { ...at(id), body: { marks, made_on: 0 }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
 export const sendTable = async (id: string, body: Schemas['TableIn']): Promise<Draft> =>
   unwrap(await client.POST('/api/drafts/{draft_id}/table', { ...at(id), body }));
 

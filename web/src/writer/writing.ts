@@ -2,7 +2,18 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { ApiProblem, type Schemas } from '../api/client';
-import { type Draft, draftQuery, type Edit, sendEdit, sendPlace, sendRedo, sendTable, sendText, sendUndo } from './api';
+import {
+  type Draft,
+  draftQuery,
+  type Edit,
+  sendEdit,
+  sendPhoto,
+  sendPlace,
+  sendRedo,
+  sendTable,
+  sendText,
+  sendUndo,
+} from './api';
 
 export type TableKind = Schemas['TableIn']['kind'];
 
@@ -23,6 +34,8 @@ export interface Writing {
   putTable: (kind: TableKind, text: string) => Promise<Draft | null>;
   /** Sends what one place's form says. */
   fillPlace: (place: string, value: Schemas['PlaceIn']['value']) => Promise<Draft | null>;
+  /** Takes the places that follow from a photo over. */
+  putPhoto: (marks: Schemas['PhotoMarks']) => Promise<Draft | null>;
   undo: () => Promise<Draft | null>;
   redo: () => Promise<Draft | null>;
 }
@@ -61,6 +74,7 @@ export function useWriting(draft: Draft): Writing {
     takeText: (text) => send(() => sendText(draft.id, { text, made_on: last.current })),
     putTable: (kind, text) => send(() => sendTable(draft.id, { kind, text, made_on: last.current })),
     fillPlace: (place, value) => send(() => sendPlace(draft.id, { at: place, value, made_on: last.current })),
+    putPhoto: (marks) => send(() => sendPhoto(draft.id, { marks, made_on: last.current })),
     undo: () => send(() => sendUndo(draft.id)),
     redo: () => send(() => sendRedo(draft.id)),
   };
