@@ -15,7 +15,7 @@ from engine import services
 from engine.bridge import document_of, places_of, snapshot_of, twin_json, words_of
 from engine.models import Family, Revision
 from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
-from gurvo_core.drive import Phasers, Twin
+from gurvo_core.drive import DriveDrawing, Phasers, Twin, drawn_if_known
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.engine.plain import plain_document
@@ -162,6 +162,22 @@ def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest"
     if (same := unchanged(request, tag)) is not None:
         return same
     return json_answer(twin_json(document_of(row.pk), places_of(document_of(row.pk), {}, phasers)), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/front",
+    response={200: DriveDrawing | None, **refusals(401, 404)},
+    operation_id="front_look",
+    summary="The front",
+)
+def front(request: HttpRequest, code: str, number: int) -> HttpResponse:
+    """Draw the front of a family, a sketch where its lengths are not known; null where nothing passes anything."""
+    row = _revision(code, number)
+    tag = f"front-{row.pk}-{RULES_VERSION}"
+    if (same := unchanged(request, tag)) is not None:
+        return same
+    drawn = drawn_if_known(document_of(row.pk))
+    return json_answer(drawn.model_dump_json() if drawn else "null", tag=tag)
 
 
 @router.get(

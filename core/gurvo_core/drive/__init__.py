@@ -6,6 +6,7 @@ __all__ = [
     "Phasers",
     "Twin",
     "draw_drive",
+    "drawn_if_known",
     "drive_doubts",
     "drive_faults",
     "loop_path",
@@ -14,7 +15,7 @@ __all__ = [
 ]
 
 from gurvo_core.drive.doubts import drive_doubts
-from gurvo_core.drive.drawing import DriveDrawing, draw_drive
+from gurvo_core.drive.drawing import DriveDrawing, draw_drive, drawn_if_known
 from gurvo_core.drive.faults import drive_faults
 from gurvo_core.drive.path import LoopPath, loop_path
 from gurvo_core.drive.twin import Phasers, Twin, places_with_phasers, show_twin

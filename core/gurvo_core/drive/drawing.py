@@ -3,7 +3,19 @@
 Seen from the front; x to the right, y up, mm. Everything stands as at crank angle 0: wheels are turned from there by the twin's frames.
 """
 
-__all__ = ["Arc", "Box", "DrawnLoop", "DrawnMark", "DrawnPointer", "DrawnTensioner", "DrawnWheel", "DriveDrawing", "Place", "draw_drive"]
+__all__ = [
+    "Arc",
+    "Box",
+    "DrawnLoop",
+    "DrawnMark",
+    "DrawnPointer",
+    "DrawnTensioner",
+    "DrawnWheel",
+    "DriveDrawing",
+    "Place",
+    "draw_drive",
+    "drawn_if_known",
+]
 
 import math
 
@@ -11,7 +23,7 @@ from gurvo_core.drive.path import LoopPath, Point, loop_path
 from gurvo_core.drive.sketch import is_to_scale, laid_out
 from gurvo_core.engine import EngineDocument, LoopStage, Sprocket, Stage
 from gurvo_core.engine.circles import pitch_radius_mm
-from gurvo_core.errors import GeometryError
+from gurvo_core.errors import CoreError, GeometryError
 from gurvo_core.motion import mark_clock_deg
 from gurvo_core.motion.twin import Shown
 
@@ -225,3 +237,11 @@ def _box(wheels: list[DrawnWheel]) -> Box:
     top = max((wheel.y_mm + wheel.radius_mm for wheel in wheels), default=0.0)
     margin = MARGIN_MM + MARGIN * max(right - left, top - bottom)
     return Box(left_mm=left - margin, right_mm=right + margin, bottom_mm=bottom - margin, top_mm=top + margin)
+
+
+def drawn_if_known(document: EngineDocument) -> DriveDrawing | None:
+    """The front, where anything is said to pass anything and it can be drawn as it stands; what cannot is said among the faults."""
+    try:
+        return draw_drive(document) if document.drive.stages else None
+    except CoreError:
+        return None

@@ -8,12 +8,11 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict
 
-from gurvo_core.drive import DriveDrawing, draw_drive
-from gurvo_core.engine import EngineDocument
+from gurvo_core.drive import DriveDrawing, drawn_if_known
 from gurvo_core.engine.checks.links import link_faults
 from gurvo_core.engine.reading import parse_document
 from gurvo_core.engine.unknown import not_known
-from gurvo_core.errors import CoreError, DocumentError, Fault
+from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.joints.job.view import JointView
 from gurvo_core.reading import doubts_of, read_document
@@ -89,7 +88,7 @@ def standing_of(data: dict[str, Any], asked: Collection[str] = ()) -> Standing:
         faults=[],
         doubtful=_said(data, asked, doubts_of(document)),
         not_known=_said(data, asked, not_known(document)),
-        front=_front(document),
+        front=drawn_if_known(document),
         joints=joint_pictures(document),
     )
 
@@ -100,14 +99,7 @@ def _front_of(data: dict[str, Any]) -> DriveDrawing | None:
         document = parse_document(data)
     except DocumentError:
         return None
-    return None if link_faults(document) else _front(document)
-
-
-def _front(document: EngineDocument) -> DriveDrawing | None:
-    try:
-        return draw_drive(document) if document.drive.stages else None
-    except CoreError:
-        return None  # what cannot be drawn as it stands is said among the faults
+    return None if link_faults(document) else drawn_if_known(document)
 
 
 def _said(data: dict[str, Any], asked: Collection[str], faults: Iterable[Fault]) -> list[Remark]:

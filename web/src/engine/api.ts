@@ -19,6 +19,20 @@ export const familyQuery = (code: string, number?: number) =>
           ),
   });
 
+/** The front of a revision, which never changes. */
+export const frontQuery = (code: string, number: number) =>
+  queryOptions({
+    queryKey: ['families', code, 'front', number],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: async ({ signal }) =>
+      unwrap(
+        await client.GET('/api/families/{code}/revisions/{number}/front', {
+          params: { path: { code, number } },
+          signal,
+        }),
+      ),
+  });
+
 export const differenceQuery = (code: string, before: number, after: number) =>
   queryOptions({
     queryKey: ['families', code, 'difference', before, after],

@@ -23,7 +23,7 @@ const floor = createRoute({
 const families = createRoute({
   getParentRoute: () => shell,
   path: '/families',
-  component: lazyRouteComponent(() => import('../engine/Families'), 'Families'),
+  component: lazyRouteComponent(() => import('../writer/Families'), 'Families'),
 });
 const family = createRoute({
   getParentRoute: () => shell,

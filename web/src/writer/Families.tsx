@@ -5,8 +5,9 @@ import { Link } from '@tanstack/react-router';
 import { Notice, Waiting } from '../app/Notice';
 import classes from '../app/Page.module.css';
 import { usePerson } from '../app/session';
-import { Drafts } from '../writer/Drafts';
-import { familiesQuery } from './api';
+import { familiesQuery } from '../engine/api';
+import { Drafts } from './Drafts';
+import { SmallFront } from './SmallFront';
 
 export function Families() {
   const { data, error, isPending, refetch } = useQuery(familiesQuery);
@@ -41,6 +42,7 @@ export function Families() {
         <Table className={classes.table}>
           <Table.Thead>
             <Table.Tr>
+              <Table.Td />
               <Table.Th>Family</Table.Th>
               <Table.Th>Layout</Table.Th>
               <Table.Th>Fuel</Table.Th>
@@ -52,6 +54,9 @@ export function Families() {
           <Table.Tbody>
             {data.map((family) => (
               <Table.Tr key={family.code}>
+                <Table.Td className={classes.narrow}>
+                  <SmallFront code={family.code} number={family.revision} />
+                </Table.Td>
                 <Table.Td>
                   <Link to="/families/$code" params={{ code: family.code }}>
                     {family.name}
