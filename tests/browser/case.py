@@ -20,7 +20,7 @@ from tools import chromium
 DESK = {"width": 1280, "height": 800}
 TABLET = {"width": 820, "height": 1180}
 PHONE = {"width": 390, "height": 844}
-PATIENCE_MS = 15_000  # a busy machine is slow, and that is no fault of the page
+PATIENCE_MS = 120_000  # a busy machine is slow, and that is no fault of the page
 expect.set_options(timeout=PATIENCE_MS)
 
 

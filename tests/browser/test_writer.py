@@ -186,6 +186,8 @@ class SheetTests(WriterCase):
         self.type("Enter")
         self.focused("Says")
         need = self.page.get_by_role("combobox", name="It needs before")
+        need.click()
+        self.see(self.page.get_by_role("option", name="free to turn"))
         need.fill("Plugs out")
         self.type("Enter")
         self.page.get_by_label("Cautions").fill("Hot oil\nSharp edges")

@@ -1,7 +1,6 @@
 /** Everything that the format can say, one place at a time: as a form, and beside it as JSON. */
 import { Button, NativeSelect, Select, TextInput } from '@mantine/core';
 import type { IChangeEvent } from '@rjsf/core';
-import { Form } from '@rjsf/mantine';
 import type { RJSFSchema } from '@rjsf/utils';
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
@@ -10,7 +9,7 @@ import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { type Draft, formQuery } from './api';
 import classes from './EveryField.module.css';
-import { FieldsGroup, ListTitle } from './FieldsGroup';
+import { FieldsForm } from './FieldsForm';
 import { JsonEditor } from './JsonEditor';
 import { Screen } from './Screen';
 import { faultsAt, KINDS, LOOK } from './shapes';
@@ -118,12 +117,11 @@ function OnePlace({ draft, writing, onPlace, faults, common, form }: EveryFieldP
             )}
             {!isRead && <p role="alert">This is no JSON yet: look at the line that is marked.</p>}
             <div className={classes.both}>
-              <Form
+              <FieldsForm
                 className={classes.form ?? ''}
                 schema={form.json_schema as RJSFSchema}
                 uiSchema={LOOK}
                 validator={KINDS}
-                templates={{ ObjectFieldTemplate: FieldsGroup, ArrayFieldTitleTemplate: ListTitle }}
                 formData={value}
                 noValidate
                 noHtml5Validate
