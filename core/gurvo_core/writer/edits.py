@@ -1,6 +1,20 @@
 """One small change of a draft: an answer, or something set, added, taken out or moved by hand. Places are named by ids, never by number."""
 
-__all__ = ["Add", "Answer", "Clear", "Edit", "Move", "NoPlace", "Remove", "Set", "applied", "groups_in", "numbered", "place_of", "read_edit"]
+__all__ = [
+    "Add",
+    "Answer",
+    "Clear",
+    "Edit",
+    "Move",
+    "NoPlace",
+    "Remove",
+    "Set",
+    "applied",
+    "groups_in",
+    "numbered",
+    "place_of",
+    "read_edit",
+]
 
 from collections.abc import Iterable
 from copy import deepcopy
