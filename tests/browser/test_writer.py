@@ -139,6 +139,30 @@ class ClockTests(WriterCase):
         self.says(self.part("Written").locator("li").first, "notch to arrow at 12")
 
 
+class TapTests(WriterCase):
+    """What is drawn is tapped: a layout, a row, bolts in their order."""
+
+    def test_a_layout_a_row_and_the_order_of_bolts(self):
+        self.page.locator('[data-key="fuel"]').click()
+        url = self.page.url.partition("?")[0]
+        tape = self.part("Written").locator("li").first
+        self.page.goto(f"{url}?at=layout")
+        self.main.locator("svg g", has_text="2").last.click()
+        self.says(tape, "V")
+        self.page.goto(f"{url}?at=sides")
+        self.asked("Which bank does the book call the right one?")
+        self.main.locator("svg g", has_text="1").last.click()
+        self.says(tape, "the left one here")
+        self.page.goto(f"{url}?at=bolts.head")
+        self.line_of("How many head bolts", "4 in line", "Enter")
+        self.says(tape, "4 in line")
+        self.page.goto(f"{url}?at=bolts.head")
+        self.page.get_by_role("button", name="Set their order by tapping").click()
+        for bolt in ("3", "1", "2", "4"):
+            self.main.locator(f'[data-spot="{bolt}"]').click()
+        self.says(tape, '["3", "1", "2", "4"]')
+
+
 class LookedAtTests(WriterCase):
     def test_no_rule_of_access_is_broken_and_nothing_hangs_over(self):
         self.five_minutes()

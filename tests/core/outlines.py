@@ -27,6 +27,7 @@ def outlines(draw):
     answers["layout"], answers["cylinders"] = Answered(layout), Answered(str(count))
     half = [str(n) for n in range(1, count + 1)]
     answer("rows", st.just(f"{'-'.join(half[::2])} / {'-'.join(half[1::2])}")) if layout != "inline" else None
+    answer("sides", st.sampled_from(["left", "right"])) if layout != "inline" else None
     answer("name", st.sampled_from(["Found 4", "The old pump's"]))
     answer("fuel", st.sampled_from(["petrol", "diesel", "gas"]))
     answer("way", st.sampled_from(["clockwise from the front", "clockwise from the flywheel"]))

@@ -3,7 +3,8 @@
 import unittest
 
 from gurvo_core.reading import doubts_of, read_document
-from gurvo_core.walk import Robot
+from gurvo_core.timing.lines import cam_lines
+from gurvo_core.walk import Robot, walk_right
 from gurvo_core.writer.answers import Answered
 from gurvo_core.writer.compose.whole import compose
 
@@ -106,6 +107,15 @@ class OrderTests(RunCase):
 
 
 class DriveTests(RunCase):
+    def test_a_cam_whose_cylinders_nobody_knows_to_fire_is_no_dead_end(self):
+        v2 = {"layout": "v", "cylinders": "2", "rows": "1 / 2", "cams": "one", "valves": "1 + 1", "known_by": "degreed"}
+        v2 |= {"drives": "chain", "passes.chain": "crank, left camshaft, right camshaft"}
+        answers = {key: Answered(text) for key, text in v2.items()}
+        self.assertEqual({line.camshaft for line in cam_lines(read_document(compose(answers)))}, {"left-cam"})
+        self.assertEqual(walk_right(read_document(compose(answers))), "")
+        whole = read_document(compose(answers | {"fires": Answered("1-2")}))
+        self.assertEqual({line.camshaft for line in cam_lines(whole)}, {"left-cam", "right-cam"})
+
     def test_a_wheel_with_a_key_is_tight_before_and_one_held_by_its_bolt_after(self):
         before = composed(BELT, fixed__cam_wheel="key")
         self.in_order(composed(BELT, {"fixed.cam-wheel": "key"}), "on-cam", "hold-cam", "tight-bolt-cam", "let-go-cam", "on-belt")

@@ -156,6 +156,10 @@ class EngineDocument(Part):
         """Crank turn from the reference cylinder's firing TDC to this one's [deg]."""
         return self.firing_deg[cylinder] - self.firing_deg[self.reference_cylinder]
 
+    def is_on_the_wheel(self, cam: Camshaft) -> bool:
+        """Whether a degree wheel tells of a camshaft: what it opens is known, and of one of its cylinders when it fires."""
+        return bool(cam.valves) and (not cam.lobes or any(lobe.cylinder in self.firing_deg for lobe in cam.lobes))
+
     def position_deg(self, position_id: str) -> float:
         """Crank angle of a timing position, 0 to 720 [deg]; 0 where it is not known, as it is from there that turns are counted."""
         position = self.position(position_id)

@@ -141,6 +141,8 @@ def _lines_without_card(document: EngineDocument) -> Iterator[CamLine]:
             continue
         for valve in shaft.valves:
             cylinder = _cylinder_of(document, shaft, valve)
+            if cylinder is None:
+                continue
             opening_deg, closing_deg = _expected(document, shaft, valve, cylinder, COMMON_LIFT_MM)
             yield CamLine(
                 camshaft=shaft.id,
@@ -159,10 +161,16 @@ def _has_events(line: CardLine) -> bool:
     return line.opens_deg is not None and line.closes_deg is not None
 
 
-def _cylinder_of(document: EngineDocument, shaft: Camshaft, valve: Valve) -> int:
-    """The reference cylinder where this shaft has a lobe for it, else the first it has one for."""
-    lobes = [lobe.cylinder for lobe in shaft.lobes if lobe.valve == valve and lobe.cylinder in document.firing_deg]
+def _cylinder_of(document: EngineDocument, shaft: Camshaft, valve: Valve) -> int | None:
+    """The reference cylinder where this shaft has a lobe for it, else the first it has one for.
+
+    None where it has lobes, and of none of their cylinders it is known when they fire: a wheel tells nothing of them.
+    """
+    own = [lobe.cylinder for lobe in shaft.lobes if lobe.valve == valve]
+    lobes = [cylinder for cylinder in own if cylinder in document.firing_deg]
     reference = document.reference_cylinder
+    if own and not lobes:
+        return None
     return reference if reference in lobes or not lobes else lobes[0]
 
 

@@ -16,6 +16,7 @@ from gurvo_core.engine.part import Word
 from gurvo_core.ledger import (
     CAM_PROOFS,
     CAMS_DEGREED,
+    DONE_ELSEWHERE,
     DRIVE_TOUCHED,
     PLAN,
     PROOF_TO_COME,
@@ -184,9 +185,14 @@ def _unproven(now: HandOverState, facts: Facts) -> list[Camshaft]:
     return [cam for cam in now.document.camshafts if cam.id in (facts.get(UNPROVEN) or ())]
 
 
+def _is_to_come(facts: Facts) -> bool:
+    """Whether a proof is still to come. Degreeing is seen to by its own room, which knows when every cam that it can tell of is decided."""
+    return bool((facts.get(PROOF_TO_COME) or frozenset()) - (facts.get(DONE_ELSEWHERE) or frozenset()))
+
+
 def _loose_ends(now: HandOverState, facts: Facts) -> Iterator[LooseEnd]:
     """A cam that nothing proves any more, or that nothing could prove."""
-    if facts.get(PLAN) is None or facts.get(PROOF_TO_COME):
+    if facts.get(PLAN) is None or _is_to_come(facts):
         return
     for cam in _unproven(now, facts):
         yield LooseEnd(
@@ -245,7 +251,7 @@ def _facts(now: HandOverState, before: Facts) -> Mapping[Fact[Any], Any]:
 
 def _holds(now: HandOverState, facts: Facts) -> Iterator[Hold]:
     names = [cam.name for cam in _unproven(now, facts)]
-    is_said = facts.get(PLAN) is not None and not facts.get(PROOF_TO_COME)  # each is a loose end then
+    is_said = facts.get(PLAN) is not None and not _is_to_come(facts)  # each is a loose end then
     if names and not now.signed and not is_said:
         run = "nothing says yet that it stands right" if len(names) == 1 else "nothing says yet that they stand right"
         reason = f"{', '.join(names)}: {run}" if facts.get(PLAN) else f"decide first what is done about: {', '.join(names)}"

@@ -10,7 +10,15 @@ const HIGH = 230;
 const RING = 18;
 const GAP_DEG = 16;
 
-export function SpotsDrawing({ joint, now }: { joint: Joint; now: string | undefined }) {
+interface SpotsDrawingProps {
+  joint: Joint;
+  now: string | undefined;
+  /** Ids in an order that is being set, as far as it is; each then has its number in it. */
+  order?: string[];
+  onTap?: (id: string) => void;
+}
+
+export function SpotsDrawing({ joint, now, order, onTap }: SpotsDrawingProps) {
   const place = placing(joint.spots);
   const lone = joint.spots.length === 1;
   return (
@@ -21,14 +29,21 @@ export function SpotsDrawing({ joint, now }: { joint: Joint; now: string | undef
       aria-label={`${joint.name}: ${joint.spots.length} fasteners`}
     >
       <rect className={classes.body} {...frame(joint.spots.map(place))} rx={8} />
-      {joint.spots.slice(1).map((spot, n) => {
+      {(order ? [] : joint.spots.slice(1)).map((spot, n) => {
         const before = joint.spots[n];
         if (!before) return null;
         const [from, to] = [place(before), place(spot)];
         return <line key={spot.id} className={classes.order} x1={from.x} y1={from.y} x2={to.x} y2={to.y} />;
       })}
       {joint.spots.map((spot) => (
-        <g key={spot.id} transform={`translate(${place(spot).x} ${place(spot).y})`} data-spot={spot.id}>
+        // biome-ignore lint/a11y/noStaticElementInteractions: an order is written in its field too
+        <g
+          key={spot.id}
+          transform={`translate(${place(spot).x} ${place(spot).y})`}
+          data-spot={spot.id}
+          data-tap={onTap !== undefined}
+          onClick={onTap && (() => onTap(spot.id))}
+        >
           {(now === spot.id || (spot.is_now && !now)) && <circle className={classes.now} r={RING + 9} />}
           <circle className={classes.head} r={RING} />
           {spot.done.map((done, n) => (
@@ -41,13 +56,18 @@ export function SpotsDrawing({ joint, now }: { joint: Joint; now: string | undef
             />
           ))}
           <text className={classes.number} data-now={now === spot.id} textAnchor="middle" dy="0.35em">
-            {lone ? '' : spot.id}
+            {lone ? '' : order ? nth(order, spot.id) : spot.id}
           </text>
           {spot.is_loaded && <path className={classes.loaded} d="M -6 32 L 0 24 L 6 32 Z" />}
         </g>
       ))}
     </svg>
   );
+}
+
+function nth(order: string[], id: string): number | string {
+  const n = order.indexOf(id);
+  return n < 0 ? '' : n + 1;
 }
 
 /** Fits the places into the picture, both axes alike. */

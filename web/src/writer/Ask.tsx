@@ -47,7 +47,14 @@ export function Ask({ draft, question, writing, standing, go, common }: AskProps
           )}
         </div>
         <div className={classes.middle}>
-          <Picture draft={draft} question={question} standing={standing} go={go} />
+          <Picture
+            draft={draft}
+            question={question}
+            standing={standing}
+            go={go}
+            onAnswer={answer.give}
+            writing={writing}
+          />
           <Beside
             question={question}
             answer={answer}

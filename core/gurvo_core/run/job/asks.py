@@ -77,6 +77,9 @@ _BUTTONS = {
 _HOW_FAR = {"fitted": "Fitted", "armed": "Armed", "proven": "Proven"}
 
 
+PROVING = frozenset({"turn_over", "degree"})
+
+
 def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
     """The run as steps that every room may see to; variants are told apart before anything else."""
     return _plan_facts(now)
@@ -94,7 +97,7 @@ def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
         WHY_STEP_WAITS: partial(_why_it_waits, now),
         CAM_PROOFS: proofs_of(now),
         DRIVE_TOUCHED: touched_of(now),
-        PROOF_TO_COME: any(one.step.does in ("turn_over", "degree") and one.step.id not in now.done for one in now.plan.steps),
+        PROOF_TO_COME: frozenset(one.step.does for one in now.plan.steps if one.step.does in PROVING and one.step.id not in now.done),
     }
 
 

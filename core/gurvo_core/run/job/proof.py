@@ -151,7 +151,7 @@ def _counted(loop: LoopStage, laid: Done, wheels: set[str], document: EngineDocu
 def can_be_proven(plan: Plan, cam: Camshaft) -> bool:
     """Whether a run has anything by which a camshaft may be told to stand right: readings, marks, locks or counts."""
     document = plan.document
-    if any(one.step.does == "degree" for one in plan.steps) and cam.valves:
+    if any(one.step.does == "degree" for one in plan.steps) and document.is_on_the_wheel(cam):
         return True
     turns = [one.step for one in plan.steps if one.step.does == "turn_over"]
     if not turns:

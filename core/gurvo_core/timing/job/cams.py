@@ -174,7 +174,7 @@ def cams_of(now: TimingState) -> list[CamFigures]:
     Returns
     -------
     cams : list of CamFigures
-        In the document's order; readings wait until true TDC is taken over.
+        In the document's order, those that can be measured; readings wait until true TDC is taken over.
 
     Source
     ------
@@ -186,7 +186,10 @@ def cams_of(now: TimingState) -> list[CamFigures]:
     ['cam']
     """
     zero = adopted_zero(now)
-    return [_cam_figures(now, shaft, zero) for shaft in now.document.camshafts]
+    measured = {line.camshaft for line in now.lines}
+    # one of whose cylinders nobody knows when they fire tells a wheel nothing, and is proven otherwise
+    shafts = [shaft for shaft in now.document.camshafts if shaft.id in measured] or now.document.camshafts
+    return [_cam_figures(now, shaft, zero) for shaft in shafts]
 
 
 def cam_basis(now: TimingState, camshaft: str) -> Basis:

@@ -26,6 +26,10 @@ WAYS = tuple(
     for end in ("front", "flywheel")
     for way in ("clockwise", "counter-clockwise")
 )
+RIGHT = (
+    Choice(value="left", name="the left one here", words="the book looks from the flywheel, or from the seat"),
+    Choice(value="right", name="the right one here", words="the book looks from the front, as this drawing does"),
+)
 BEGINS = (
     Choice(value="bare", name="the bare block", words="crank and pistons still to go in"),
     Choice(value="short", name="the short block", words="crank and pistons are in"),
@@ -124,6 +128,7 @@ def ask_cylinders(_answers: Answers, shape: Shape) -> Iterator[Question]:
     )
     if len(shape.banks) > 1:
         yield _rows(layout)
+        yield _sides(layout)
     if shape.layout == "v":
         yield _lean(layout)
     yield Question(
@@ -165,6 +170,21 @@ def _rows(picture: Picture) -> Question:
         costs="Which cylinder is where is not told; the bench speaks of left and right banks alone.",
         picture=picture,
         read=lambda text: write_rows(read_rows(text, 2)),
+    )
+
+
+def _sides(picture: Picture) -> Question:
+    return Question(
+        key="sides",
+        section=CYLINDERS,
+        title="Which bank does the book call the right one?",
+        about="the book's right bank",
+        hint="Books look from the front, from the flywheel or from the driver's seat. The drawing is from the front.",
+        takes="choice",
+        choices=RIGHT,
+        costs="It is asked at the bench, before anything is done to one bank.",
+        picture=picture,
+        read=choices_read(RIGHT),
     )
 
 

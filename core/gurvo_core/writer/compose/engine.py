@@ -56,6 +56,8 @@ def engine_parts(answers: Answers, shape: Shape) -> Parts:
     if fires and sorted(fires) == list(shape.numbers):
         begin = fires.index(first)  # the same order, begun where angles count from
         parts["firing_order"] = [*fires[begin:], *fires[:begin]]
+    if len(shape.banks) > 1 and "sides" in answers:  # said not to be known, it is asked at the bench
+        parts["sides"] = {"right_bank": said(answers, "sides", str)}
     card = said(answers, "card", read_card)
     if card:
         lines = [line for cam in shape.cams for line in _card(card, cam, shape, first)]

@@ -1,7 +1,8 @@
 /** The drawing of just what is asked. */
 import type { Schemas } from '../../api/client';
-import { SpotsDrawing } from '../../engine/SpotsDrawing';
 import type { Asked, Draft } from '../api';
+import type { Writing } from '../writing';
+import { BoltsPicture } from './BoltsPicture';
 import { CylinderPicture } from './CylinderPicture';
 import { FrontPicture } from './FrontPicture';
 import { LayoutPicture } from './LayoutPicture';
@@ -12,11 +13,17 @@ interface PictureProps {
   question: Asked;
   standing: Schemas['Standing'] | undefined;
   go: (key: string) => void;
+  /** Answers by a tap on the drawing. */
+  onAnswer: (text: string) => void;
+  writing: Writing;
 }
 
-export function Picture({ draft, question, standing, go }: PictureProps) {
+export function Picture({ draft, question, standing, go, onAnswer, writing }: PictureProps) {
   const { kind, focus } = question.picture;
-  if (kind === 'layout') return <LayoutPicture view={draft.view} />;
+  if (kind === 'layout') {
+    const tapped = TAPPED.includes(question.key) && draft.may_write ? question.choices : [];
+    return <LayoutPicture view={draft.view} asked={question.key} choices={tapped} onAnswer={onAnswer} />;
+  }
   if (kind === 'cylinder') return <CylinderPicture view={draft.view} />;
   if (kind === 'front') {
     const sort = question.key.split('.')[0];
@@ -31,17 +38,12 @@ export function Picture({ draft, question, standing, go }: PictureProps) {
     );
   }
   const joint = kind === 'bolts' ? standing?.joints.find((one) => groupOf(one.id) === focus) : undefined;
-  if (joint)
-    return (
-      <div className={classes.picture}>
-        <SpotsDrawing joint={joint} now={undefined} />
-        <p className={classes.legend}>
-          {joint.name}: {joint.stages.map((stage) => stage.words).join(', then ')}
-        </p>
-      </div>
-    );
+  if (joint) return <BoltsPicture joint={joint} writing={writing} mayWrite={draft.may_write} />;
   return <div className={classes.picture} />;
 }
+
+/** Questions of the layout that a tap on it answers. */
+const TAPPED = ['layout', 'sides'];
 
 /** The ids of joints begin with their group, but for wheels and tensioners, which are called by what the bolt does. */
 function groupOf(joint: string): string {
