@@ -187,7 +187,8 @@ def _unproven(now: HandOverState, facts: Facts) -> list[Camshaft]:
 
 def _is_to_come(facts: Facts) -> bool:
     """Whether a proof is still to come. Degreeing is seen to by its own room, which knows when every cam that it can tell of is decided."""
-    return bool((facts.get(PROOF_TO_COME) or frozenset()) - (facts.get(DONE_ELSEWHERE) or frozenset()))
+    to_come, seen_to = facts.get(PROOF_TO_COME), facts.get(DONE_ELSEWHERE)
+    return bool(to_come and to_come - (seen_to or frozenset()))
 
 
 def _loose_ends(now: HandOverState, facts: Facts) -> Iterator[LooseEnd]:

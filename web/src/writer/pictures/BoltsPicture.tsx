@@ -8,21 +8,25 @@ import classes from './Picture.module.css';
 
 interface BoltsPictureProps {
   joint: Schemas['JointView'];
+  /** Joints that are asked about together, such as the heads of both banks: they are pulled alike. */
+  all: Schemas['JointView'][];
   writing: Writing;
   mayWrite: boolean;
 }
 
-export function BoltsPicture({ joint, writing, mayWrite }: BoltsPictureProps) {
+export function BoltsPicture({ joint, all, writing, mayWrite }: BoltsPictureProps) {
   const [order, setOrder] = useState<string[] | null>(null);
   const many = joint.spots.length;
   const tap = (id: string) => {
     if (order === null) return;
     const next = order.includes(id) ? order.filter((one) => one !== id) : [...order, id];
-    if (next.length < many) setOrder(next);
-    else
-      void writing
-        .write({ does: 'set', at: `/joints/${joint.id}/order`, value: next })
-        .then((after) => setOrder(after ? null : next));
+    setOrder(next);
+    if (next.length === many) void take(next);
+  };
+  const take = async (next: string[]) => {
+    for (const one of all)
+      if (!(await writing.write({ does: 'set', at: `/joints/${one.id}/order`, value: next }))) return;
+    setOrder(null);
   };
   return (
     <div className={classes.picture}>

@@ -37,8 +37,8 @@ export function Picture({ draft, question, standing, go, onAnswer, writing }: Pi
       />
     );
   }
-  const joint = kind === 'bolts' ? standing?.joints.find((one) => groupOf(one.id) === focus) : undefined;
-  if (joint) return <BoltsPicture joint={joint} writing={writing} mayWrite={draft.may_write} />;
+  const joints = kind === 'bolts' ? (standing?.joints ?? []).filter((one) => groupOf(one.id) === focus) : [];
+  if (joints[0]) return <BoltsPicture joint={joints[0]} all={joints} writing={writing} mayWrite={draft.may_write} />;
   return <div className={classes.picture} />;
 }
 
