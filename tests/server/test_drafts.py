@@ -297,6 +297,47 @@ class BegunTests(DraftsCase):
             answer = self.client.post(f"{url}/read", {"marks": {**marks, **wrong}}, content_type=JSON)
             self.assertEqual(answer.status_code, 422)
 
+    def test_what_a_step_may_need_is_told_in_words(self):
+        self.described()
+        found = {one["words"]: one["need"] for one in self.get("/needs")}
+        self.assertEqual(found["free to turn"], {"free_to_turn": True})
+        self.assertEqual(found["Head bolts tight, stage 1"], {"tight": {"joint": "head", "stage": 1}})
+        step = self.draft["view"]["run"][0]["steps"][0]
+        self.assertNotIn("Head bolts tight, stage 1", [one["words"] for one in step["needs"]])
+        need = {"does": "set", "at": f"{step['at']}/needs", "value": [found["Head bolts tight, stage 1"]]}
+        self.assertEqual(self.edit(need).status_code, 200)
+        self.assertEqual(self.draft["view"]["run"][0]["steps"][0]["needs"][0]["words"], "Head bolts tight, stage 1")
+        self.assertEqual(self.client.get(f"/api/drafts/{uuid.uuid4()}/needs").status_code, 404)
+
+    def test_a_run_of_four_hundred_steps_is_written_on(self):
+        """Each step needs the one before it: what would be slow in a square of them would be seen here."""
+        self.described()
+        many = [{"id": f"s{n}", "does": "do", "says": f"Thing {n}", "needs": [{"done": f"s{n - 1}"}] if n else []} for n in range(400)]
+        for part in range(8):
+            stage = {"id": f"part-{part}", "title": f"Part {part}", "steps": many[part * 50 : part * 50 + 50]}
+            self.assertEqual(self.edit({"does": "add", "to": "/stages", "value": stage}).status_code, 200)
+        self.assertEqual(self.edit({"does": "move", "at": "/stages/part-3/steps/s170", "after": "s160"}).status_code, 200)
+        self.assertEqual(self.edit({"does": "set", "at": "/stages/part-7/steps/s399/says", "value": "The last"}).status_code, 200)
+        steps = [step["id"] for stage in self.draft["view"]["run"] for step in stage["steps"]]
+        self.assertEqual(steps.index("s170"), steps.index("s160") + 1)
+        self.assertEqual(self.get("/standing")["faults"], [])  # what a step needs decides, not where it stands on the sheet
+
+    def test_what_is_too_large_is_refused_at_once(self):
+        self.begin()
+        three_megabytes = json.dumps({"note": "x" * 3_000_000})
+        for path, body, method in (
+            ("/document", {"text": three_megabytes, "made_on": 0}, "put"),
+            ("/table", {"kind": "joints", "text": "x;1\n" * 100_000, "made_on": 0}, "post"),
+            ("/form", {"at": "/sides", "value": {"intake": "x" * 1_000_000}, "made_on": 0}, "put"),
+            ("/edits", {"edit": {"does": "set", "at": "/sides", "value": "x" * 1_000_000}, "made_on": 0}, "post"),
+            ("/photo", {"marks": {"known": [], "axes": [{"shaft": "crank", "x": 0, "y": 0}] * 41}, "made_on": 0}, "post"),
+        ):
+            with self.subTest(path):
+                answer = self.ask(path, body, method)
+                self.assertIn(answer.status_code, (413, 422), answer.content[:200])
+                self.assertTrue(answer.json()["sentence"])
+        self.assertEqual(self.client.get(f"/api/drafts/{self.draft['id']}").json()["last"], 0)
+
     def test_put_away_and_taken_out_again(self):
         self.begin(name="the old pump")
         self.assertEqual(self.ask("/away", {"put_away": True}, "put").status_code, 200)
