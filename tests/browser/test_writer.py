@@ -298,6 +298,13 @@ class SheetTests(WriterCase):
         self.says(self.part("Written").locator("li").first, "22, measured")
         self.type("b")
         self.says(found.locator("li").first, "Cam wheel, teeth")
+        there.remove(proposal)
+        place = self.page.url.partition("?")[0]
+        self.page.goto(f"{place}?at=fields/drive/wheels/crank-wheel")  # and beside the field that it is about
+        self.see(self.part("Of this, from the bench"))
+        self.page.goto(f"{place}?at=fields/drive/wheels/tensioner-wheel")
+        self.asked("Tensioner")
+        expect(self.part("Of this, from the bench")).to_have_count(0)
         found.get_by_role("button", name="take").click()
         self.says(self.part("Written").locator("li").first, "44, measured")
 

@@ -11,6 +11,7 @@ import { type Draft, formQuery } from './api';
 import classes from './EveryField.module.css';
 import { FieldsForm } from './FieldsForm';
 import { JsonEditor } from './JsonEditor';
+import { Proposals, type Proposed } from './Proposals';
 import { Screen } from './Screen';
 import { faultsAt, KINDS, LOOK } from './shapes';
 import type { Writing } from './writing';
@@ -26,6 +27,7 @@ interface EveryFieldProps {
   place: string;
   onPlace: (place: string) => void;
   faults: Schemas['Standing']['faults'];
+  proposed: Proposed;
   /** Keys that work on every screen of a draft. */
   common: KeyAction[];
 }
@@ -49,7 +51,8 @@ export function EveryField(props: EveryFieldProps) {
   return <OnePlace key={form.at} {...props} form={form} />;
 }
 
-function OnePlace({ draft, writing, onPlace, faults, common, form }: EveryFieldProps & { form: PlaceForm }) {
+function OnePlace({ draft, writing, onPlace, faults, proposed, common, form }: EveryFieldProps & { form: PlaceForm }) {
+  const of = proposed.all.filter((one) => 'at' in one.edit && `${one.edit.at}/`.startsWith(`${form.at || '/?'}/`));
   const [typed, setTyped] = useState<Value>();
   const [text, setText] = useState<string>();
   const value = typed === undefined ? form.value : typed;
@@ -116,6 +119,7 @@ function OnePlace({ draft, writing, onPlace, faults, common, form }: EveryFieldP
               </div>
             )}
             {!isRead && <p role="alert">This is no JSON yet: look at the line that is marked.</p>}
+            <Proposals {...proposed} title="Of this, from the bench" all={of} first={proposed.all[0]?.id} />
             <div className={classes.both}>
               <FieldsForm
                 className={classes.form ?? ''}

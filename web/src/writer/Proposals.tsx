@@ -40,20 +40,29 @@ export function keysFor({ all, take, leave }: Proposed): KeyAction[] {
   ];
 }
 
-export function Proposals({ all, take, leave }: Proposed) {
+/** ``first`` is the one that the keys are for. */
+export function Proposals({
+  all,
+  take,
+  leave,
+  first,
+  title = 'From the bench',
+}: Proposed & { first: string | undefined; title?: string }) {
   if (all.length === 0) return null;
   return (
-    <section className={classes.proposals} aria-label="From the bench">
-      <h2>From the bench · {all.length}</h2>
+    <section className={classes.proposals} aria-label={title}>
+      <h2>
+        {title} · {all.length}
+      </h2>
       <ul>
-        {all.map((one, n) => (
+        {all.map((one) => (
           <li key={one.id}>
             <span>
               {one.what} {one.engine && <small>{one.engine}</small>}
             </span>
             <b>{one.said}</b>
-            <UnstyledButton onClick={() => take(one)}>{n === 0 && <kbd>G</kbd>} take</UnstyledButton>
-            <UnstyledButton onClick={() => leave(one)}>{n === 0 && <kbd>B</kbd>} leave</UnstyledButton>
+            <UnstyledButton onClick={() => take(one)}>{one.id === first && <kbd>G</kbd>} take</UnstyledButton>
+            <UnstyledButton onClick={() => leave(one)}>{one.id === first && <kbd>B</kbd>} leave</UnstyledButton>
           </li>
         ))}
       </ul>

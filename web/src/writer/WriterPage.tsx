@@ -142,6 +142,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
             place={shown.slice(FIELDS.length).replace(/^:/, '')}
             onPlace={(place) => go(FIELDS + (place === '' || place.startsWith('/') ? place : `:${place}`))}
             faults={standing.data?.faults ?? []}
+            proposed={proposed}
             common={common}
           />
         )}
@@ -159,7 +160,7 @@ function Writer({ draft, at }: { draft: Draft; at: string | undefined }) {
       </Suspense>
       <aside className={classes.side}>
         <Standing standing={standing.data} walk={walk.data} onQuestion={go} onPath={(path) => go(`${FIELDS}:${path}`)}>
-          <Proposals {...proposed} />
+          <Proposals {...proposed} first={proposed.all[0]?.id} />
         </Standing>
         <Tape draft={draft} writing={writing} onQuestion={go} />
       </aside>
