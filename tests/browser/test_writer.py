@@ -342,7 +342,10 @@ class SheetTests(WriterCase):
         picture = self.page.screenshot()
         self.type("p")
         self.asked("Places from a photo")
-        self.page.locator("input[type=file]").set_input_files({"name": "front.png", "mimeType": "image/png", "buffer": picture})
+        chosen = self.page.locator("input[type=file]")
+        chosen.set_input_files({"name": "front.png", "mimeType": "image/png", "buffer": b"no photo"})
+        self.says(self.alert, "no photo that the browser can read")
+        chosen.set_input_files({"name": "front.png", "mimeType": "image/png", "buffer": picture})
         self.asked("Point at both ends of a distance")
         ground = self.page.get_by_role("img", name="The photo of the front")
 

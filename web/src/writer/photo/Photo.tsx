@@ -2,7 +2,7 @@
 import { Button, FileButton, TextInput, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { type Schemas, sentenceOf } from '../../api/client';
+import type { Schemas } from '../../api/client';
 import type { KeyAction } from '../../app/keys';
 import { useDraft } from '../../ledger/draft';
 import { type Draft, photoQuery } from '../api';
@@ -42,7 +42,7 @@ export function Photo({ draft, writing, front, common }: PhotoProps) {
           setGround(kept);
           setWrong('');
         },
-        (error) => setWrong(sentenceOf(error)),
+        (error: Error) => setWrong(error.message),
       );
   };
   const noGround = !ground || !front || front.wheels.length === 0;
