@@ -109,6 +109,7 @@ def ask_parts(_answers: Answers, _shape: Shape) -> Iterator[Question]:
         hint="Each by its place: followers, caps, shims.",
         example="8 followers, 10 cam caps",
         costs="Nothing is kept by its place.",
+        picture=Picture(kind="cylinder"),
         read=_parts_read,
     )
 

@@ -40,6 +40,7 @@ def ask_right(answers: Answers, shape: Shape) -> Iterator[Question]:
         takes="several",
         choices=BY,
         costs="Nothing tells it: the lead has to give his word for every cam.",
+        picture=Picture(kind="front"),
         read=several_read(BY),
     )
     yield Question(
@@ -51,6 +52,7 @@ def ask_right(answers: Answers, shape: Shape) -> Iterator[Question]:
         takes="choice",
         choices=PLACES,
         costs="It is put where its mark meets; turns are counted from there.",
+        picture=Picture(kind="front", focus="crank"),
         read=choices_read(PLACES),
     )
     if "marks" in by:

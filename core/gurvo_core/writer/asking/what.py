@@ -84,6 +84,7 @@ def ask_what(answers: Answers, _shape: Shape) -> Iterator[Question]:
         takes="choice",
         choices=BEGINS,
         costs="The run begins with the heads; crank and pistons are taken to be in.",
+        picture=Picture(kind="layout"),
         read=choices_read(BEGINS),
     )
     name = said(answers, "name", str)
