@@ -256,7 +256,7 @@ def fill(request: HttpRequest, draft_id: UUID, payload: PlaceIn) -> HttpResponse
 )
 def needs(request: HttpRequest, draft_id: UUID) -> list[Needable]:
     """List all that a step of a draft may need, in words."""
-    return needable(written(draft_of(services.draft_named(draft_id))).document)
+    return needable(services.document_now(draft_id))
 
 
 @router.post(

@@ -4,6 +4,7 @@ __all__ = [
     "add_edit",
     "add_edits",
     "begin",
+    "document_now",
     "draft_named",
     "form_at",
     "hand_in",
@@ -124,10 +125,15 @@ def take_text(draft_id: UUID, text: str, *, made_on: int, by: User) -> Draft:
     return add_edits(draft_id, changes, made_on=MOST_EDITS, by=by) if changes else draft
 
 
+def document_now(draft_id: UUID) -> dict[str, Any]:
+    """What a draft says by now."""
+    return written(draft_of(draft_named(draft_id))).document
+
+
 def form_at(draft_id: UUID, at: str) -> PlaceForm:
     """The form of one place of a draft."""
     try:
-        return form_of(written(draft_of(draft_named(draft_id))).document, at)
+        return form_of(document_now(draft_id), at)
     except NoPlace as error:
         raise Conflict(f"This is not there: {error}. Choose another place.", "at") from None
 
@@ -146,7 +152,7 @@ def put_place(draft_id: UUID, at: str, value: JsonValue, *, made_on: int, by: Us
 
 def photo_of(draft_id: UUID, marks: PhotoMarks) -> PhotoRead:
     """What a photo tells of the front of a draft."""
-    return read_photo(marks, written(draft_of(draft_named(draft_id))).document)
+    return read_photo(marks, document_now(draft_id))
 
 
 @transaction.atomic
@@ -163,7 +169,7 @@ def put_photo(draft_id: UUID, marks: PhotoMarks, *, made_on: int, by: User) -> D
 def table_of(draft_id: UUID, kind: TableKind, text: str) -> TableRead:
     """A pasted table, as it would be put into a draft."""
     try:
-        return read_table(kind, text, written(draft_of(draft_named(draft_id))).document)
+        return read_table(kind, text, document_now(draft_id))
     except CoreError as error:
         raise error.under("") from None
 

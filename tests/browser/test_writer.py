@@ -379,6 +379,9 @@ class SheetTests(WriterCase):
         self.page.get_by_role("button", name="Intake cam wheel 2", exact=True).click()
         self.page.get_by_role("button", name="2 teeth").click()
         self.says(self.part("Written").locator("li").first, "2, counted")
+        self.page.get_by_role("button", name="Another photo").click()
+        chosen.set_input_files({"name": "front.png", "mimeType": "image/png", "buffer": picture})
+        self.says(self.main, "Point at two places whose distance is known")
 
     def test_one_more_of_a_list_begins_with_its_short_name(self):
         self.type("f")

@@ -27,5 +27,5 @@ CAM_PROOFS: Fact[Mapping[str, CamProof]] = Fact("how the cams are told to stand 
 CAMS_DEGREED: Fact[Mapping[str, CamProof]] = Fact("cams that were degreed")
 # place in the ledger of what last touched the way from the crank to each camshaft
 DRIVE_TOUCHED: Fact[Mapping[str, int]] = Fact("when the drive was touched")
-# whether a step that may prove one is still to come
+# what the steps that may prove one, and are still to come, do
 PROOF_TO_COME: Fact[frozenset[str]] = Fact("what steps that prove are still to come, by what they do")

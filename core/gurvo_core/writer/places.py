@@ -78,8 +78,9 @@ def _place(at: str, key: str, schema: Schema, value: Any, depth: int) -> Iterato
         at=at, name=_NAMES.get(at, key_words(key)), sort="list" if is_list else "group", kinds=kinds, is_there=bool(value), depth=depth
     )
     if is_list:
-        for n, member in enumerate(value if isinstance(value, list) else ()):
-            yield from _member(f"{at}/{_name(value, n)}", meant(schema["items"], member), member, depth + 1)
+        members = value if isinstance(value, list) else []
+        for name, member in zip(_names(members), members, strict=True):
+            yield from _member(f"{at}/{name}", meant(schema["items"], member), member, depth + 1)
     elif "properties" in schema:
         yield from _inside(at, schema, value, depth + 1)
 
@@ -92,8 +93,11 @@ def _member(at: str, schema: Schema, value: Any, depth: int) -> Iterator[FormPla
         yield from _inside(at, schema, value, depth + 1)
 
 
-def _name(members: list[Any], n: int) -> str:
-    """The id of a member, or its number where it has none, or one that another has too."""
-    ids = [one.get("id") if isinstance(one, dict) else None for one in members]
-    ident = ids[n]
-    return ident if isinstance(ident, str) and ident and "/" not in ident and ids.index(ident) == n else f"#{n}"
+def _names(members: list[Any]) -> Iterator[str]:
+    """Members by their ids, or by number where one has none, or one that another before it has too."""
+    seen: set[str] = set()
+    for n, member in enumerate(members):
+        ident = member.get("id") if isinstance(member, dict) else None
+        told = ident if isinstance(ident, str) else ""
+        yield told if told and "/" not in told and told not in seen else f"#{n}"
+        seen.add(told)

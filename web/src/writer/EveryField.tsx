@@ -34,10 +34,7 @@ interface EveryFieldProps {
 
 export function EveryField(props: EveryFieldProps) {
   const { draft, place, onPlace, common } = props;
-  const { data, error, refetch } = useQuery(formQuery(draft.id, draft.changes, place));
-  const [before, setBefore] = useState<PlaceForm>();
-  if (data && data !== before) setBefore(data);
-  const form = data ?? (before?.at === place ? before : undefined);
+  const { data: form, error, refetch } = useQuery(formQuery(draft.id, draft.changes, place));
   if (!form)
     return error ? (
       <Screen actions={common}>

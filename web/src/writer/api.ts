@@ -108,6 +108,7 @@ export const formQuery = (id: string, changes: number, place: string) =>
           signal,
         }),
       ),
+    placeholderData: keepPreviousData,
   });
 
 /** What a step may need before it is done. */

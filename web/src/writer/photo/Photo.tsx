@@ -1,7 +1,7 @@
 /** A photo of the front as ground: two known distances, axes and teeth, pointed at by tap or keys; places follow from that, to scale. */
 import { Button, FileButton, TextInput, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import type { KeyAction } from '../../app/keys';
 import { useDraft } from '../../ledger/draft';
@@ -27,7 +27,11 @@ const FINE = 0.2;
 const MOST_ZOOM = 8;
 const KNOWN = ['First known distance', 'Second, across to it'];
 
-export function Photo({ draft, writing, front, common }: PhotoProps) {
+export function Photo({ draft, writing, front: now, common }: PhotoProps) {
+  // while something is at fault there may be no front to draw: what was pointed at stays on the one before
+  const last = useRef(now);
+  if (now && now.wheels.length > 0) last.current = now;
+  const front = last.current;
   const [ground, setGround] = useState<Ground | null>();
   const [wrong, setWrong] = useState('');
   useEffect(() => {
@@ -78,7 +82,7 @@ interface PointingProps extends PhotoProps {
 }
 
 function Pointing({ draft, writing, front, ground, common, onAway }: PointingProps) {
-  const [pointed, put] = useDraft<Pointed>(`writer.${draft.id}.photo`, NOTHING);
+  const [pointed, put, forget] = useDraft<Pointed>(`writer.${draft.id}.photo`, NOTHING);
   const [aim, setAim] = useState<Aim>({ sort: 'known', n: 0 });
   const [cross, setCross] = useState<Point>([ground.width / 2, ground.height / 2]);
   const [zoom, setZoom] = useState(1);
@@ -186,7 +190,13 @@ function Pointing({ draft, writing, front, ground, common, onAway }: PointingPro
             {read?.said.join(' ')} {read?.wrong}
           </p>
           {writing.trouble && <p role="alert">{writing.trouble.sentence}</p>}
-          <Button variant="default" onClick={onAway}>
+          <Button
+            variant="default"
+            onClick={() => {
+              forget(); // what was pointed at is of this photo
+              onAway();
+            }}
+          >
             Another photo
           </Button>
           {draft.may_write && aim.sort === 'teeth' && (
