@@ -17,7 +17,7 @@ ENGINE_SCHEMA = ROOT / "docs" / "formats" / "gurvo-engine.schema.json"
 
 def test(labels: list[str]) -> int:
     """Run every test, or those named. All are shared by several processes, each with a database and a Chromium of its own."""
-    ensure_all(browser=True)
+    ensure_all(checks=True)
     say_share()
     env = {**os.environ, **python_env("test"), "PYTHONWARNINGS": "error::DeprecationWarning:gurvo_core"}
     env.pop("PYTHONDONTWRITEBYTECODE", None)  # some twenty processes read the same sources
@@ -49,7 +49,7 @@ def _export(schema: Path, types: Path, engine_schema: Path) -> None:
 
 def make_types() -> int:
     """Make the API document, the web's types and the engine document's JSON Schema anew."""
-    ensure_python()
+    ensure_python(checks=True)
     ensure_node()
     _export(SCHEMA, TYPES, ENGINE_SCHEMA)
     return 0
@@ -68,7 +68,7 @@ def _types_are_current() -> int:
 
 def lint() -> int:
     """Run all checks and say which failed."""
-    ensure_python()
+    ensure_python(checks=True)
     ensure_node()
     python = python_env("test")
     checks = {
@@ -90,18 +90,18 @@ def lint() -> int:
 
 def benchmark(*, coverage: bool = False, judgement: bool = False) -> int:
     """Measure the speed, and how honest the stated uncertainties are when asked."""
-    ensure_all(browser=True)
+    ensure_all(checks=True)
     more = [*(["--coverage"] if coverage else []), *(["--judgement"] if judgement else [])]
     return run(PYTHON, "-m", "benchmarks.main", *more, env=python_env("shop"))
 
 
 def walk(families: list[str]) -> int:
     """Let a robot build engines from nothing to a signed record, in the core."""
-    ensure_python()
+    ensure_python(checks=True)
     return run(PYTHON, "-m", "tools.walking", *families, env=python_env("test"))
 
 
 def screenshots() -> int:
     """Make docs/screenshots anew."""
-    ensure_all(browser=True)
+    ensure_all(checks=True)
     return run(PYTHON, "-m", "tools.screenshots", env=python_env("shop"))

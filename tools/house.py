@@ -19,6 +19,8 @@ VAR = Path(os.environ.get("GURVO_VAR", ROOT / "var"))
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
+SHOP_LOCK, CHECKS_LOCK = ROOT / "requirements.lock", ROOT / "checks.lock"
+PYTHON_AT_LEAST = "3.11"
 NODE_AT_LEAST = 20
 PRINT_PACKAGES = ["libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0"]
 CHROMIUM = "chromium-headless-shell"  # the same engine without windows and profiles: a page is there in half the time
@@ -73,21 +75,27 @@ def stamp(name: str, wanted: str) -> None:
     (VAR / "stamps" / name).write_text(wanted)
 
 
-def ensure_python() -> None:
-    """Install the locked Python packages into .venv."""
+def ensure_python(*, checks: bool = False) -> None:
+    """Install the locked Python packages into .venv: what a shop runs, and if asked for what checks it too."""
     ensure_var()
-    lock_file = ROOT / "requirements.lock"
+    _ensure_locked("python", SHOP_LOCK)
+    if checks:
+        _ensure_locked("checks", CHECKS_LOCK)
+
+
+def _ensure_locked(name: str, lock_file: Path) -> None:
     wanted = digest([lock_file]) + sys.version
-    if is_fresh("python", wanted, PYTHON):
+    if is_fresh(name, wanted, PYTHON):
         return
-    print("Setting up Python packages ...", flush=True)
+    print("Setting up Python packages ..." if name == "python" else "Setting up what checks them ...", flush=True)
     if not PYTHON.exists():
         try:
             venv.create(VENV, with_pip=True)
         except (OSError, subprocess.CalledProcessError):
             raise CannotError("Python cannot make a virtual environment here; install python3-venv and run this again.") from None
-    must("Installing Python packages", PYTHON, "-m", "pip", "install", "--quiet", "--disable-pip-version-check", "-r", lock_file)
-    stamp("python", wanted)
+    pip = (PYTHON, "-m", "pip", "install", "--quiet", "--disable-pip-version-check", "--require-hashes")
+    must("Installing Python packages", *pip, "-r", lock_file)
+    stamp(name, wanted)
 
 
 def ensure_packages(missing: list[str], why: str) -> None:
@@ -142,11 +150,11 @@ def ensure_web() -> None:
     stamp("web", wanted)
 
 
-def ensure_all(*, browser: bool = False) -> None:
-    """Set up all that a running Gurvo needs; with a browser, what drives it too."""
-    ensure_python()
+def ensure_all(*, checks: bool = False) -> None:
+    """Set up all that a running Gurvo needs; with checks, what they need too: their packages and a browser."""
+    ensure_python(checks=checks)
     ensure_print()
-    if browser:
+    if checks:
         ensure_chromium()
     ensure_web()
 
@@ -175,18 +183,23 @@ def secret_key() -> str:
 
 
 def lock() -> int:
-    """Resolve requirements.in and package.json to exact versions; lock files name no download addresses."""
+    """Resolve requirements.in, checks.in and package.json to exact versions with hashes, for every system that Gurvo runs on; lock files
+    name no download addresses.
+    """
     ensure_var()
     fresh = VAR / "lock-venv"
     shutil.rmtree(fresh, ignore_errors=True)
     venv.create(fresh, with_pip=True)
-    must("Resolving Python packages", fresh / "bin" / "pip", "install", "-q", "-r", ROOT / "requirements.in")
-    frozen = subprocess.run([str(fresh / "bin" / "pip"), "freeze"], capture_output=True, text=True, check=True).stdout
-    (ROOT / "requirements.lock").write_text(frozen)
+    must("Installing what resolves", fresh / "bin" / "pip", "install", "-q", "uv")
+    resolve = (fresh / "bin" / "uv", "pip", "compile", "-q", "--universal", "--python-version", PYTHON_AT_LEAST, "--generate-hashes")
+    plain = ("--no-header", "--no-annotate", "--native-tls", "--upgrade")
+    must("Resolving what a shop runs", *resolve, *plain, "requirements.in", "-o", SHOP_LOCK, cwd=ROOT)
+    both = ("requirements.in", "checks.in", "-c", SHOP_LOCK)
+    must("Resolving what checks it", *resolve, *plain, *both, "-o", CHECKS_LOCK, cwd=ROOT)
     shutil.rmtree(fresh)
     must("Resolving the web's packages", "npm", "install", "--package-lock-only", cwd=WEB)
     web_lock = WEB / "package-lock.json"
     kept = [line for line in web_lock.read_text().splitlines(keepends=True) if '"resolved": ' not in line]
     web_lock.write_text("".join(kept))
-    print("requirements.lock and package-lock.json are made anew.")
+    print("requirements.lock, checks.lock and package-lock.json are made anew.")
     return 0

@@ -26,7 +26,7 @@ GONE = (OSError, http.client.HTTPException)
 
 def torture(rounds: int) -> int:
     """Run so many rounds on a demo of its own; return an exit code."""
-    ensure_all()
+    ensure_all(checks=True)
     with tempfile.TemporaryDirectory() as folder:
         database = Path(folder) / "torture.sqlite3"
         env = load_demo(database)

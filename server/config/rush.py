@@ -16,6 +16,7 @@ from cachetools import LRUCache
 from config.schemas import Problem
 
 STRANGERS = (5.0, 30.0)  # a second, and at once
+SIGN_INS = (1.0, 12.0)  # a password takes a processor for a while: a whole shop in the morning, and no more
 HEAVY = (2.0, 6.0)
 # documents that are checked, recordings, records and papers
 _HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|engines/[^/]+/[^/]+\.(json|pdf|csv))")
@@ -37,6 +38,8 @@ class Rush:
         place, cookies = str(environ.get("REMOTE_ADDR", "")), environ.get("HTTP_COOKIE", "")
         if _is_stranger(environ) and not self._may_come(place, *STRANGERS):
             return _turned_away(start_response)
+        if _signs_in(environ) and not self._may_come(f"{place} {SIGN_IN}", *SIGN_INS):
+            return _turned_away(start_response)
         if _is_heavy(environ) and not self._may_come(f"{place} {cookies[-200:]}", *HEAVY):
             return _turned_away(start_response)
         return self._application(environ, start_response)
@@ -53,9 +56,11 @@ class Rush:
 def _is_stranger(environ: dict[str, Any]) -> bool:
     """Whether somebody comes to the API without a session, or signs in."""
     path = environ.get("PATH_INFO", "")
-    if path == SIGN_IN and environ.get("REQUEST_METHOD") == "POST":
-        return True
-    return path.startswith("/api/") and SESSION not in environ.get("HTTP_COOKIE", "")
+    return _signs_in(environ) or path.startswith("/api/") and SESSION not in environ.get("HTTP_COOKIE", "")
+
+
+def _signs_in(environ: dict[str, Any]) -> bool:
+    return environ.get("PATH_INFO", "") == SIGN_IN and environ.get("REQUEST_METHOD") == "POST"
 
 
 def _is_heavy(environ: dict[str, Any]) -> bool:

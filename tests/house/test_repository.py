@@ -15,11 +15,23 @@ def tracked(*patterns):
 
 
 class LockTests(unittest.TestCase):
-    def test_python_versions_are_exact_and_name_no_address(self):
-        lines = (ROOT / "requirements.lock").read_text().split()
-        self.assertGreater(len(lines), 20)
-        for line in lines:
-            self.assertRegex(line, r"^[A-Za-z0-9_.-]+==[0-9][\w.]*$")
+    def locked(self, name):
+        """Versions and hashes of a lock, by package."""
+        one_a_line = (ROOT / name).read_text().replace("\\\n", " ")
+        kept = {}
+        for line in one_a_line.splitlines():
+            self.assertRegex(line, r"^[a-z0-9-]+==[0-9][\w.]*( ; [^:/]+?)?(\s+--hash=sha256:[0-9a-f]{64})+$")
+            kept[line.split("==")[0]] = line.split("==")[1]
+        return kept
+
+    def test_python_versions_are_exact_with_their_hashes_and_name_no_address(self):
+        self.assertGreater(len(self.locked("requirements.lock")), 20)
+
+    def test_what_checks_stands_on_the_very_versions_that_a_shop_runs(self):
+        shop, checks = self.locked("requirements.lock"), self.locked("checks.lock")
+        self.assertEqual({name: checks.get(name) for name in shop}, shop)
+        self.assertEqual({"playwright", "hypothesis", "mypy"} & set(checks), {"playwright", "hypothesis", "mypy"})
+        self.assertFalse({"playwright", "hypothesis", "mypy"} & set(shop))
 
     def test_npm_versions_are_exact_and_name_no_address(self):
         package = json.loads((ROOT / "web" / "package.json").read_text())

@@ -1,12 +1,13 @@
 """What takes long has a gate: so many at once, a few waiting, the next is told so; and guesses count by place before they are looked at."""
 
 import threading
+from contextlib import ExitStack
 from unittest import mock
 
 from django.test import Client, SimpleTestCase
 
 from shop.errors import TooBusy
-from shop.gate import Gate
+from shop.gate import MOST_WAIT, Gate, waiting
 from shop.guesses import MOST
 from tests.server.cases import JSON, PASSWORD, ShopCase
 
@@ -39,6 +40,18 @@ class GateTests(SimpleTestCase):
         for one in first:
             one.join(60)
         with gate.passed():
+            pass
+
+
+    def test_those_who_wait_for_anything_hold_so_many_workers_together_and_no_more(self):
+        gate = Gate("Others are ahead", at_once=1, waiting=2 * MOST_WAIT)
+        with ExitStack() as others:
+            for _ in range(MOST_WAIT):
+                others.enter_context(waiting("Papers are printed"))
+            with gate.passed():  # who need not wait goes through
+                with self.assertRaises(TooBusy), gate.passed():
+                    self.fail("nobody comes through")
+        with gate.passed(), waiting("Papers are printed"):
             pass
 
 

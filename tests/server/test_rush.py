@@ -3,7 +3,7 @@
 import json
 import unittest
 
-from config.rush import HEAVY, STRANGERS, Rush
+from config.rush import HEAVY, SIGN_INS, STRANGERS, Rush
 
 AT_ONCE = STRANGERS[1]
 
@@ -26,6 +26,14 @@ class RushTests(unittest.TestCase):
         self.assertEqual(self.said, ["429 Too Many Requests"] * 5)
         self.now += 1
         self.assertEqual(self.comes(**STRANGER), [b"passed"])
+
+    def test_passwords_are_tried_less_often_than_anything_else_of_a_stranger(self):
+        tries = {**STRANGER, "PATH_INFO": "/api/session", "REQUEST_METHOD": "POST"}
+        answers = [self.comes(**tries) == [b"passed"] for _ in range(int(SIGN_INS[1]) + 3)]
+        self.assertEqual(answers, [True] * int(SIGN_INS[1]) + [False] * 3)
+        self.assertEqual(self.comes(**STRANGER), [b"passed"])  # who only looks who is there passes
+        self.now += 1
+        self.assertEqual([self.comes(**tries) == [b"passed"] for _ in range(2)], [True, False])
 
     def test_what_takes_long_is_asked_so_often_in_one_session(self):
         for path, method in (("/api/families/check", "POST"), ("/api/engines/T-1/record.pdf", "GET")):

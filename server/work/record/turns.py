@@ -10,10 +10,12 @@ from cachetools import TTLCache
 from press.aside import begin, how_far, stop
 from press.pdf import PAPER
 from shop.errors import Conflict, TooBusy
+from shop.gate import waiting
 
 LOOKS_EVERY_S = 0.2
 ENDS_WITHIN_S = 5.0
-MOST_WAIT = 4  # each holds a worker of the server
+MOST_WAIT = 4
+BUSY = "Records of others are being printed"
 STOPPED = "The printing was stopped."
 _turns: dict[str, "_Turn"] = {}
 # turns stopped before they had begun: the stop overtook what it stops
@@ -59,7 +61,7 @@ def _registered(person: str, turn: _Turn) -> _Turn:
         if person in _turns:
             raise Conflict("A record of yours is still being printed; wait for it or stop it, then ask again.")
         if len(_turns) >= MOST_WAIT:
-            raise TooBusy("Records of others are being printed")
+            raise TooBusy(BUSY)
         _turns[person] = turn
     return turn
 
@@ -69,9 +71,11 @@ def _is_ending(person: str) -> bool:
 
 
 def _wait(turn: _Turn) -> None:
-    while not _press.acquire(timeout=LOOKS_EVERY_S):
-        if turn.is_stopped:
-            raise Conflict(STOPPED)
+    if not _press.acquire(blocking=False):
+        with waiting(BUSY):
+            while not _press.acquire(timeout=LOOKS_EVERY_S):
+                if turn.is_stopped:
+                    raise Conflict(STOPPED)
     begin(PAPER)
     turn.has_begun = True
     if turn.is_stopped:  # since it was looked at last

@@ -66,19 +66,40 @@ export function passwordAskedBy(ask: typeof askPassword): void {
 }
 
 async function wantsPassword(answer: Response): Promise<boolean> {
-  if (answer.status !== 403) return false;
+  return answer.status === 403 && (await saysCode(answer, 'password'));
+}
+
+async function saysCode(answer: Response, code: string): Promise<boolean> {
   const said: unknown = await answer
     .clone()
     .json()
     .catch(() => null);
-  return hasText(said, 'code') && said.code === 'password';
+  return hasText(said, 'code') && said.code === code;
+}
+
+const BUSY_AGAIN_MS = 1_000;
+const BUSY_TIMES = 20;
+const SIGN_IN = '/api/session';
+
+/** Whether others are ahead of what takes long: the server lets few wait, so whoever asks comes again by himself. */
+async function comesAgain(request: Request, answer: Response): Promise<boolean> {
+  return answer.status === 429 && new URL(request.url).pathname !== SIGN_IN && (await saysCode(answer, 'busy'));
+}
+
+async function sendInTurn(request: Request): Promise<Response> {
+  for (let tries = 1; ; tries += 1) {
+    const answer = await sendOnce(request.clone());
+    if (tries >= BUSY_TIMES || !(await comesAgain(request, answer))) return answer;
+    await new Promise((later) => setTimeout(later, BUSY_AGAIN_MS));
+    if (request.signal.aborted) return answer;
+  }
 }
 
 /** What asks for the password once more is sent again when it was given. */
 async function send(request: Request): Promise<Response> {
-  if (request.method === 'GET') return sendOnce(request);
+  if (request.method === 'GET') return sendInTurn(request);
   const again = request.clone();
-  const answer = await sendOnce(request);
+  const answer = await sendInTurn(request);
   const given = askPassword && (await wantsPassword(answer)) && (await askPassword());
   return given ? sendOnce(again) : answer;
 }
