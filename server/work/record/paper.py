@@ -1,6 +1,8 @@
 """The record on paper: HTML and CSS to PDF. Fonts ship with the app."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
+from datetime import date
+from itertools import groupby
 
 import segno
 from django.template.loader import render_to_string
@@ -66,13 +68,21 @@ def _nose_of(curve: LiftCurve) -> str:
 
 
 def _long_lines(tape: list[tuple[TapeLine, str]]) -> SafeString:
-    """A long ledger, a line an entry; written here, since a template takes as long for each as its layout does."""
-    return SafeString("\n".join(part for line, gauges in tape for part in _long_line(line, gauges)))
+    """A long ledger by days, a line an entry; written here, since a template takes as long for each as its layout does."""
+    days = groupby(tape, key=lambda pair: timezone.localtime(pair[0].at).date())
+    return SafeString("\n".join(part for day, of_day in days for part in _day(day, of_day)))
+
+
+def _day(day: date, tape: Iterable[tuple[TapeLine, str]]) -> Iterator[str]:
+    yield f'<p class="day">{day:%-d %B %Y}</p>'
+    for line, gauges in tape:
+        yield from _long_line(line, gauges)
 
 
 def _long_line(line: TapeLine, gauges: str) -> Iterator[str]:
-    at = f"{timezone.localtime(line.at):%-d %b %Y %H:%M:%S}"
-    said = f"{line.seq} · {at} · {line.title} · {line.value} {line.detail} {gauges} · {line.by}"
+    at = f"{timezone.localtime(line.at):%H:%M:%S}"
+    value = " ".join(words for words in (line.value, line.detail) if words)
+    said = " · ".join(words for words in (str(line.seq), at, line.title, value, gauges, line.by) if words)
     yield f'<p class="line{" struck" if line.struck else ""}">{escape(said)}</p>'
     if line.goes_back:
         yield _why("dated before the entry above: a clock was wrong")
