@@ -4,6 +4,7 @@ import uuid
 from unittest.mock import patch
 
 from django.contrib.auth.models import User
+from django.db import OperationalError
 from playwright.sync_api import expect
 
 from gurvo_core.errors import AskFirst
@@ -77,6 +78,17 @@ class NothingIsLostTests(BenchReadyCase):
         self.context.set_offline(False)
         expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 1)
+
+    def test_a_full_disk_of_the_server_is_said_and_what_waits_goes_out_when_there_is_room(self):
+        with patch.object(services, "record", side_effect=OperationalError("database or disk is full")):
+            self.answer("intake valve pass 1.00 mm, opening", "16", "Enter")
+            self.asked("intake valve pass 1.00 mm, closing")
+            self.answer("closing", "51.5", "Enter")
+            self.reads("The disk of Gurvo's machine is full: nothing was taken, nothing is lost.")
+            expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(2)
+        self.asked("exhaust valve pass 1.00 mm, opening")
+        expect(self.page.get_by_text("The disk of Gurvo's machine is full")).to_have_count(0)
+        self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 2)
 
     def test_what_is_being_typed_survives_a_reload(self):
         self.answer("intake valve pass 1.00 mm, opening", "1", "a", "7.5")

@@ -24,6 +24,8 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
   const [older, setOlder] = useState<Line[]>([]);
   const shown = useMemo(() => joined(bench.tape, older), [bench.tape, older]);
   const oldest = shown.at(-1)?.seq ?? 1;
+  // what keeps the first one back keeps back all behind it
+  const keptBack = unsent.find((item) => item.said && !item.refused)?.said;
   const more = async () => {
     const lines = await olderTape(bench.engine.serial, oldest);
     setOlder(joined(shown, lines));
@@ -38,6 +40,11 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
         </span>
       </h2>
       {trouble && <p className={classes.trouble}>{trouble}</p>}
+      {keptBack && (
+        <p className={classes.trouble} role="status">
+          {keptBack}
+        </p>
+      )}
       {bench.engine.misfit && (
         <p className={classes.trouble} role="alert">
           This ledger is not as it was sealed: {bench.engine.misfit}. Ask the lead; a backup or a record that was handed
@@ -121,7 +128,7 @@ function UnsentLine({ item }: { item: Unsent }) {
     <li data-unsent={item.refused ? 'refused' : 'waiting'}>
       <span className={classes.title}>{item.title}</span>
       <b>{item.value}</b>
-      <small>{item.refused ? item.refused.sentence : item.said || 'not yet sent; it goes out by itself'}</small>
+      <small>{item.refused ? item.refused.sentence : 'not yet sent; it goes out by itself'}</small>
       {item.refused && (
         <UnstyledButton className={classes.strike} onClick={() => void discard(item.id)}>
           take off
