@@ -23,24 +23,7 @@ _TOKEN = re.compile(r"""("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*')|//[^\n]*|/\*.*?\*/
 def too_much(text: str) -> str:
     """Return why a text is more than any document, without reading it.
 
-    Parameters
-    ----------
-    text : str
-        JSON or JSON5.
-
-    Returns
-    -------
-    sentence : str
-        Empty when it may be read.
-
-    Source
-    ------
     House bounds, a hundred times above the largest document.
-
-    Example
-    -------
-    >>> too_much("{}"), too_much("[" * 30_000)[:28]
-    ('', 'This is more than any engine')
     """
     if len(text) > MAX_TEXT:
         return f"This is longer than any engine document ({MAX_TEXT} characters at most); send the document alone."
@@ -52,24 +35,7 @@ def too_much(text: str) -> str:
 def key_given_twice(text: str) -> str | None:
     """Return the first key that one group gives twice.
 
-    Parameters
-    ----------
-    text : str
-        JSON or JSON5 that a reader has accepted.
-
-    Returns
-    -------
-    key : str or None
-        As it is written; None when every key is given once.
-
-    Source
-    ------
     House rule: of two alike a reader quietly keeps the last, so somebody's figure would be lost.
-
-    Example
-    -------
-    >>> key_given_twice("{a: 1, /* a: 2 */ b: {a: 3}}"), key_given_twice("{'a': 1, a: 2}")
-    (None, 'a')
     """
     groups: list[set[str]] = [set()]
     last = ""
@@ -91,24 +57,7 @@ def key_given_twice(text: str) -> str | None:
 def figures_out_of_reach(data: Any) -> list[Fault]:
     """Return a fault for every figure that no engine has.
 
-    Parameters
-    ----------
-    data : JSON data
-        As a reader returned it.
-
-    Returns
-    -------
-    faults : list of Fault
-        The first few, each with its path.
-
-    Source
-    ------
     House bounds: what is nearer to nothing than 1e-9, or beyond 1e9, is a slip or worse, in mm, degrees and N·m alike.
-
-    Example
-    -------
-    >>> [fault.path for fault in figures_out_of_reach({"a": [1, 1e-320], "b": 1e308, "c": 0})]
-    ['a.1', 'b']
     """
     found: list[Fault] = []
     waiting: list[tuple[str, Any]] = [("", data)]

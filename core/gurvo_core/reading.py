@@ -31,29 +31,8 @@ DEEPEST = 40  # levels of lists and groups; a document has fewer than ten
 def read_text(text: str) -> Any:
     """Return the plain data in a document's text.
 
-    Parameters
-    ----------
-    text : str
-        JSON, or JSON5.
-
-    Returns
-    -------
-    data : object
-        Parsed; not checked. Braces in its words begin no token of ours.
-
-    Raises
-    ------
-    DocumentError
-        With one fault that says where the text breaks off.
-
-    Source
-    ------
+    Raises DocumentError with one fault that says where the text breaks off.
     The JSON5 data interchange format, read by the package pyjson5.
-
-    Example
-    -------
-    >>> read_text("{format: 'gurvo-engine', /* ours */}")
-    {'format': 'gurvo-engine'}
     """
     words = too_much(text)
     if words:
@@ -90,27 +69,7 @@ def _where(text: str, error: Exception) -> str:
 
 
 def check_document(document: EngineDocument) -> list[Fault]:
-    """Return every fault of a document whose types are right, from all rooms.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document that pydantic accepted.
-
-    Returns
-    -------
-    faults : list of Fault
-        Empty when it is sound. What rests on names or wheels that are at fault is asked once those are right.
-
-    Source
-    ------
-    ``engine.checks``, ``drive.faults``, ``joints.faults``, ``fits.faults``, ``run.faults``. What differs from a guess is no fault.
-
-    Example
-    -------
-    >>> check_document(quern_4())
-    []
-    """
+    """Return every fault of a document whose types are right, from all rooms."""
     faults = find_faults(document)
     if link_faults(document):
         return faults
@@ -127,27 +86,7 @@ def _rests_on_a_guess(document: EngineDocument, fault: Fault) -> bool:
 
 
 def doubts_of(document: EngineDocument) -> list[Fault]:
-    """Return what is doubtful in a sound document: it differs from what follows from the rest, and is kept with that said.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document without faults.
-
-    Returns
-    -------
-    doubts : list of Fault
-        With their paths.
-
-    Source
-    ------
-    ``timing.card``, ``drive.doubts``, ``joints.faults``, ``run.doubts``, and what differs from a guess.
-
-    Example
-    -------
-    >>> doubts_of(quern_4())
-    []
-    """
+    """Return what is doubtful in a sound document: it differs from what follows from the rest, and is kept with that said."""
     guessed = [fault for fault in drive_faults(document) if _rests_on_a_guess(document, fault)]
     return [*card_doubts(document), *drive_doubts(document), *joint_doubts(document), *run_doubts(document), *guessed]
 
@@ -155,30 +94,7 @@ def doubts_of(document: EngineDocument) -> list[Fault]:
 def read_document(data: object) -> EngineDocument:
     """Return the engine document in some plain data.
 
-    Parameters
-    ----------
-    data : object
-        Parsed JSON.
-
-    Returns
-    -------
-    document : EngineDocument
-        A document without faults.
-
-    Raises
-    ------
-    DocumentError
-        With every fault, each a sentence and its path.
-
-    Source
-    ------
-    docs/formats/engine.md.
-
-    Example
-    -------
-    >>> try: read_document({"format": "gurvo-engine"})
-    ... except DocumentError as error: error.faults[0].path
-    'version'
+    Raises DocumentError with every fault, each a sentence and its path.
     """
     faults = figures_out_of_reach(data)
     if faults:

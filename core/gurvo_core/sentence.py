@@ -62,29 +62,7 @@ def listed(names: Sequence[str]) -> str:
 
 
 def as_words(data: Any, levels: int = DEEPEST) -> Any:
-    """Return what a person typed, with no brace in it that a reader would take for one of these tokens.
-
-    Parameters
-    ----------
-    data : str, list, dict or anything else
-        Plain data; its texts are looked at.
-    levels : int
-        How deep: what lies deeper is nothing of ours, and is refused for it.
-
-    Returns
-    -------
-    words : same as data
-        Such braces have a space behind them; everything else is as it was.
-
-    Source
-    ------
-    The grammar in this module's head: a token has no space before its name.
-
-    Example
-    -------
-    >>> as_words({"text": "see {mm:5} and {page 12}"})
-    {'text': 'see { mm:5} and {page 12}'}
-    """
+    """Return what a person typed, with no brace in it that a reader would take for one of these tokens."""
     if isinstance(data, str):
         return _BEGINS.sub("{ ", data) if "{" in data else data
     if not levels:
@@ -97,51 +75,14 @@ def as_words(data: Any, levels: int = DEEPEST) -> Any:
 
 
 def at_place(name: str) -> str:
-    """Return where something is, whose own name may begin with its preposition.
-
-    Parameters
-    ----------
-    name : str
-        Such as ``TDC of cylinder 1`` or ``at the pin``.
-
-    Returns
-    -------
-    words : str
-        With one “at”.
-
-    Source
-    ------
-    Plain English.
-
-    Example
-    -------
-    >>> at_place("TDC of cylinder 1"), at_place("at the pin")
-    ('at TDC of cylinder 1', 'at the pin')
-    """
+    """Return where something is, whose own name may begin with its preposition."""
     return name if name.lower().startswith(("at ", "on ", "in ")) else f"at {name}"
 
 
 def length(length_mm: float) -> str:
     """Return a length as a token.
 
-    Parameters
-    ----------
-    length_mm : float
-        The length [mm].
-
-    Returns
-    -------
-    token : str
-        Heard in the reader's unit.
-
-    Source
-    ------
-    The grammar in this module's head.
-
-    Example
-    -------
-    >>> length(1.0)
-    '{mm:1}'
+    length_mm: the length [mm].
     """
     return f"{{mm:{length_mm:g}}}"
 
@@ -149,24 +90,7 @@ def length(length_mm: float) -> str:
 def fine(length_mm: float) -> str:
     """Return a length that is told to thousandths, as a token.
 
-    Parameters
-    ----------
-    length_mm : float
-        The length [mm].
-
-    Returns
-    -------
-    token : str
-        Heard in the reader's unit, a decimal finer than other lengths.
-
-    Source
-    ------
-    The grammar in this module's head.
-
-    Example
-    -------
-    >>> fine(0.058)
-    '{fine:0.0580}'
+    length_mm: the length [mm].
     """
     return f"{{fine:{length_mm:.4f}}}"
 
@@ -174,54 +98,13 @@ def fine(length_mm: float) -> str:
 def clock(clock_deg: float) -> str:
     """Return a clock position as a token.
 
-    Parameters
-    ----------
-    clock_deg : float
-        Clockwise from straight up, seen from the front [deg].
-
-    Returns
-    -------
-    token : str
-        Heard from the side the reader looks from.
-
-    Source
-    ------
-    The grammar in this module's head.
-
-    Example
-    -------
-    >>> clock(300.04)
-    '{clock:300.0}'
+    clock_deg: clockwise from straight up, seen from the front [deg].
     """
     return f"{{clock:{clock_deg:.1f}}}"
 
 
 def say(sentence: str, reader: Reader) -> str:
-    """Return a sentence as a reader hears it.
-
-    Parameters
-    ----------
-    sentence : str
-        A sentence of the core.
-    reader : Reader
-        How he hears lengths, clock positions and directions.
-
-    Returns
-    -------
-    said : str
-        Without tokens.
-
-    Source
-    ------
-    The grammar in this module's head. Braces that are none of its tokens are a person's, such as “{see page 12}”, and stay as they are.
-
-    Example
-    -------
-    >>> two, three = (lambda mm: f"{mm:.2f} mm"), (lambda mm: f"{mm:.3f} mm")
-    >>> paper = Reader(length=two, fine=three, clock=lambda deg: f"{deg / 30:.0f} o'clock", turn=lambda way: way)
-    >>> say("through {mm:1}, dot at {clock:300.0}", paper)
-    "through 1.00 mm, dot at 10 o'clock"
-    """
+    """Return a sentence as a reader hears it."""
 
     def heard(found: re.Match[str]) -> str:
         name, value = found[1], found[2]

@@ -62,24 +62,12 @@ class GaugeUncertainty:
 def standard_uncertainty(resolution: float, expanded: float) -> GaugeUncertainty:
     """Return the standard uncertainties of one reading of a gauge.
 
-    Parameters
-    ----------
-    resolution : float
-        Smallest step read [unit of the gauge].
-    expanded : float
-        Expanded uncertainty (k = 2) of its calibration [same unit].
+    resolution: smallest step read [unit of the gauge].
+    expanded: expanded uncertainty (k = 2) of its calibration [same unit].
+    Returned: of its step and of its calibration [same unit].
 
-    Returns
-    -------
-    uncertainty : GaugeUncertainty
-        Of its step and of its calibration [same unit].
+    Source: [gum] JCGM 100:2008, 4.3.7 and F.2.2.1: a reading to a step d adds d / sqrt(12).
 
-    Source
-    ------
-    [gum] JCGM 100:2008, 4.3.7 and F.2.2.1: a reading to a step d adds d / sqrt(12).
-
-    Example
-    -------
     >>> round(standard_uncertainty(0.5, 0.2).u, 4)
     0.1756
     """
@@ -89,22 +77,12 @@ def standard_uncertainty(resolution: float, expanded: float) -> GaugeUncertainty
 def root_sum_square(*parts: float) -> float:
     """Return independent standard uncertainties combined.
 
-    Parameters
-    ----------
-    *parts : float
-        Standard uncertainties, already in the unit of the result.
+    parts: standard uncertainties, all in the unit of the result [same unit].
 
-    Returns
-    -------
-    u : float
-        Their root sum of squares [same unit].
+    Returned: their root sum of squares [same unit].
 
-    Source
-    ------
-    [gum] 5.1.2, uncorrelated inputs.
+    Source: [gum] 5.1.2, uncorrelated inputs.
 
-    Example
-    -------
     >>> root_sum_square(3.0, 4.0)
     5.0
     """
@@ -114,26 +92,11 @@ def root_sum_square(*parts: float) -> float:
 def repeats_estimate(values: Sequence[float] | Mapping[float, int], u_place: float, grain: float = 0.0) -> Estimate:
     """Return the mean of figures repeated at one place.
 
-    Parameters
-    ----------
-    values : sequence of float, or mapping
-        The figures, or how often each was read; at least one.
-    u_place : float
-        Standard uncertainty that the gauges give a figure at this place: resolution and calibration [same unit].
-    grain : float
-        The step a figure is read to: repeats that lie within it scatter no more than reading to a step makes them [same unit].
+    u_place: standard uncertainty that the gauges give a figure at this place: resolution and calibration [same unit].
+    grain: the step a figure is read to: repeats that lie within it scatter no more than reading to a step makes them [same unit].
 
-    Returns
-    -------
-    estimate : Estimate
-        Mean; its uncertainty is that of the place, and the scatter of the mean.
+    Source: [gum] 4.2.3 for the scatter of a mean, 5.1.2 for adding what does not average.
 
-    Source
-    ------
-    [gum] 4.2.3 for the scatter of a mean, 5.1.2 for adding what does not average.
-
-    Example
-    -------
     >>> repeats_estimate([1.0, 3.0], 0.0) == repeats_estimate({3.0: 1, 1.0: 1}, 0.0)
     True
     >>> repeats_estimate([1.0, 3.0], 0.0), repeats_estimate([2.0, 2.0, 2.0], 0.3).u
@@ -151,22 +114,8 @@ def repeats_estimate(values: Sequence[float] | Mapping[float, int], u_place: flo
 def weighted_estimate(estimates: Sequence[Estimate]) -> Estimate:
     """Return the mean of independent figures of the same thing, the surer ones counting more.
 
-    Parameters
-    ----------
-    estimates : sequence of Estimate
-        At least one.
+    Source: [weighted-mean] inverse-variance weights and the Birge ratio.
 
-    Returns
-    -------
-    estimate : Estimate
-        Weighted by 1/u^2; widened when three or more scatter beyond what their uncertainties explain.
-
-    Source
-    ------
-    [weighted-mean] inverse-variance weights and the Birge ratio.
-
-    Example
-    -------
     >>> weighted_estimate([Estimate(value=1.0, u=1.0), Estimate(value=4.0, u=2.0)]).value
     1.6
     """
@@ -192,23 +141,11 @@ def shares_of(estimates: Sequence[Estimate]) -> list[float]:
 def extreme_u(figures: Sequence[Estimate]) -> float:
     """Return the standard uncertainty of the smallest of several figures, taken as it was read.
 
-    Parameters
-    ----------
-    figures : sequence of Estimate
-        Independent of each other; at least one.
+    Returned: root mean square of how far the smallest true one may be from the smallest that was read [same unit].
 
-    Returns
-    -------
-    u : float
-        Root mean square of how far the smallest true one may be from the smallest that was read [same unit].
+    Source: [extremes] in docs/sources.md: mean and variance of the smaller of two normal figures, one after the other; checked against the
+    Monte Carlo method of the GUM's first supplement.
 
-    Source
-    ------
-    [extremes] in docs/sources.md: mean and variance of the smaller of two normal figures, one after the other; checked against the Monte
-    Carlo method of the GUM's first supplement.
-
-    Example
-    -------
     >>> one = Estimate(value=0.0, u=1.0)
     >>> [round(extreme_u([one] * count), 2) for count in (1, 2, 9)]
     [1.0, 1.0, 1.59]

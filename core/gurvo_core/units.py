@@ -50,22 +50,8 @@ def _registry() -> pint.UnitRegistry[float]:
 def per_unit(unit: Unit) -> float:
     """Return how much one of a unit is in the unit used inside (deg, mm or N·m).
 
-    Parameters
-    ----------
-    unit : Unit
-        One of the units a person may type.
+    Source: pint's definitions, which are the exact ones of NIST SP 811 (1 in = 25.4 mm, 1 lbf = 4.4482216152605 N).
 
-    Returns
-    -------
-    factor : float
-        Degrees, millimetres or newton metres in one ``unit``.
-
-    Source
-    ------
-    pint's definitions, which are the exact ones of NIST SP 811 (1 in = 25.4 mm, 1 lbf = 4.4482216152605 N).
-
-    Example
-    -------
     >>> per_unit("in")
     25.4
     """
@@ -76,31 +62,10 @@ def per_unit(unit: Unit) -> float:
 def read_figure(text: str, field: str = "text") -> float:
     """Return the number somebody typed; a comma is as good as a point.
 
-    Parameters
-    ----------
-    text : str
-        What was typed.
-    field : str
-        Name of the input, for the refusal.
+    Returned: the figure, unit unknown [-].
 
-    Returns
-    -------
-    number : float
-        The figure, unit unknown [-].
-
-    Raises
-    ------
-    FigureError
-        If it is not a plain decimal number.
-
-    Source
-    ------
-    House rule: we never alter a measured figure, we refuse it with a reason.
-
-    Example
-    -------
-    >>> read_figure("50,5")
-    50.5
+    Raises FigureError if it is not a plain decimal number.
+    We never alter a measured figure, we refuse it with a reason.
     """
     plain = text.strip()
     if not _NUMBER.fullmatch(plain):
@@ -114,35 +79,7 @@ def read_figure(text: str, field: str = "text") -> float:
 def to_inside(text: str, unit: Unit, quantity: Quantity, field: str = "text") -> float:
     """Return a typed figure in the unit used inside.
 
-    Parameters
-    ----------
-    text : str
-        What was typed.
-    unit : Unit
-        The unit it was typed in.
-    quantity : Quantity
-        What it must measure.
-    field : str
-        Name of the input, for the refusal.
-
-    Returns
-    -------
-    inside : float
-        The figure in degrees, millimetres or newton metres.
-
-    Raises
-    ------
-    FigureError
-        If it is not a number, or the unit measures something else.
-
-    Source
-    ------
-    Factors by ``per_unit``.
-
-    Example
-    -------
-    >>> round(to_inside("50", "thou", "length"), 9)
-    1.27
+    Raises FigureError if it is not a number, or the unit measures something else.
     """
     if _QUANTITY[unit] != quantity:
         fitting = ", ".join(u for u, q in _QUANTITY.items() if q == quantity)

@@ -26,26 +26,13 @@ class Judgement:
 def guard_band(expanded: float, low: float, high: float, rule: DecisionRule) -> float:
     """Return how far inside its limits a figure must lie to be in, or outside to be out.
 
-    Parameters
-    ----------
-    expanded : float
-        Expanded uncertainty U = 2u [unit].
-    low, high : float
-        Limits, infinite where there is none [unit].
-    rule : {"U", "0.83 U", "4:1"}
-        As agreed with who receives the engine.
+    expanded: expanded uncertainty U = 2u [unit].
+    low, high: limits, infinite where there is none [unit].
+    Returned: width of the guard band [unit]; nothing under 4:1 where the gauge is good enough for it, else U.
 
-    Returns
-    -------
-    guard : float
-        Width of the guard band [unit]; nothing under 4:1 where the gauge is good enough for it, else U.
+    Source: [decision-rule] ISO 14253-1:1998 and ILAC-G8 (U), ISO 14253-1:2017 (1.65 u at a single limit), ASME B89.7.3.1 (4:1), from
+    memory.
 
-    Source
-    ------
-    [decision-rule] ISO 14253-1:1998 and ILAC-G8 (U), ISO 14253-1:2017 (1.65 u at a single limit), ASME B89.7.3.1 (4:1), from memory.
-
-    Example
-    -------
     >>> guard_band(0.4, 106, 110, "U"), guard_band(0.4, 106, 110, "4:1"), guard_band(0.6, 106, 110, "4:1")
     (0.4, 0.0, 0.6)
     """
@@ -66,26 +53,9 @@ def judged_by(rule: DecisionRule) -> str:
 def largest_telling_u(away: float, low: float, high: float, rule: DecisionRule) -> float:
     """Return the largest U with which a figure so far from a limit is told apart from it.
 
-    Parameters
-    ----------
-    away : float
-        How far it lies from the limit [unit].
-    low, high, rule
-        As for ``guard_band``.
-
-    Returns
-    -------
-    expanded : float
-        U [unit].
-
-    Source
-    ------
-    Inverse of ``guard_band``.
-
-    Example
-    -------
-    >>> largest_telling_u(0.1, 106, 110, "U"), largest_telling_u(0.1, 106, 110, "4:1")
-    (0.1, 0.5)
+    away: how far it lies from the limit [unit].
+    low, high: the limits, infinite where there is none [unit].
+    Returned: U [unit].
     """
     if rule == "4:1" and high - low < math.inf:
         return max(away, (high - low) / FOUR_TO_ONE)
@@ -95,29 +65,11 @@ def largest_telling_u(away: float, low: float, high: float, rule: DecisionRule) 
 def judge(figure: Estimate, low: float | None, high: float | None, unit: str, rule: DecisionRule = "U") -> Judgement:
     """Return whether a figure is inside its limits.
 
-    Parameters
-    ----------
-    figure : Estimate
-        The figure and its standard uncertainty [unit].
-    low, high : float or None
-        Limits [unit]; None = not known.
-    unit : str
-        As it is said, such as ``°``.
-    rule : {"U", "0.83 U", "4:1"}
-        Which guard band.
+    figure: the figure and its standard uncertainty [unit].
+    low, high: limits [unit]; None = not known.
 
-    Returns
-    -------
-    judgement : Judgement
-        ``in`` when inside by at least the guard band, ``out`` when outside by it, otherwise ``can't tell``; on a limit it can't tell.
-        Without limits ``no limit known``.
+    Source: [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less the guard band either side.
 
-    Source
-    ------
-    [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less the guard band either side.
-
-    Example
-    -------
     >>> judge(Estimate(value=106.5, u=0.2), 106.0, 110.0, "°").verdict
     'in'
     """
@@ -141,26 +93,11 @@ def judge(figure: Estimate, low: float | None, high: float | None, unit: str, ru
 def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> Verdict:
     """Return whether a size lies inside its limits.
 
-    Parameters
-    ----------
-    figure : Estimate
-        The size [mm].
-    low_mm, high_mm : float or None
-        Limits [mm]; None = no limit on that side.
-    rule : {"U", "0.83 U", "4:1"}
-        Which guard band.
+    figure: the size [mm].
+    low_mm, high_mm: limits [mm]; None = no limit on that side.
 
-    Returns
-    -------
-    verdict : Verdict
-        ``no limit known`` where there is none at all.
+    Source: [decision-rule] ISO 14253-1.
 
-    Source
-    ------
-    [decision-rule] ISO 14253-1.
-
-    Example
-    -------
     >>> judge_size(Estimate(value=0.30, u=0.01), None, 0.35), judge_size(Estimate(value=0.34, u=0.01), None, 0.35)
     ('in', "can't tell")
     """

@@ -84,11 +84,11 @@ class WebTests(unittest.TestCase):
 
 class SourcesTests(unittest.TestCase):
     def test_every_source_the_core_cites_is_listed(self):
-        """A tag in square brackets under Source stands in docs/sources.md."""
+        """A tag in square brackets behind a source stands in docs/sources.md."""
         listed = set(re.findall(r"^## (\S+)", (ROOT / "docs" / "sources.md").read_text("utf-8"), re.M))
         cited = set()
         for file in tracked("core/*.py"):
-            for block in re.findall(r"Source\n\s+-+\n(.*?)\n\n", file.read_text("utf-8"), re.S):
+            for block in re.findall(r"^ +Source: (.*?)(?:\n\n|\"\"\")", file.read_text("utf-8"), re.S | re.M):
                 cited |= set(re.findall(r"\[([a-z-]+)\]", block))
         self.assertTrue(cited)
         self.assertLessEqual(cited, listed)

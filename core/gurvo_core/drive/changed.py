@@ -39,32 +39,13 @@ def changed_loops(
 ) -> list[LoopChange]:
     """Return what wear and machining do to every camshaft.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine; loops whose lengths are not known are left out, and whatever turns behind them. So are gears that mesh from the
-        block into a head that was lowered: what is done about their backlash nobody knows here.
-    lowered_mm : mapping of float
-        By bank, or None for all: how much nearer the crank its head comes; a thicker gasket is negative [mm].
-    longer_percent : mapping of float
-        By loop: how much longer its chain has grown [%].
+    lowered_mm: by bank, or None for all: how much nearer the crank its head comes; a thicker gasket is negative [mm].
+    longer_percent: by loop: how much longer its chain has grown [%].
 
-    Returns
-    -------
-    changes : list of LoopChange
-        In the order in which one drives the other; what turns behind another chain, over whatever shafts and gears, moves with it.
+    Raises GeometryError if an elongation is below zero, or the path cannot be after the change.
+    Source: Plane geometry of the taut path before and after. Elongation counts where no tooth holds a link: on free runs, over smooth
+    wheels.
 
-    Raises
-    ------
-    GeometryError
-        If an elongation is below zero, or the path cannot be after the change.
-
-    Source
-    ------
-    Plane geometry of the taut path before and after. Elongation counts where no tooth holds a link: on free runs, over smooth wheels.
-
-    Example
-    -------
     >>> [change.cams for change in changed_loops(quern_4(), {None: 0.3}, {})]  # pushrods: the cam stays in the block
     [(CamChange(camshaft='cam', advance_deg=0.0),)]
     """
@@ -178,27 +159,9 @@ def _sign(clockwise: bool) -> int:
 def pulled_change_mm(before: LoopPath, after: LoopPath, wheel: str) -> float:
     """Return how much longer the way from a mark on a wheel to a mark on the driving wheel has become, both wheels held.
 
-    Parameters
-    ----------
-    before, after : LoopPath
-        The same wheels, some of them moved.
-    wheel : str
-        Id of the wheel; the way is followed as the loop travels, over the pulled side.
+    Returned: negative where it has become shorter [mm].
 
-    Returns
-    -------
-    change_mm : float
-        Negative where it has become shorter [mm].
-
-    Source
-    ------
     Arc from mark to departure, free runs, wraps between, arc from arrival to mark: what changes is where the path leaves and arrives.
-
-    Example
-    -------
-    >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
-    >>> pulled_change_mm(path, path, "cam-sprocket")
-    0.0
     """
     places = _from_on(before, wheel)
     leaves = [_leaves_deg(path, places[0]) for path in (before, after)]
@@ -223,26 +186,11 @@ def _turn(clocks: list[float]) -> float:
 def tensioner_travel_mm(path: LoopPath, after: str, excess_mm: float) -> float:
     """Return how far a tensioner has to push a run to take up so much.
 
-    Parameters
-    ----------
-    path : LoopPath
-        The taut way without it.
-    after : str
-        The wheel before the run that it works on.
-    excess_mm : float
-        How much too long the loop is [mm].
+    excess_mm: how much too long the loop is [mm].
+    Returned: across the run, in its middle [mm].
 
-    Returns
-    -------
-    travel_mm : float
-        Across the run, in its middle [mm].
+    Source: Two straight sides over one chord: the height of the triangle.
 
-    Source
-    ------
-    Two straight sides over one chord: the height of the triangle.
-
-    Example
-    -------
     >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
     >>> round(tensioner_travel_mm(path, "crank-sprocket", 1.9), 1)
     10.6

@@ -20,22 +20,9 @@ SMOOTH_TEETH = 60
 def drive_doubts(document: EngineDocument) -> list[Fault]:
     """Return what is doubtful in a document's drive.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
+    Source: Practice: the crank pulls the run that comes to it, so a tensioner works on the other; a lock for one bank does not reach
+    another.
 
-    Returns
-    -------
-    doubts : list of Fault
-        With their paths.
-
-    Source
-    ------
-    Practice: the crank pulls the run that comes to it, so a tensioner works on the other; a lock for one bank does not reach another.
-
-    Example
-    -------
     >>> drive_doubts(quern_4())
     []
     """

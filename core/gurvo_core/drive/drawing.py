@@ -124,27 +124,7 @@ class DriveDrawing(Shown):
 
 
 def draw_drive(document: EngineDocument) -> DriveDrawing:
-    """Return the drawing of an engine's front.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    drawing : DriveDrawing
-        All lengths mm; to scale where they are known. A loop that a sketch finds no way for has no arcs.
-
-    Source
-    ------
-    ``drive.path``, ``drive.sketch``, ``engine.circles``.
-
-    Example
-    -------
-    >>> [wheel.id for wheel in draw_drive(quern_4()).wheels]
-    ['crank-sprocket', 'cam-sprocket']
-    """
+    """Return the drawing of an engine's front."""
     is_known, document = is_to_scale(document), laid_out(document)
     drive = document.drive
     stages = {name: stage for stage in reversed(drive.stages) for name in stage.wheel_ids}

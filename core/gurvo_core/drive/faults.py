@@ -15,27 +15,7 @@ MAX_SLACK = 0.06  # of the whole, taken up by a tensioner that is not on the pat
 
 
 def drive_faults(document: EngineDocument) -> list[Fault]:
-    """Return faults of the chains' and belts' ways.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere and whose wheels do not overlap.
-
-    Returns
-    -------
-    faults : list of Fault
-        With their paths.
-
-    Source
-    ------
-    ``drive.path``: pitches on the way against the links or teeth that there are.
-
-    Example
-    -------
-    >>> drive_faults(quern_4())
-    []
-    """
+    """Return faults of the chains' and belts' ways."""
     faults: list[Fault] = []
     for at, stage in enumerate(document.drive.stages):
         if isinstance(stage, LoopStage) and stage_is_known(document, stage):

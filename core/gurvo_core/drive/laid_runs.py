@@ -37,28 +37,10 @@ class DrawnRun(Shown):
 def drawn_runs(document: EngineDocument, loop: LoopStage, rig: Rig, slack_deg: Sequence[float]) -> list[DrawnRun]:
     """Return the runs of a loop as they lie.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document; one without all lengths is laid out as its drawing is.
-    loop : LoopStage
-        The chain or belt.
-    rig : Rig
-        The loop as it was laid.
-    slack_deg : sequence of float
-        Of each of its ties [crank deg].
+    slack_deg: of each of its ties [crank deg].
 
-    Returns
-    -------
-    runs : list of DrawnRun
-        In the order of travel; none where a sketch finds no way.
+    Source: A shallow bow is longer than its chord by 8 sag² / 3 chord; the slack of several runs is drawn on the one it gathers on.
 
-    Source
-    ------
-    A shallow bow is longer than its chord by 8 sag² / 3 chord; the slack of several runs is drawn on the one it gathers on.
-
-    Example
-    -------
     >>> engine = family("tarn-f4")
     >>> loop = engine.drive.stages[0]
     >>> rig = laid_rig(engine, loop, {"line-crank": 62.5}, slack_left=True)

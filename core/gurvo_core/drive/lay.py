@@ -105,36 +105,7 @@ class Around:
 def lay_view(document: EngineDocument, loop: LoopStage, asked: LayAsked, around: Around) -> LayView:
     """Return what comes of laying a loop so.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-    loop : LoopStage
-        The chain or belt.
-    asked : LayAsked
-        As it was typed.
-    around : Around
-        What stands round it, as far as known.
-
-    Returns
-    -------
-    view : LayView
-        Errors in crank degrees.
-
-    Raises
-    ------
-    CoreError
-        If a count cannot be, or two contradict each other; the field is the count's.
-
-    Source
-    ------
-    ``motion.laid``, ``motion.slack``, ``drive.rig``.
-
-    Example
-    -------
-    >>> engine = family("teasel-4")
-    >>> lay_view(engine, engine.drive.stages[0], LayAsked(counted={"line-intake": "60"}), Around()).off_words
-    'intake cam late by one tooth'
+    Raises CoreError if a count cannot be, or two contradict each other; the field is the count's.
     """
     counted = _figures(loop, asked.counted)
     if crank_deg_a_pitch(document, loop) is None or len(loads_of(document, loop)) < MIN_LOADS:

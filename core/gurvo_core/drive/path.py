@@ -72,31 +72,8 @@ class LoopPath:
 def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
     """Return the pitch circles of a chain or belt, in the order of travel.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
-    stage : LoopStage
-        One of its chains or belts.
-
-    Returns
-    -------
-    circles : list of Circle
-        With the way each turns, seen from the front.
-
-    Raises
-    ------
-    GeometryError
-        If it is not known where one of them stands.
-
-    Source
-    ------
-    Definition: the inside turns with the loop, the back against it.
-
-    Example
-    -------
-    >>> [circle.clockwise for circle in circles_of(quern_4(), quern_4().drive.stages[0])]
-    [True, True]
+    Raises GeometryError if it is not known where one of them stands.
+    The inside turns with the loop, the back against it.
     """
     circles = []
     for step in stage.path:
@@ -120,32 +97,7 @@ def circles_of(document: EngineDocument, stage: LoopStage) -> list[Circle]:
 def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
     """Return the path of a chain or belt.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
-    stage : LoopStage
-        One of its chains or belts.
-
-    Returns
-    -------
-    path : LoopPath
-        Wraps and runs in the order of travel.
-
-    Raises
-    ------
-    GeometryError
-        If there is no tangent between two wheels, the path cannot go round one as listed, or a length is not known.
-
-    Source
-    ------
-    As ``tangent_loop``.
-
-    Example
-    -------
-    >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
-    >>> round(sum(wrap.wrap_deg for wrap in path.wraps), 6)
-    360.0
+    Raises GeometryError if there is no tangent between two wheels, the path cannot go round one as listed, or a length is not known.
     """
     if stage.pitch_mm is None:
         raise GeometryError("pitch_mm", None, f"the pitch of {stage.name} is not known")
@@ -155,30 +107,12 @@ def loop_path(document: EngineDocument, stage: LoopStage) -> LoopPath:
 def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
     """Return the taut loop round some circles.
 
-    Parameters
-    ----------
-    circles : sequence of Circle
-        In the order of travel.
-    pitch_mm : float
-        Pitch of the chain or belt [mm].
+    pitch_mm: pitch of the chain or belt [mm].
 
-    Returns
-    -------
-    path : LoopPath
-        Wraps and runs in the order of travel.
-
-    Raises
-    ------
-    GeometryError
-        If there is no tangent between two circles, or the loop cannot go round one as said.
-
-    Source
-    ------
-    [total-turning] for what cannot be. Plane geometry: with signed radii the tangent's direction is that of the centres plus
+    Raises GeometryError if there is no tangent between two circles, or the loop cannot go round one as said.
+    Source: [total-turning] for what cannot be. Plane geometry: with signed radii the tangent's direction is that of the centres plus
     asin((r1 - r2) / distance).
 
-    Example
-    -------
     >>> two = [Circle(name=n, x_mm=0, y_mm=y, radius_mm=10, clockwise=True) for n, y in (("a", 0), ("b", 100))]
     >>> round(tangent_loop(two, 8).pitches * 8 - 20 * math.pi, 6)
     200.0

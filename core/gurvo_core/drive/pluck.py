@@ -47,32 +47,9 @@ class Pluck:
 def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
     """Return the sound in a WAV file, its channels made one.
 
-    Parameters
-    ----------
-    data : bytes
-        The file.
+    Returned: samples a second [Hz].
 
-    Returns
-    -------
-    rate : int
-        Samples a second [Hz].
-    samples : ndarray
-        From -1 to 1, or as loud as it was.
-
-    Raises
-    ------
-    ReadingError
-        If it is no WAV, or too short or too long.
-
-    Source
-    ------
-    scipy.io.wavfile.
-
-    Example
-    -------
-    >>> try: read_wav(b"no sound")
-    ... except ReadingError as error: error.field
-    'file'
+    Raises ReadingError if it is no WAV, or too short or too long.
     """
     try:
         with warnings.catch_warnings():
@@ -92,34 +69,16 @@ def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
 def pitch_of(samples: NDArray[np.float64], rate: float, plausible_hz: tuple[float, float] | None = None) -> Pluck:
     """Return the pitch of a plucked span.
 
-    Parameters
-    ----------
-    samples : ndarray
-        The sound, with one pluck or several.
-    rate : float
-        Samples a second [Hz].
-    plausible_hz : tuple of float, optional
-        Between which its pitch can lie, from its length, its mass and what tension is plausible [Hz].
+    rate: samples a second [Hz].
+    plausible_hz: between which its pitch can lie, from its length, its mass and what tension is plausible [Hz].
+    Returned: its first mode [Hz].
 
-    Returns
-    -------
-    pluck : Pluck
-        Its first mode [Hz].
+    Raises ReadingError if it cannot be told: silence, noise, hum, a voice, several spans at once, or half the pitch is as likely.
+    Source: [string]: it rings in multiples of its first mode, and each dies away; hum does not, and a voice wanders. Plucked at a share
+    ``x`` of its length, mode ``n`` has ``sin(n pi x) / n²``: the first is at least twice the second, and HEARD of it where the sound grows
+    with the number and a microphone cuts the low by its square. So a pitch that cannot be heard itself is refused, and so is one whose
+    half, or third and so on, could be there unheard.
 
-    Raises
-    ------
-    ReadingError
-        If it cannot be told: silence, noise, hum, a voice, several spans at once, or half the pitch is as likely.
-
-    Source
-    ------
-    [string]: it rings in multiples of its first mode, and each dies away; hum does not, and a voice wanders. Plucked at a share ``x`` of
-    its length, mode ``n`` has ``sin(n pi x) / n²``: the first is at least twice the second, and HEARD of it where the sound grows with the
-    number and a microphone cuts the low by its square. So a pitch that cannot be heard itself is refused, and so is one whose half, or
-    third and so on, could be there unheard.
-
-    Example
-    -------
     >>> t = np.arange(44100) / 44100
     >>> round(pitch_of(np.exp(-3 * t) * sum(np.sin(2 * np.pi * 82.5 * n * t) / n for n in (1, 2, 3)), 44100).frequency_hz, 1)
     82.5

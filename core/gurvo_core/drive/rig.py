@@ -33,59 +33,16 @@ class Rig:
 def mm_a_crank_deg(document: EngineDocument, loop: LoopStage) -> float | None:
     """Return how far a loop travels while the crank turns one degree.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        One of its chains or belts.
+    Returned: along its pitch line [mm]; None while pitch or teeth are not known.
 
-    Returns
-    -------
-    mm : float or None
-        Along its pitch line [mm]; None while pitch or teeth are not known.
-
-    Source
-    ------
     A pitch over what a pitch is worth.
-
-    Example
-    -------
-    >>> round(mm_a_crank_deg(quern_4(), quern_4().drive.stages[0]), 4)  # 9.525 mm, 21 teeth
-    0.5556
     """
     pitch_deg = crank_deg_a_pitch(document, loop)
     return None if pitch_deg is None or loop.pitch_mm is None else loop.pitch_mm / pitch_deg
 
 
 def bare_path(document: EngineDocument, loop: LoopStage, circles: Iterable[Circle]) -> LoopPath | None:
-    """Return the taut way round without the tensioner's own pulley.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        One of its chains or belts, its pitch known.
-    circles : iterable of Circle
-        Its wheels where they stand, in the order of travel.
-
-    Returns
-    -------
-    path : LoopPath or None
-        None where the other wheels alone give no way.
-
-    Source
-    ------
-    ``drive.path``.
-
-    Example
-    -------
-    >>> engine = family("sorrel-f4")
-    >>> loop = engine.drive.stages[0]
-    >>> len(bare_path(engine, loop, circles_of(engine, loop)).runs)
-    2
-    """
+    """Return the taut way round without the tensioner's own pulley."""
     pulley = loop.tightened_by.shaft if loop.tightened_by else None
     left = [one for one in circles if pulley is None or document.drive.wheel(one.name).shaft != pulley]
     try:
@@ -97,26 +54,9 @@ def bare_path(document: EngineDocument, loop: LoopStage, circles: Iterable[Circl
 def excess_mm(document: EngineDocument, loop: LoopStage) -> float | None:
     """Return how much longer a loop is than its taut way without the tensioner.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        One of its chains or belts.
+    Returned: what the tensioner has to take up [mm], never below 0; None while a length is not known, or its wheels alone give no way.
 
-    Returns
-    -------
-    length_mm : float or None
-        What the tensioner has to take up [mm], never below 0; None while a length is not known, or its wheels alone give no way.
-
-    Source
-    ------
     Pitch times count, less the tangent loop round what is left when the tensioner's own pulley is out.
-
-    Example
-    -------
-    >>> round(excess_mm(quern_4(), quern_4().drive.stages[0]), 1)
-    1.9
     """
     if loop.count is None or loop.pitch_mm is None or not stage_is_known(document, loop):
         return None
@@ -133,38 +73,8 @@ def _excess_kept(of: Same, loop_id: str) -> float | None:
 def laid_rig(document: EngineDocument, loop: LoopStage, counted: Mapping[str, float], *, slack_left: bool) -> Rig:
     """Return a loop as it was laid.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        The chain or belt.
-    counted : mapping of float
-        Links or teeth by the key of their span.
-    slack_left : bool
-        Whether slack was left on the run that is pulled: marks then look right as far as they can.
-
-    Returns
-    -------
-    rig : Rig
-        Its ties in the order of travel, the first from the driving wheel. Where the counts are right and slack was left, a pitch of it is
-        taken for a picture, or as much as there is.
-
-    Raises
-    ------
-    GeometryError
-        If counts contradict each other, or no teeth are known.
-
-    Source
-    ------
+    Raises GeometryError if counts contradict each other, or no teeth are known.
     Rigid limits: as much as the latest shaft has to fall back lies on the pulled run while its mark looks right.
-
-    Example
-    -------
-    >>> engine = family("tarn-f4")
-    >>> rig = laid_rig(engine, engine.drive.stages[0], {"line-crank": 62.5}, slack_left=True)
-    >>> rig.now_deg["cam-left"], rig.after_deg["cam-left"]
-    (0.0, -15.0)
     """
     pitch_deg, loads = crank_deg_a_pitch(document, loop), loads_of(document, loop)
     if pitch_deg is None or len(loads) < 2:
@@ -195,33 +105,7 @@ def laid_rig(document: EngineDocument, loop: LoopStage, counted: Mapping[str, fl
 def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collection[str]) -> list[Tie]:
     """Return the runs of a loop together with those of the stages that are on already.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    rig : Rig
-        The loop as it was laid.
-    loop : LoopStage
-        The chain or belt.
-    laid : collection of str
-        Ids of other stages that are on, their tensioners let go: they turn as one. Gears mesh whenever they are there, and a phaser that
-        nothing pins lets its camshaft go as far as its stops.
-
-    Returns
-    -------
-    ties : list of Tie
-        The loop's own first, in their order.
-
-    Source
-    ------
-    Definition; backlash of gears is left out.
-
-    Example
-    -------
-    >>> engine = family("corrie-v6")
-    >>> loop = engine.drive.stages[0]
-    >>> len(ties_with(engine, laid_rig(engine, loop, {}, slack_left=False), loop, {"secondary-a"}))
-    4
+    Backlash of gears is left out.
     """
     bodies = {cam.id: f"{cam.id}/body" for cam in document.camshafts if cam.phaser and cam.phaser.travel_deg and not cam.phaser.pinned}
     ties = [_on_bodies(tie, bodies, loop, document) for tie in rig.ties]

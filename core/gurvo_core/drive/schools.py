@@ -61,23 +61,9 @@ class Laying:
 def schools_of(laying: Laying) -> list[School]:
     """Return the ways in which a loop can be laid, tried on its own ties.
 
-    Parameters
-    ----------
-    laying : Laying
-        The loop, what is held, and where the crank stands.
+    Source: Common practice: everything locked and pulled straight; the cam a tooth forward and back; the crank a tooth back and up; the
+    crank three or four teeth against the tensioner; a loaded cam is held.
 
-    Returns
-    -------
-    schools : list of School
-        The one that suits this drive best first; those that something forbids last, with the reason.
-
-    Source
-    ------
-    Common practice: everything locked and pulled straight; the cam a tooth forward and back; the crank a tooth back and up; the crank
-    three or four teeth against the tensioner; a loaded cam is held.
-
-    Example
-    -------
     >>> engine = family("sorrel-f4")
     >>> rig = laid_rig(engine, engine.drive.stages[0], {}, slack_left=False)
     >>> laying = Laying(document=engine, loop=engine.drive.stages[0], rig=rig, held={}, crank_deg=None)

@@ -25,29 +25,7 @@ Places = dict[str, tuple[float, float]]
 
 
 def stage_is_known(document: EngineDocument, stage: Stage) -> bool:
-    """Return whether a stage's way can be worked out.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
-    stage : Stage
-        One of its chains, belts or gear trains.
-
-    Returns
-    -------
-    known : bool
-        True where its way round, pitch or module, every wheel's size and every shaft's place are known.
-
-    Source
-    ------
-    What ``loop_path`` rests on.
-
-    Example
-    -------
-    >>> stage_is_known(quern_4(), quern_4().drive.stages[0])
-    True
-    """
+    """Return whether a stage's way can be worked out."""
     wheels = [document.drive.wheel(name) for name in stage.wheel_ids]
     if isinstance(stage, LoopStage) and not stage.path:
         return False
@@ -60,54 +38,13 @@ def _is_known(wheel: Sprocket) -> bool:
 
 
 def is_to_scale(document: EngineDocument) -> bool:
-    """Return whether the whole front can be drawn to scale.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
-
-    Returns
-    -------
-    known : bool
-        True where every stage is known and so is every shaft's place.
-
-    Source
-    ------
-    ``stage_is_known``.
-
-    Example
-    -------
-    >>> is_to_scale(quern_4())
-    True
-    """
+    """Return whether the whole front can be drawn to scale."""
     drive = document.drive
     return bool(drive.stages) and all(shaft.place for shaft in drive.shafts) and all(stage_is_known(document, s) for s in drive.stages)
 
 
 def laid_out(document: EngineDocument) -> EngineDocument:
-    """Return a document whose drive can be drawn, with lengths of its own where they are not known.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
-
-    Returns
-    -------
-    document : EngineDocument
-        The same one where it can be drawn to scale; otherwise a copy for drawing alone.
-
-    Source
-    ------
-    House layout.
-
-    Example
-    -------
-    >>> engine = quern_4()
-    >>> laid_out(engine) is engine
-    True
-    """
+    """Return a document whose drive can be drawn, with lengths of its own where they are not known."""
     if is_to_scale(document):
         return document
     stages = tuple(_with_lengths(stage) for stage in document.drive.stages)

@@ -21,31 +21,14 @@ def _given(**figures: float) -> None:
 def span_frequency_hz(tension_n: float, span_mm: float, mass_g_m: float) -> float:
     """Return the pitch at which a free span sounds.
 
-    Parameters
-    ----------
-    tension_n : float
-        Tension of the belt [N].
-    span_mm : float
-        Free length between the wheels [mm].
-    mass_g_m : float
-        Mass of the belt for each metre [g/m].
+    tension_n: tension of the belt [N].
+    span_mm: free length between the wheels [mm].
+    mass_g_m: mass of the belt for each metre [g/m].
+    Returned: its first mode [Hz].
 
-    Returns
-    -------
-    frequency_hz : float
-        Its first mode [Hz].
+    Raises GeometryError if one of them is not above zero.
+    Source: [string] f = sqrt(T / m) / 2L, any textbook on waves; a belt's own stiffness is left out.
 
-    Raises
-    ------
-    GeometryError
-        If one of them is not above zero.
-
-    Source
-    ------
-    [string] f = sqrt(T / m) / 2L, any textbook on waves; a belt's own stiffness is left out.
-
-    Example
-    -------
     >>> round(span_frequency_hz(400.0, 200.0, 100.0), 1)
     158.1
     """
@@ -56,31 +39,14 @@ def span_frequency_hz(tension_n: float, span_mm: float, mass_g_m: float) -> floa
 def span_tension_n(frequency_hz: float, span_mm: float, mass_g_m: float) -> float:
     """Return the tension of a span that sounds at a pitch.
 
-    Parameters
-    ----------
-    frequency_hz : float
-        Its first mode [Hz].
-    span_mm : float
-        Free length between the wheels [mm].
-    mass_g_m : float
-        Mass of the belt for each metre [g/m].
+    frequency_hz: its first mode [Hz].
+    span_mm: free length between the wheels [mm].
+    mass_g_m: mass of the belt for each metre [g/m].
+    Returned: tension [N].
 
-    Returns
-    -------
-    tension_n : float
-        Tension [N].
+    Raises GeometryError if one of them is not above zero.
+    Source: [string] solved for the tension.
 
-    Raises
-    ------
-    GeometryError
-        If one of them is not above zero.
-
-    Source
-    ------
-    [string] solved for the tension.
-
-    Example
-    -------
     >>> round(span_tension_n(158.1139, 200.0, 100.0))
     400
     """
@@ -91,33 +57,12 @@ def span_tension_n(frequency_hz: float, span_mm: float, mass_g_m: float) -> floa
 def elongation_percent(pulled_mm: float, links: int, pitch_mm: float) -> float:
     """Return how far a chain has worn longer.
 
-    Parameters
-    ----------
-    pulled_mm : float
-        Length over so many links, pulled straight [mm].
-    links : int
-        How many, pin to pin [-].
-    pitch_mm : float
-        Their pitch when new [mm].
+    pulled_mm: length over so many links, pulled straight [mm].
+    links: how many, pin to pin [-].
+    pitch_mm: their pitch when new [mm].
+    Returned: in per cent of what they measured new [%].
 
-    Returns
-    -------
-    elongation : float
-        In per cent of what they measured new [%].
-
-    Raises
-    ------
-    GeometryError
-        If it is shorter than new by more than measuring explains, or a figure is not above zero.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> round(elongation_percent(153.2, 16, 9.525), 2)
-    0.52
+    Raises GeometryError if it is shorter than new by more than measuring explains, or a figure is not above zero.
     """
     _given(pulled_mm=pulled_mm, links=links, pitch_mm=pitch_mm)
     new_mm = links * pitch_mm
@@ -131,31 +76,14 @@ def elongation_percent(pulled_mm: float, links: int, pitch_mm: float) -> float:
 def plausible_hz(tension_n: float, span_mm: float, mass_g_m: float) -> tuple[float, float]:
     """Return between which pitches a span can sound that was tensioned by hand.
 
-    Parameters
-    ----------
-    tension_n : float
-        What is wanted [N].
-    span_mm : float
-        Free length [mm].
-    mass_g_m : float
-        Of the belt [g/m].
+    tension_n: what is wanted [N].
+    span_mm: free length [mm].
+    mass_g_m: of the belt [g/m].
+    Returned: pitches [Hz], less than an octave apart from the one that is wanted.
 
-    Returns
-    -------
-    least, most : float
-        Pitches [Hz], less than an octave apart from the one that is wanted.
+    Raises GeometryError if a figure is not above zero.
+    Source: [string]; how far off a hand may be is common practice, no source.
 
-    Raises
-    ------
-    GeometryError
-        If a figure is not above zero.
-
-    Source
-    ------
-    [string]; how far off a hand may be is common practice, no source.
-
-    Example
-    -------
     >>> [round(hz) for hz in plausible_hz(400, 200, 100)]
     [100, 250]
     """

@@ -27,28 +27,7 @@ class Twin(Shown):
 def places_with_phasers(document: EngineDocument, measured: Mapping[str, CamPlace], phasers: Phasers) -> dict[str, CamPlace]:
     """Return where the camshafts stand: as measured, with all phasers at rest or on their other stop.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    measured : mapping of CamPlace
-        What is known of its camshafts, by id.
-    phasers : {"rest", "other stop"}
-        Where the phasers stand.
-
-    Returns
-    -------
-    places : dict of CamPlace
-        One for every camshaft.
-
-    Source
-    ------
     Definition of a phaser's travel.
-
-    Example
-    -------
-    >>> places_with_phasers(quern_4(), {}, "other stop")["cam"].phaser_off_deg
-    0.0
     """
     places = {}
     for cam in document.camshafts:
@@ -59,29 +38,7 @@ def places_with_phasers(document: EngineDocument, measured: Mapping[str, CamPlac
 
 
 def show_twin(document: EngineDocument, places: Mapping[str, CamPlace]) -> Twin:
-    """Return the twin of an engine.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-    places : mapping of CamPlace
-        Where camshafts stand, by id, as far as known.
-
-    Returns
-    -------
-    twin : Twin
-        Frames and drawing.
-
-    Source
-    ------
-    ``twin_frames``, ``draw_drive``.
-
-    Example
-    -------
-    >>> show_twin(quern_4(), {}).counted_from
-    'firing TDC of cylinder 1'
-    """
+    """Return the twin of an engine."""
     return Twin(
         frames=twin_frames(document, places),
         drawing=draw_drive(document),

@@ -48,31 +48,7 @@ class ChangedView(Shown):
 def changed_view(document: EngineDocument, asked: ChangedAsked) -> ChangedView:
     """Return what wear and machining would do to an engine as its book has it.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    asked : ChangedAsked
-        What if.
-
-    Returns
-    -------
-    view : ChangedView
-        Retards in crank degrees, tensioner travel in mm.
-
-    Raises
-    ------
-    GeometryError
-        If the path cannot be after it.
-
-    Source
-    ------
-    ``drive.changed``; belts keep their length, chains wear longer.
-
-    Example
-    -------
-    >>> [cam.words for cam in changed_view(family("sorrel-f4"), ChangedAsked(skimmed_mm=0.5)).cams]
-    ['1.0° late', '1.0° late']
+    Raises GeometryError if the path cannot be after it.
     """
     loops = [stage for stage in document.drive.stages if isinstance(stage, LoopStage)]
     longer = {stage.id: asked.longer_percent for stage in loops if stage.kind == "chain"}

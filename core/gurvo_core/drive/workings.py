@@ -31,29 +31,9 @@ class DriveAsked(BaseModel):
 def drive_workings(asked: DriveAsked) -> list[Line]:
     """Return what can be said of a span and a chain.
 
-    Parameters
-    ----------
-    asked : DriveAsked
-        Lengths [mm], mass [g/m], tension [N], pitch [Hz].
+    asked: lengths [mm], mass [g/m], tension [N], pitch [Hz].
 
-    Returns
-    -------
-    lines : list of Line
-        As many as what was said allows.
-
-    Raises
-    ------
-    GeometryError
-        If a chain is shorter than new.
-
-    Source
-    ------
-    ``drive.span``.
-
-    Example
-    -------
-    >>> [line.value for line in drive_workings(DriveAsked(span_mm=200, mass_g_m=100, tension_n=400))]
-    ['158.1 Hz']
+    Raises GeometryError if a chain is shorter than new.
     """
     return [*_span(asked), *_chain(asked)]
 

@@ -26,24 +26,10 @@ class Speeds:
 def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
     """Return the radius of the circle on which a wheel's pitch line runs.
 
-    Parameters
-    ----------
-    stage : Stage
-        The chain, belt or gears that it belongs to.
-    wheel : Sprocket
-        Its teeth, or its diameter when smooth.
+    Returned: pitch radius [mm]; 0 while it is not known.
 
-    Returns
-    -------
-    radius_mm : float
-        Pitch radius [mm]; 0 while it is not known.
+    Source: Pitch circles in docs/sources.md: chain p / (2 sin(pi/N)); belt N p / (2 pi); gear m N / 2.
 
-    Source
-    ------
-    Pitch circles in docs/sources.md: chain p / (2 sin(pi/N)); belt N p / (2 pi); gear m N / 2.
-
-    Example
-    -------
     >>> drive = quern_4().drive
     >>> round(pitch_radius_mm(drive.stages[0], drive.wheels[0]), 3)
     31.954
@@ -62,24 +48,7 @@ def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
 def shaft_speeds(drive: Drive) -> Speeds:
     """Return how fast every shaft turns that the crank reaches through the stages.
 
-    Parameters
-    ----------
-    drive : Drive
-        Shafts, wheels and stages; ids that point nowhere are passed over.
-
-    Returns
-    -------
-    speeds : Speeds
-        Turns for one crank turn, exact for toothed wheels.
-
-    Source
-    ------
-    Definition: a chain or belt has one speed, meshing teeth have one speed; a back-side wheel and a mesh turn the other way.
-
-    Example
-    -------
-    >>> shaft_speeds(quern_4().drive).turns["cam"]
-    Fraction(1, 2)
+    A chain or belt has one speed, meshing teeth have one speed; a back-side wheel and a mesh turn the other way.
     """
     wheels = {wheel.id: wheel for wheel in drive.wheels}
     speeds = Speeds(turns={shaft.id: Fraction(1) for shaft in drive.shafts if shaft.kind == "crank"})

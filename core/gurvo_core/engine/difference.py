@@ -28,26 +28,7 @@ class Change(BaseModel):
 def difference(before: EngineDocument, after: EngineDocument) -> list[Change]:
     """Return what differs between two documents.
 
-    Parameters
-    ----------
-    before, after : EngineDocument
-        The older and the newer one.
-
-    Returns
-    -------
-    changes : list of Change
-        In the document's order; empty when they are equal.
-
-    Source
-    ------
-    House wording; parts of lists are told apart by their ids, cylinders or names, not by their place.
-
-    Example
-    -------
-    >>> engine = quern_4()
-    >>> newer = engine.model_copy(update={"reference_cylinder": 4})
-    >>> [change.sentence for change in difference(engine, newer)]
-    ['Reference cylinder: was 1, is 4.']
+    Parts of lists are told apart by their ids, cylinders or names, not by their place.
     """
     old, new = before.model_dump(mode="json"), after.model_dump(mode="json")
     return list(_changes(old, new, "", []))

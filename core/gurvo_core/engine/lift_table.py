@@ -63,27 +63,10 @@ class _NoTable(Exception):  # noqa: N818 - carries one sentence to the reader be
 def read_lift_table(text: str, choices: LiftTableChoices) -> LiftTable:
     r"""Return a lift profile from the text of a table.
 
-    Parameters
-    ----------
-    text : str
-        Lines with columns, separated by comma, semicolon, tab or blanks; a first line of names is taken as such.
-    choices : LiftTableChoices
-        Columns, units; what is left out is guessed.
-
-    Returns
-    -------
-    table : LiftTable
-        Its ``profile`` is None when the table is not a lobe; ``faults`` then say why, and ``cam_deg`` and ``lobe_lift_mm`` [deg, mm]
+    Returned: its ``profile`` is None when the table is not a lobe; ``faults`` then say why, and ``cam_deg`` and ``lobe_lift_mm`` [deg, mm]
         still hold what could be read.
 
-    Source
-    ------
-    House rules: rises to one nose and falls after it, no gaps, no doubles, begins and ends on the base circle.
-
-    Example
-    -------
-    >>> read_lift_table("0,0\n10,2\n20,5\n30,2\n40,0", LiftTableChoices()).profile.cam_deg
-    (-20.0, -10.0, 0.0, 10.0, 20.0)
+    Rises to one nose and falls after it, no gaps, no doubles, begins and ends on the base circle.
     """
     table = LiftTable(choices=choices)
     try:

@@ -27,23 +27,11 @@ class Suspect(BaseModel):
 def suspects_in(points: Sequence[tuple[int, float, float]]) -> list[Suspect]:
     """Return the points of a lift table that look mis-read.
 
-    Parameters
-    ----------
-    points : sequence of (int, float, float)
-        Line of the file, cam angle [deg], lobe lift [mm], in order.
+    points: line of the file, cam angle [deg], lobe lift [mm], in order.
 
-    Returns
-    -------
-    suspects : list of Suspect
-        Each with the lift that its neighbours expect.
-
-    Source
-    ------
-    A wrong reading d in an even table stands out as d, -2d, d in the second differences; compared with the cubic through the two
+    Source: A wrong reading d in an even table stands out as d, -2d, d in the second differences; compared with the cubic through the two
     points either side, its own share is d. Shown when it is far above what is usual in the table.
 
-    Example
-    -------
     >>> lifts = [n * n + (0.5 if n == 6 else 0.0) for n in range(14)]
     >>> [suspect.line for suspect in suspects_in([(n, float(n), lift) for n, lift in enumerate(lifts)])]
     [6]

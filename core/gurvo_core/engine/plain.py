@@ -9,27 +9,7 @@ from gurvo_core.engine.part import Part
 
 
 def plain_document(document: EngineDocument) -> dict[str, Any]:
-    """Return a document as JSON data without what is left out anyhow.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        Any.
-
-    Returns
-    -------
-    plain : dict
-        Reads back as the same document. A null that means “not known” where a figure would be taken for granted stays.
-
-    Source
-    ------
-    docs/formats/engine.md.
-
-    Example
-    -------
-    >>> plain_document(quern_4())["identity"]["family"]
-    'quern-4'
-    """
+    """Return a document as JSON data without what is left out anyhow."""
     plain: dict[str, Any] = _plain(document)
     return plain
 

@@ -127,30 +127,7 @@ def _is_branch(location: Sequence[object], path: Sequence[object]) -> bool:
 def parse_document(data: object) -> EngineDocument:
     """Return the engine document in some plain data; only types are looked at.
 
-    Parameters
-    ----------
-    data : object
-        Parsed JSON.
-
-    Returns
-    -------
-    document : EngineDocument
-        A document that the cross-checks have still to see.
-
-    Raises
-    ------
-    DocumentError
-        With every fault of its types, each a sentence and its path.
-
-    Source
-    ------
-    docs/formats/engine.md.
-
-    Example
-    -------
-    >>> try: parse_document({"format": "gurvo-engine"})
-    ... except DocumentError as error: error.faults[0].path
-    'version'
+    Raises DocumentError with every fault of its types, each a sentence and its path.
     """
     try:
         return EngineDocument.model_validate(data)

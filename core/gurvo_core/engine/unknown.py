@@ -16,24 +16,7 @@ Found = Iterator[tuple[str, str]]
 def not_known(document: EngineDocument) -> list[Fault]:
     """Return what is not known of an engine.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    open : list of Fault
-        A path and a sentence each, in the document's order; none of them is a fault of the document.
-
-    Source
-    ------
-    House rule: what is not known is said, and nothing is judged against a guess.
-
-    Example
-    -------
-    >>> not_known(quern_4())
-    []
+    What is not known is said, and nothing is judged against a guess.
     """
     parts = (_way, _firing, _rods, _cams, _drive, _marks, _positions, _joints, _fits, _origins)
     return [Fault(path=path, sentence=sentence) for part in parts for path, sentence in part(document)]

@@ -67,27 +67,7 @@ _STEPS: dict[int, Callable[[Mapping[str, Any]], dict[str, Any]]] = {1: _from_1, 
 
 
 def upcast_document(data: object) -> object:
-    """Return an engine document's plain data as today's version has it.
-
-    Parameters
-    ----------
-    data : object
-        Parsed JSON of any version; not checked.
-
-    Returns
-    -------
-    data : object
-        Of today's version where it was of an earlier one, else as it came.
-
-    Source
-    ------
-    The versions in this module's head.
-
-    Example
-    -------
-    >>> upcast_document({"version": 1, "kit": [{"name": "head bolts"}]})
-    {'version': 3, 'kit': [{'id': 'head-bolts', 'name': 'head bolts'}]}
-    """
+    """Return an engine document's plain data as today's version has it."""
     if not isinstance(data, Mapping) or not isinstance(data.get("version"), int) or not isinstance(data.get("kit", []), list | tuple):
         return data
     plain = dict(data)

@@ -38,39 +38,15 @@ def chamber_figures(
 ) -> ChamberFigures:
     """Return compression ratio and squish of a cylinder.
 
-    Parameters
-    ----------
-    chamber : Chamber
-        Volumes of head and piston [cm³].
-    gasket : HeadGasket
-        Its thickness and hole [mm].
-    bore_mm, stroke_mm : float
-        Of the cylinder, the stroke as the piston travels: beside an offset pin that is more than twice the throw [mm].
-    proud_mm : float
-        How far the piston's flat stands above the deck at TDC [mm]; below it is negative.
-    skimmed_mm : float
-        What has been taken off the head [mm]; its chamber is taken to be as wide as the bore there.
+    chamber: volumes of head and piston [cm³].
+    gasket: its thickness and hole [mm].
+    bore_mm, stroke_mm: of the cylinder, the stroke as the piston travels: beside an offset pin that is more than twice the throw [mm].
+    proud_mm: how far the piston's flat stands above the deck at TDC [mm]; below it is negative.
+    skimmed_mm: what has been taken off the head [mm]; its chamber is taken to be as wide as the bore there.
+    Returned: ratio [-], squish [mm] and the volume that is left [cm³].
 
-    Returns
-    -------
-    figures : ChamberFigures
-        Ratio [-], squish [mm] and the volume that is left [cm³].
-
-    Raises
-    ------
-    GeometryError
-        If nothing is left above the piston.
-
-    Source
-    ------
-    Definition: (swept + clearance) / clearance.
-
-    Example
-    -------
-    >>> figures = chamber_figures(
-    ...     Chamber(head_cm3=50), HeadGasket(id="a", squeezed_mm=1.2), bore_mm=86, stroke_mm=86, proud_mm=-0.2)
-    >>> round(figures.ratio, 2), round(figures.squish_mm, 2)
-    (9.59, 1.4)
+    Raises GeometryError if nothing is left above the piston.
+    (swept + clearance) / clearance.
     """
     area_mm2 = math.pi / 4 * bore_mm**2
     hole_mm2 = math.pi / 4 * (gasket.bore_mm or bore_mm) ** 2
@@ -84,24 +60,10 @@ def chamber_figures(
 def choose_gasket(gaskets: Sequence[HeadGasket], proud: Mapping[str, Estimate]) -> GasketChoice:
     """Return the thinnest gasket that keeps every piston's limit.
 
-    Parameters
-    ----------
-    gaskets : sequence of HeadGasket
-        What there is.
-    proud : mapping
-        How far each piston stands above the deck, by its place [mm]; at least one.
+    proud: how far each piston stands above the deck, by its place [mm]; at least one.
 
-    Returns
-    -------
-    choice : GasketChoice
-        No gasket where none clears the highest piston. Nearer to what a gasket is for than the figure's U it cannot be told, which is said.
+    Source: Practice: one gasket for all, by the highest piston.
 
-    Source
-    ------
-    Practice: one gasket for all, by the highest piston.
-
-    Example
-    -------
     >>> thin, thick = (HeadGasket(id=name, squeezed_mm=mm, most_proud_mm=proud) for name, mm, proud in (("1", 1.2, 0.5), ("2", 1.3, 0.6)))
     >>> choose_gasket([thick, thin], {"cylinder 3": Estimate(value=0.53, u=0.01)}).sentence
     'gasket 2: cylinder 3 stands 0.53 mm proud, the thinner ones are for less'

@@ -49,32 +49,13 @@ def choose(
 ) -> list[Chosen] | None:
     """Return the sizes with the least spread about the wanted clearance.
 
-    Parameters
-    ----------
-    needs : sequence of Bare
-        The places.
-    sizes_mm : mapping
-        Sizes by name [mm].
-    counts : mapping
-        For how many places each size is there; a size that is not named is not there.
-    takes : float
-        Clearance lost for each mm of size [-].
-    wanted_mm : float
-        What is aimed at [mm].
-    limits_mm : tuple of float or None
-        Least and most [mm]: a size with which a place's own least or most lies beyond them is taken only where no other is left.
+    sizes_mm: sizes by name [mm].
+    takes: clearance lost for each mm of size [-].
+    wanted_mm: what is aimed at [mm].
+    limits_mm: least and most [mm]: a size with which a place's own least or most lies beyond them is taken only where no other is left.
 
-    Returns
-    -------
-    choices : list of Chosen or None
-        One a place, in their order; None where there are fewer parts than places.
+    Source: Least squares over an assignment: scipy's linear_sum_assignment, each size as often as it is there.
 
-    Source
-    ------
-    Least squares over an assignment: scipy's linear_sum_assignment, each size as often as it is there.
-
-    Example
-    -------
     >>> needs = [Bare(place="main 1", bare_mm=4.05), Bare(place="main 2", bare_mm=4.06)]
     >>> found = choose(needs, {"green": 2.000, "blue": 2.005}, {"green": 2, "blue": 1}, takes=2, wanted_mm=0.05)
     >>> [(one.size, round(one.gives_mm, 3)) for one in found]

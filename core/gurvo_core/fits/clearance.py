@@ -74,24 +74,12 @@ class Clearance:
 def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
     """Return what a part measures at 20 °C.
 
-    Parameters
-    ----------
-    read_mm : float
-        As the gauge showed it [mm].
-    read_with : ReadWith
-        With the temperatures of part and gauge [°C]; None = not looked at, taken as 20.
+    read_mm: as the gauge showed it [mm].
+    read_with: with the temperatures of part and gauge [°C]; None = not looked at, taken as 20.
+    Returned: a warm part is smaller at 20 °C, a warm gauge reads too little [mm].
 
-    Returns
-    -------
-    size_mm : float
-        A warm part is smaller at 20 °C, a warm gauge reads too little [mm].
+    Source: ISO 1 for the reference temperature; linear expansion of part and gauge, the gauge of steel unless it says otherwise.
 
-    Source
-    ------
-    ISO 1 for the reference temperature; linear expansion of part and gauge, the gauge of steel unless it says otherwise.
-
-    Example
-    -------
     >>> warm = ReadWith(resolution_mm=0.01, calibration_mm=0, part_c=30, gauge_c=20)
     >>> round(at_20_mm(100.0, warm), 4)
     99.9885
@@ -107,26 +95,13 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
 def at_radius(radius_mm: float | None, read_at_mm: float | None, plunger_deg: float = 0.0) -> float:
     """Return what a backlash is at its own radius for each mm that a dial shows at another, its plunger set aslant.
 
-    Parameters
-    ----------
-    radius_mm : float or None
-        Where its limits hold [mm].
-    read_at_mm : float or None
-        Where the dial stands [mm].
-    plunger_deg : float
-        Between the plunger and the way the tooth goes [deg]; below 90.
+    radius_mm: where its limits hold [mm].
+    read_at_mm: where the dial stands [mm].
+    plunger_deg: between the plunger and the way the tooth goes [deg]; below 90.
+    Returned: 1 where one of the radii is not said and the plunger lies the way the tooth goes [-].
 
-    Returns
-    -------
-    scale : float
-        1 where one of the radii is not said and the plunger lies the way the tooth goes [-].
+    Source: Geometry: a small angle is an arc over its radius, wherever it is measured; a plunger set aslant moves by the cosine alone.
 
-    Source
-    ------
-    Geometry: a small angle is an arc over its radius, wherever it is measured; a plunger set aslant moves by the cosine alone.
-
-    Example
-    -------
     >>> at_radius(60.0, 120.0), at_radius(60.0, None)
     (0.5, 1.0)
     >>> round(at_radius(60.0, 60.0, 60.0), 9)
@@ -139,25 +114,12 @@ def at_radius(radius_mm: float | None, read_at_mm: float | None, plunger_deg: fl
 def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:
     """Return the size at one spot from its readings.
 
-    Parameters
-    ----------
-    readings_mm : sequence of float
-        Repeats at the spot, at 20 °C [mm]; at least one.
-    read_with : ReadWith
-        With what they were read.
+    readings_mm: repeats at the spot, at 20 °C [mm]; at least one.
+    Returned: their mean, with an uncertainty in which scatter alone averages [mm]. One reading says nothing of how it scatters: what the
+        shop's own repeats with that gauge have shown stands in for it, and is pooled with the repeats of this spot.
 
-    Returns
-    -------
-    size : Size
-        Their mean, with an uncertainty in which scatter alone averages [mm]. One reading says nothing of how it scatters: what the shop's
-        own repeats with that gauge have shown stands in for it, and is pooled with the repeats of this spot.
+    Source: [gum] 4.2.3, 4.2.4 (pooled from earlier readings) and 5.1.2. What reading to a step scatters by is in the step already.
 
-    Source
-    ------
-    [gum] 4.2.3, 4.2.4 (pooled from earlier readings) and 5.1.2. What reading to a step scatters by is in the step already.
-
-    Example
-    -------
     >>> fine = ReadWith(resolution_mm=0.001, calibration_mm=0.002, part_c=20)
     >>> round(size_of([57.968], fine).estimate.u, 5)
     0.00111
@@ -181,23 +143,11 @@ Sized = Mapping[tuple[str, str], Size]  # by plane and axis
 def clearance_of(outer: Sized, inner: Sized) -> Clearance:
     """Return the clearance between two sides.
 
-    Parameters
-    ----------
-    outer, inner : mapping
-        Sizes of each by plane and axis; at least one each. For a gap the inner side is empty.
+    Returned: least = smallest outer less largest inner, most the other way round [mm]. Of several spots the one that reads least is likely
+        to be one that was read too low: the uncertainty says so.
 
-    Returns
-    -------
-    clearance : Clearance
-        Least = smallest outer less largest inner, most the other way round [mm]. Of several spots the one that reads least is likely to be
-        one that was read too low: the uncertainty says so.
+    Source: Practice: the least clearance is where a shaft runs tight, not the difference of means. Uncertainty: ``uncertainty.extreme_u``.
 
-    Source
-    ------
-    Practice: the least clearance is where a shaft runs tight, not the difference of means. Uncertainty: ``uncertainty.extreme_u``.
-
-    Example
-    -------
     >>> one = lambda mm: Size(estimate=Estimate(value=mm, u=0.001), count=1)
     >>> made = clearance_of({("front", "up"): one(58.024), ("rear", "up"): one(58.026)}, {("front", "up"): one(57.968)})
     >>> round(made.least.value, 4), round(made.most.value, 4), round(made.taper_mm["outer"], 4)

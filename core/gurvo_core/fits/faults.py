@@ -13,24 +13,7 @@ from gurvo_core.errors import Fault
 def fit_faults(document: EngineDocument) -> list[Fault]:
     """Return what cannot be in the fits, the lash and the chamber of a document.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose types are right.
-
-    Returns
-    -------
-    faults : list of Fault
-        Empty where all is sound.
-
-    Source
-    ------
-    House rules: limits go from less to more, a size is given once, a fit is measured in one step.
-
-    Example
-    -------
-    >>> fit_faults(quern_4())
-    []
+    Limits go from less to more, a size is given once, a fit is measured in one step.
     """
     found = [fault for at, fit in enumerate(document.fits) for fault in _fit(f"fits.{at}", fit)]
     return [*found, *_steps(document), *_lash(document), *_chamber(document)]

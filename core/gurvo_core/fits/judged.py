@@ -23,26 +23,11 @@ class JudgedEnd:
 def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> JudgedEnd:
     """Return what is said of a clearance, and which of its ends says it.
 
-    Parameters
-    ----------
-    clearance : Clearance
-        Least and most [mm].
-    low_mm, high_mm : float or None
-        Limits [mm]; None = no limit on that side.
-    rule : {"U", "0.83 U", "4:1"}
-        Which guard band.
+    clearance: least and most [mm].
+    low_mm, high_mm: limits [mm]; None = no limit on that side.
 
-    Returns
-    -------
-    judged : JudgedEnd
-        The worse of both ends; where they are alike, the one nearer to a limit.
+    Source: [decision-rule] ISO 14253-1, asked of the tightest and of the loosest spot.
 
-    Source
-    ------
-    [decision-rule] ISO 14253-1, asked of the tightest and of the loosest spot.
-
-    Example
-    -------
     >>> ends = {"least": Estimate(value=0.04, u=0.002), "most": Estimate(value=0.059, u=0.002)}
     >>> made = Clearance(**ends, taper_mm={}, out_of_round_mm={}, ends_mm={})
     >>> judged = judge_clearance(made, 0.03, 0.06)

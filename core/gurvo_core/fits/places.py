@@ -38,24 +38,8 @@ class FitSpot:
 def fit_places(document: EngineDocument, fit: Fit) -> tuple[FitPlace, ...]:
     """Return the places of a fit, from the front.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        For its cylinders and camshafts.
-    fit : Fit
-        The fit.
+    Source: Practice: mains are counted from the front, rods and pistons by their cylinder, rings from the crown down.
 
-    Returns
-    -------
-    places : tuple of FitPlace
-        One where the fit names none.
-
-    Source
-    ------
-    Practice: mains are counted from the front, rods and pistons by their cylinder, rings from the crown down.
-
-    Example
-    -------
     >>> fit = Fit(id="m", name="Mains", at="mains", count=5, outer={"name": "bore"}, inner={"name": "journal"})
     >>> [place.id for place in fit_places(quern_4(), fit)][:2]
     ['main 1', 'main 2']
@@ -84,31 +68,7 @@ def fit_places(document: EngineDocument, fit: Fit) -> tuple[FitPlace, ...]:
 
 
 def fit_spots(document: EngineDocument, fit: Fit) -> tuple[FitSpot, ...]:
-    """Return every spot of a fit in the order in which it is read: all of one side before the next.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    fit : Fit
-        The fit.
-
-    Returns
-    -------
-    spots : tuple of FitSpot
-        Bores while the caps are torqued, then journals with the shaft out; at each place plane by plane.
-
-    Source
-    ------
-    Practice.
-
-    Example
-    -------
-    >>> side = {"name": "bore", "planes": ("front", "rear"), "axes": ("up", "across")}
-    >>> fit = Fit(id="m", name="Mains", at="mains", count=5, outer=side, inner={"name": "journal"})
-    >>> len(fit_spots(quern_4(), fit)), fit_spots(quern_4(), fit)[1].key
-    (25, 'main 1|outer|front|across')
-    """
+    """Return every spot of a fit in the order in which it is read: all of one side before the next."""
     places = fit_places(document, fit)
     return tuple(
         FitSpot(place=place.id, side=key, plane=plane, axis=axis)

@@ -52,26 +52,11 @@ def _open_ended(low_mm: float | None, high_mm: float | None) -> tuple[float, flo
 def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None, rule: DecisionRule = "U") -> bool:
     """Return whether gauges are not good enough for a fit: with them nothing could ever be in.
 
-    Parameters
-    ----------
-    u_mm : float
-        Standard uncertainty of a clearance measured with them [mm].
-    low_mm, high_mm : float or None
-        Limits [mm].
-    rule : {"U", "0.83 U", "4:1"}
-        Which guard band.
+    u_mm: standard uncertainty of a clearance measured with them [mm].
+    low_mm, high_mm: limits [mm].
 
-    Returns
-    -------
-    coarse : bool
-        Whether the guard band is more than half the tolerance; False where a limit is not known.
+    Source: [decision-rule] ISO 14253-1: the zone that is in shrinks by the guard band at either end.
 
-    Source
-    ------
-    [decision-rule] ISO 14253-1: the zone that is in shrinks by the guard band at either end.
-
-    Example
-    -------
     >>> is_too_coarse(0.008, 0.03, 0.06), is_too_coarse(0.002, 0.03, 0.06)
     (True, False)
     """
@@ -82,26 +67,10 @@ def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None, rule
 def settle(case: Settling, shelf: Mapping[str, ReadWith], sizes: Sequence[tuple[str, float]] = ()) -> list[Way]:
     """Return what would settle a clearance that cannot be told.
 
-    Parameters
-    ----------
-    case : Settling
-        The place.
-    shelf : mapping
-        Gauges that could read one of its sides instead, by a name that says which: ``outer:B2`` or ``inner:M3``.
-    sizes : sequence
-        Other sizes of the part that sets it: what they are called and the clearance they would give [mm].
+    sizes: other sizes of the part that sets it: what they are called and the clearance they would give [mm].
 
-    Returns
-    -------
-    ways : list of Way
-        Repeats, gauges, parts; the ones that settle first. Never empty.
+    Source: [gum] 5.1.2: of the parts of an uncertainty only scatter falls with repeats.
 
-    Source
-    ------
-    [gum] 5.1.2: of the parts of an uncertainty only scatter falls with repeats.
-
-    Example
-    -------
     >>> coarse, better = (ReadWith(resolution_mm=step, calibration_mm=step, part_c=20) for step in (0.01, 0.001))
     >>> case = Settling(
     ...     figure=Estimate(value=0.055, u=0.0058), low_mm=0.03, high_mm=0.06, sides={"gap": coarse}, sizes_mm={"gap": 0.055},
@@ -127,34 +96,12 @@ def brings_in(
 ) -> list[Way]:
     """Return what would bring a clearance in that is out.
 
-    Parameters
-    ----------
-    figure : Estimate
-        The clearance [mm].
-    limits_mm : tuple of float or None
-        Least and most [mm].
-    wanted_mm : float or None
-        What is aimed at [mm].
-    is_filed : bool
-        Whether it is a gap that is filed, as that of a ring.
-    sizes : sequence
-        Other sizes of the part that sets it: what they are called and the clearance they would give [mm].
-    rule : {"U", "0.83 U", "4:1"}
-        Which guard band.
+    figure: the clearance [mm].
+    limits_mm: least and most [mm].
+    wanted_mm: what is aimed at [mm].
+    sizes: other sizes of the part that sets it: what they are called and the clearance they would give [mm].
 
-    Returns
-    -------
-    ways : list of Way
-        How far out it is first.
-
-    Source
-    ------
-    Arithmetic; common practice files ring gaps to the middle.
-
-    Example
-    -------
-    >>> [way.words for way in brings_in(Estimate(value=0.18, u=0.005), (0.25, 0.45), wanted_mm=0.35, is_filed=True)]
-    ['It is {fine:0.0700} too tight.', 'File the ring by {fine:0.1700} and read it again.']
+    Common practice files ring gaps to the middle.
     """
     low, high = limits_mm
     is_tight = low is not None and figure.value < low

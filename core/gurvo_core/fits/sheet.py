@@ -33,26 +33,8 @@ class SheetRow:
 def read_sheet(text: str, spots: Sequence[FitSpot], called: Mapping[SideKey, str]) -> list[SheetRow]:
     r"""Return what a pasted sheet says.
 
-    Parameters
-    ----------
-    text : str
-        With tabs, semicolons or commas between its cells; the first row names the columns.
-    spots : sequence of FitSpot
-        The spots of the fit.
-    called : mapping
-        What each side is called, by ``outer``, ``inner`` or ``gap``.
+    Source: RFC 4180 for cells in quotes; the separator is the one the first row has most of.
 
-    Returns
-    -------
-    rows : list of SheetRow
-        One for each cell that holds a figure, in the sheet's order.
-
-    Source
-    ------
-    RFC 4180 for cells in quotes; the separator is the one the first row has most of.
-
-    Example
-    -------
     >>> spots = [FitSpot(place="main 1", side="outer", axis="up"), FitSpot(place="main 2", side="outer", axis="up")]
     >>> rows = read_sheet("place;bore up\nmain 1;58,024\nmain 9;58,020", spots, {"outer": "bore"})
     >>> rows[0].spot.place, rows[1].why_not

@@ -32,26 +32,12 @@ def _meant(read_mm: float, is_near: "tuple[float, float]") -> str:
 def size_slip(read_mm: float, nominal_mm: float | None, limits_mm: tuple[float | None, float | None] = (None, None)) -> Slip | None:
     """Return why a size is hardly what was meant.
 
-    Parameters
-    ----------
-    read_mm : float
-        As it was typed [mm].
-    nominal_mm : float or None
-        What the part is called [mm]; None for a gap, which is looked at by its limits.
-    limits_mm : tuple of float or None
-        Of a gap [mm].
+    read_mm: as it was typed [mm].
+    nominal_mm: what the part is called [mm]; None for a gap, which is looked at by its limits.
+    limits_mm: of a gap [mm].
 
-    Returns
-    -------
-    slip : Slip or None
-        With what was probably meant; None where nothing is strange.
+    Source: Practice: decimal points slip by one place, and inches are typed where millimetres are asked.
 
-    Source
-    ------
-    Practice: decimal points slip by one place, and inches are typed where millimetres are asked.
-
-    Example
-    -------
     >>> size_slip(5.796, 58.0).sentence
     '5.796 mm is far from 58 mm: did you mean 57.96?'
     >>> size_slip(57.96, 58.0) is None
@@ -75,24 +61,7 @@ def size_slip(read_mm: float, nominal_mm: float | None, limits_mm: tuple[float |
 def temperature_slip(temperature_c: float) -> str:
     """Return why a temperature cannot be that of a part in the shop.
 
-    Parameters
-    ----------
-    temperature_c : float
-        As it was typed [°C].
-
-    Returns
-    -------
-    sentence : str
-        Empty where it can be.
-
-    Source
-    ------
-    Practice.
-
-    Example
-    -------
-    >>> temperature_slip(215), temperature_slip(21.5)
-    ('215 °C is no temperature of a part in the shop: did you mean 21.5?', '')
+    temperature_c: as it was typed [°C].
     """
     if COLDEST_C <= temperature_c <= WARMEST_C:
         return ""

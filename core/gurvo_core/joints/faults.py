@@ -20,24 +20,7 @@ _ONLY = {"minutes": ("wait",), "draw": ("draw_down",), "said": ("said",)}
 def joint_faults(document: EngineDocument) -> list[Fault]:
     """Return what cannot be in the joints of a document.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose types are right.
-
-    Returns
-    -------
-    faults : list of Fault
-        Empty where all is sound. Joints whose stages are in words are not looked into.
-
-    Source
-    ------
-    House rules: an order names every fastener once; an angle needs something it is turned from; one thread, one pitch.
-
-    Example
-    -------
-    >>> joint_faults(quern_4())
-    []
+    An order names every fastener once; an angle needs something it is turned from; one thread, one pitch.
     """
     found = []
     for at, joint in enumerate(document.joints):
@@ -51,22 +34,8 @@ def joint_faults(document: EngineDocument) -> list[Fault]:
 def joint_doubts(document: EngineDocument) -> list[Fault]:
     """Return what is doubtful in the joints of a document: kept, and said.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
+    Source: Practice: figures quoted in two units agree within two per cent.
 
-    Returns
-    -------
-    doubts : list of Fault
-        Figures that disagree with themselves in another unit, and figures past yield whatever the friction.
-
-    Source
-    ------
-    Practice: figures quoted in two units agree within two per cent.
-
-    Example
-    -------
     >>> joint_doubts(quern_4())
     []
     """

@@ -50,26 +50,7 @@ class Family:
 def outside(value: float, window: Window) -> str:
     """Return on which side of a window a figure lies.
 
-    Parameters
-    ----------
-    value : float
-        The figure, in the window's unit [-].
-    window : Window
-        Its limits.
-
-    Returns
-    -------
-    side : {"", "low", "high"}
-        Empty inside.
-
-    Source
-    ------
-    Arithmetic.
-
-    Example
-    -------
-    >>> outside(96, Window(85, 95))
-    'high'
+    value: the figure, in the window's unit [-].
     """
     if window.least is not None and value < window.least:
         return "low"
@@ -79,22 +60,11 @@ def outside(value: float, window: Window) -> str:
 def read_to(values: Sequence[float]) -> float:
     """Return to which step figures were read, as far as they tell.
 
-    Parameters
-    ----------
-    values : sequence of float
-        As they were read, all in one unit [-].
+    values: as they were read, all in one unit [-].
+    Returned: the largest usual step that all of them are multiples of; 0 where there is none [-].
 
-    Returns
-    -------
-    step : float
-        The largest usual step that all of them are multiples of; 0 where there is none [-].
+    Source: Common practice, no source.
 
-    Source
-    ------
-    Common practice, no source.
-
-    Example
-    -------
     >>> read_to([30, 35, 40]), read_to([31, 35]), read_to([31.37])
     (5.0, 1.0, 0.0)
     """
@@ -104,27 +74,13 @@ def read_to(values: Sequence[float]) -> float:
 def family_of(values: Sequence[float], *, resolution: float = 0.0, usual: float = USUAL_END) -> Family | None:
     """Return the middle and scatter of siblings.
 
-    Parameters
-    ----------
-    values : sequence of float
-        The same figure of each, all in one unit [-].
-    resolution : float
-        Smallest step of what they were read on, same unit [-].
-    usual : float
-        How sound siblings scatter, as a share of the middle [-]: few of them tell little of it.
+    values: the same figure of each, all in one unit [-].
+    resolution: smallest step of what they were read on, same unit [-].
+    usual: how sound siblings scatter, as a share of the middle [-]: few of them tell little of it.
 
-    Returns
-    -------
-    family : Family or None
-        None as long as there are too few.
+    Source: [robust-scale] in docs/sources.md: median, and median absolute deviation with its small-sample factor, weighed with what is
+    usual by their degrees of freedom; a step of reading adds to it what both figures may be rounded by.
 
-    Source
-    ------
-    [robust-scale] in docs/sources.md: median, and median absolute deviation with its small-sample factor, weighed with what is usual by
-    their degrees of freedom; a step of reading adds to it what both figures may be rounded by.
-
-    Example
-    -------
     >>> family = family_of([70, 72, 69, 54, 71, 70])
     >>> family.middle, round(family.scatter, 2)
     (70.0, 2.0)
@@ -144,24 +100,10 @@ def family_of(values: Sequence[float], *, resolution: float = 0.0, usual: float 
 def stands_apart(value: float, family: Family | None) -> str:
     """Return whether a figure stands apart from its siblings.
 
-    Parameters
-    ----------
-    value : float
-        The figure, in the family's unit [-].
-    family : Family or None
-        Its siblings, itself among them.
+    value: the figure, in the family's unit [-].
 
-    Returns
-    -------
-    side : {"", "low", "high"}
-        Empty where it belongs to them, or where there are too few to tell.
+    Source: [robust-scale] in docs/sources.md: by simulation, of sound joints about one in a hundred has a bolt that stands so far apart.
 
-    Source
-    ------
-    [robust-scale] in docs/sources.md: by simulation, of sound joints about one in a hundred has a bolt that stands so far apart.
-
-    Example
-    -------
     >>> stands_apart(54, family_of([70, 72, 69, 54, 71, 70]))
     'low'
     """

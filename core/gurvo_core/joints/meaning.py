@@ -51,30 +51,8 @@ def _bands(bolt: BoltFacts) -> tuple[Band, Band]:
 def meaning_of(torque: float, bolt: BoltFacts) -> Meaning:
     """Return what a torque does to a bolt.
 
-    Parameters
-    ----------
-    torque : float
-        At the head [N·m].
-    bolt : BoltFacts
-        The bolt.
-
-    Returns
-    -------
-    meaning : Meaning
-        Preload as a band [N]; share of yield in tension alone and with torsion, None where the class is not known.
-
-    Source
-    ------
-    ``preload`` of this room.
-
-    Example
-    -------
-    >>> from gurvo_core.joints.thread import read_thread
-    >>> from gurvo_core.joints.preload import seat_of
-    >>> m10 = read_thread("M10")
-    >>> bolt = BoltFacts(thread=m10, seat=seat_of(m10), property_class="8.8", thread_state="oiled", head_state="oiled")
-    >>> round(meaning_of(45, bolt).combined_share.most, 2)
-    1.17
+    torque: at the head [N·m].
+    Returned: preload as a band [N]; share of yield in tension alone and with torsion, None where the class is not known.
     """
     thread, head = _bands(bolt)
     load = preload_n(torque, bolt.thread, bolt.seat, thread_friction=thread, head_friction=head)
@@ -91,22 +69,10 @@ def meaning_of(torque: float, bolt: BoltFacts) -> Meaning:
 def generic_nm(bolt: BoltFacts) -> float | None:
     """Return a generic torque for a bolt nobody has a figure for.
 
-    Parameters
-    ----------
-    bolt : BoltFacts
-        The bolt.
+    Returned: to two figures [N·m]; None where its class is not known.
 
-    Returns
-    -------
-    torque_nm : float or None
-        To two figures [N·m]; None where its class is not known.
+    Source: Common practice: three quarters of the proof load, with the middle of the friction band.
 
-    Source
-    ------
-    Common practice: three quarters of the proof load, with the middle of the friction band.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> from gurvo_core.joints.preload import seat_of
     >>> m8 = read_thread("M8")
@@ -124,32 +90,7 @@ def generic_nm(bolt: BoltFacts) -> float | None:
 def lubrication_warning(torque: float, bolt: BoltFacts, found: str) -> str:
     """Return what another lubrication than the figure presumes would do at the same torque.
 
-    Parameters
-    ----------
-    torque : float
-        The figure [N·m].
-    bolt : BoltFacts
-        With the lubrication it presumes.
-    found : str
-        How thread and head are in fact left.
-
-    Returns
-    -------
-    sentence : str
-        A warning; empty where nothing changes. The figure itself is never converted.
-
-    Source
-    ------
-    ``preload`` of this room, from the middle of one friction band to that of the other.
-
-    Example
-    -------
-    >>> from gurvo_core.joints.thread import read_thread
-    >>> from gurvo_core.joints.preload import seat_of
-    >>> m10 = read_thread("M10")
-    >>> bolt = BoltFacts(thread=m10, seat=seat_of(m10), property_class="8.8", thread_state="dry", head_state="dry")
-    >>> lubrication_warning(45, bolt, "oiled")
-    'the figure is for dry threads; oiled the same torque would pull about 50 % more: clean them as the book has it'
+    torque: the figure [N·m].
     """
     if found == bolt.thread_state == bolt.head_state:
         return ""

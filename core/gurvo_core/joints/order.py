@@ -17,24 +17,10 @@ SAME_MM = 1e-6
 def order_of(places: Sequence[Place], rule: Rule) -> list[int]:
     """Return the order in which fasteners are pulled.
 
-    Parameters
-    ----------
-    places : sequence of (float, float)
-        Where each stands, x and y [mm].
-    rule : {"middle_outward", "crosswise", "opposing", "round"}
-        From the middle to the ends; each as far as may be from the one before; opposite pairs stepping round; once round.
+    places: where each stands, x and y [mm].
 
-    Returns
-    -------
-    order : list of int
-        Indices into the places, every one once.
+    Source: Common practice, no source.
 
-    Source
-    ------
-    Common practice, no source.
-
-    Example
-    -------
     Four in a square, crosswise: the second stands across from the first.
 
     >>> order_of([(0, 0), (10, 0), (10, 10), (0, 10)], "crosswise")

@@ -55,26 +55,12 @@ class Seat:
 def seat_of(thread: Thread, head_mm: float | None = None, hole_mm: float | None = None) -> Seat:
     """Return the ring under a head.
 
-    Parameters
-    ----------
-    thread : Thread
-        The bolt's.
-    head_mm : float, optional
-        Outer diameter of the seat [mm]; that of a hexagon head when left out.
-    hole_mm : float, optional
-        Diameter of the hole [mm]; a medium one when left out.
+    head_mm: outer diameter of the seat [mm]; that of a hexagon head when left out.
+    hole_mm: diameter of the hole [mm]; a medium one when left out.
+    Returned: outer and inner diameter [mm].
 
-    Returns
-    -------
-    seat : Seat
-        Outer and inner diameter [mm].
+    Source: Common practice: heads of about one and a half, holes of about eleven tenths of the thread.
 
-    Source
-    ------
-    Common practice: heads of about one and a half, holes of about eleven tenths of the thread.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(seat_of(read_thread("M10")).mean_mm, 3)
     13.0
@@ -91,28 +77,12 @@ def _arm_mm(thread: Thread, seat: Seat, thread_friction: float, head_friction: f
 def torque_nm(load_n: float, thread: Thread, seat: Seat, *, thread_friction: float, head_friction: float) -> float:
     """Return the torque that brings a preload.
 
-    Parameters
-    ----------
-    load_n : float
-        Preload wanted [N].
-    thread : Thread
-        The bolt's.
-    seat : Seat
-        What rubs under the head.
-    thread_friction, head_friction : float
-        Coefficients of friction [-].
+    load_n: preload wanted [N].
+    thread_friction, head_friction: coefficients of friction [-].
+    Returned: at the head [N·m].
 
-    Returns
-    -------
-    torque_nm : float
-        At the head [N·m].
+    Source: [bolt-torque] in docs/sources.md.
 
-    Source
-    ------
-    [bolt-torque] in docs/sources.md.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10 = read_thread("M10")
     >>> round(torque_nm(25_000, m10, seat_of(m10), thread_friction=0.12, head_friction=0.12), 1)
@@ -124,28 +94,12 @@ def torque_nm(load_n: float, thread: Thread, seat: Seat, *, thread_friction: flo
 def preload_n(torque: float, thread: Thread, seat: Seat, *, thread_friction: Band, head_friction: Band) -> Band:
     """Return the preload that a torque brings: a band, since friction is one.
 
-    Parameters
-    ----------
-    torque : float
-        At the head [N·m].
-    thread : Thread
-        The bolt's.
-    seat : Seat
-        What rubs under the head.
-    thread_friction, head_friction : Band
-        Coefficients of friction, least to most [-].
+    torque: at the head [N·m].
+    thread_friction, head_friction: coefficients of friction, least to most [-].
+    Returned: least with the most friction [N].
 
-    Returns
-    -------
-    load_n : Band
-        Least with the most friction [N].
+    Source: [bolt-torque] in docs/sources.md.
 
-    Source
-    ------
-    [bolt-torque] in docs/sources.md.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10, oiled = read_thread("M10"), Band(*FRICTION["oiled"])
     >>> band = preload_n(45, m10, seat_of(m10), thread_friction=oiled, head_friction=oiled)
@@ -160,28 +114,12 @@ def preload_n(torque: float, thread: Thread, seat: Seat, *, thread_friction: Ban
 def share_of_yield(load_n: float, thread: Thread, property_class: str, *, twisted_with: float | None = None) -> float:
     """Return how near a bolt is to where it stays stretched.
 
-    Parameters
-    ----------
-    load_n : float
-        Preload [N].
-    thread : Thread
-        The bolt's.
-    property_class : str
-        As on its head.
-    twisted_with : float, optional
-        Coefficient of friction in the thread while it is being turned [-]; left out = tension alone.
+    load_n: preload [N].
+    twisted_with: coefficient of friction in the thread while it is being turned [-]; left out = tension alone.
+    Returned: 1 at yield [-]. With torsion it is the distortion-energy stress of both.
 
-    Returns
-    -------
-    share : float
-        1 at yield [-]. With torsion it is the distortion-energy stress of both.
+    Source: [bolt-torque] in docs/sources.md; the torsion is what lead and flanks take of the torque.
 
-    Source
-    ------
-    [bolt-torque] in docs/sources.md; the torsion is what lead and flanks take of the torque.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10 = read_thread("M10")
     >>> round(share_of_yield(30_000, m10, "8.8"), 3), round(share_of_yield(30_000, m10, "8.8", twisted_with=0.12), 3)

@@ -69,24 +69,7 @@ class Figures:
 def spots_of(joint: Joint) -> tuple[Spot, ...]:
     """Return the fasteners of a joint in the order in which they are pulled.
 
-    Parameters
-    ----------
-    joint : Joint
-        Of a sound document.
-
-    Returns
-    -------
-    spots : tuple of Spot
-        Every one once [mm].
-
-    Source
-    ------
-    ``order`` of this room, or the document's own.
-
-    Example
-    -------
-    >>> [spot.id for spot in spots_of(Joint(id="x", name="Nuts", fasteners=4, pattern={"kind": "circle", "across_mm": 90}))]
-    ['1', '2', '3', '4']
+    Returned: every one once [mm].
     """
     if joint.bolts:
         named = {bolt.id: Spot(id=bolt.id, x_mm=bolt.x_mm, y_mm=bolt.y_mm, cylinder=bolt.cylinder) for bolt in joint.bolts}
@@ -123,26 +106,7 @@ def _places(joint: Joint) -> Iterator[tuple[float, float]]:
 def loaded_cylinders(document: EngineDocument, joint: Joint) -> dict[int, float]:
     """Return which cylinders' valves push a camshaft up while its caps are drawn down, and how far.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    joint : Joint
-        Its cam caps.
-
-    Returns
-    -------
-    lift_mm : dict
-        Lobe lift by cylinder [mm]; empty where nothing is known of lobes or position.
-
-    Source
-    ------
-    ``motion.frames``: the lobes' lifts at the position at which the caps are drawn down.
-
-    Example
-    -------
-    >>> loaded_cylinders(quern_4(), quern_4().joints[0])
-    {}
+    Returned: lobe lift by cylinder [mm]; empty where nothing is known of lobes or position.
     """
     draw = next((stage.draw for stage in joint.figures if stage.draw), None)
     cam = document.camshaft(draw.camshaft) if draw and draw.camshaft else None
@@ -165,29 +129,7 @@ def loaded_cylinders(document: EngineDocument, joint: Joint) -> dict[int, float]
 def draw_passes(document: EngineDocument, joint: Joint, stage: JointStage) -> int:
     """Return how often a joint is gone round while it is drawn down.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    joint : Joint
-        The joint.
-    stage : JointStage
-        One that draws down.
-
-    Returns
-    -------
-    passes : int
-        The gap over what one small turn closes, rounded up; a usual number where the gap or the thread is not known.
-
-    Source
-    ------
     A turn closes its share of the pitch.
-
-    Example
-    -------
-    >>> stage = JointStage(does="draw_down", draw={"turn_deg": 180, "gap_mm": 2.2})
-    >>> draw_passes(quern_4(), Joint(id="x", name="Caps", thread="M6x1", stages=(stage,)), stage)
-    5
     """
     draw = stage.draw
     gap_mm = (draw.gap_mm if draw else None) or max(loaded_cylinders(document, joint).values(), default=None)
@@ -199,25 +141,8 @@ def draw_passes(document: EngineDocument, joint: Joint, stage: JointStage) -> in
 def items_of(document: EngineDocument, joint: Joint) -> tuple[Item, ...]:
     """Return every pull of a joint, in order.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    joint : Joint
-        One whose stages are in figures.
+    Source: Practice: all of them finger tight, then the stages; twice over where the book says so.
 
-    Returns
-    -------
-    items : tuple of Item
-        Stage by stage, time round by time round: no fastener is ever more than one stage ahead of another. Where the book
-        has one after another, all stages of the first before the next, between what is done to all at once.
-
-    Source
-    ------
-    Practice: all of them finger tight, then the stages; twice over where the book says so.
-
-    Example
-    -------
     >>> joint = Joint(id="x", name="Nuts", fasteners=2, stages=(JointStage(does="hand"), JointStage(does="torque", torque_nm=20)))
     >>> [item.key for item in items_of(quern_4(), joint)]
     ['1.1.all', '2.1.1', '2.1.2']
@@ -247,27 +172,7 @@ def _asked(stage: JointStage, names: list[str]) -> list[str]:
 
 
 def bolt_facts(joint: Joint) -> BoltFacts | None:
-    """Return what is known of a joint's bolts, for what its figures mean.
-
-    Parameters
-    ----------
-    joint : Joint
-        The joint.
-
-    Returns
-    -------
-    facts : BoltFacts or None
-        None where thread or lubrication is not known, or the thread is said in words that name none.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> bolt_facts(Joint(id="x", name="Nuts")) is None
-    True
-    """
+    """Return what is known of a joint's bolts, for what its figures mean."""
     if not joint.thread or joint.thread_state is None:
         return None
     try:
@@ -286,28 +191,7 @@ def bolt_facts(joint: Joint) -> BoltFacts | None:
 def figures_of(joint: Joint, item: Item) -> Figures:
     """Return what a pull is to reach.
 
-    Parameters
-    ----------
-    joint : Joint
-        The joint.
-    item : Item
-        One of its pulls.
-
-    Returns
-    -------
-    figures : Figures
-        Torque and angle with their windows [N·m, deg]; generic where the book has no torque and the bolt's class is known.
-
-    Source
-    ------
-    The document; ``meaning.generic_nm`` where it has no figure.
-
-    Example
-    -------
-    >>> joint = Joint(id="x", name="Nuts", thread="M8", property_class="8.8", thread_state="oiled", stages=(JointStage(does="torque"),))
-    >>> found = figures_of(joint, Item(stage=1, turn=1, fastener="1"))
-    >>> found.torque_nm, found.is_generic
-    (21.0, True)
+    Returned: torque and angle with their windows [N·m, deg]; generic where the book has no torque and the bolt's class is known.
     """
     stage = joint.figures[item.stage - 1]
     other = _other_of(stage, item)

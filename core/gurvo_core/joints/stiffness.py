@@ -37,27 +37,12 @@ class BoltShape:
 def bolt_n_mm(shape: BoltShape) -> float:
     """Return how stiff a bolt is.
 
-    Parameters
-    ----------
-    shape : BoltShape
-        Grip, free thread and waist [mm].
+    shape: grip, free thread and waist [mm].
+    Returned: force for a millimetre of stretch [N/mm].
 
-    Returns
-    -------
-    stiffness_n_mm : float
-        Force for a millimetre of stretch [N/mm].
+    Raises FigureError if more thread is free than the grip is long.
+    Source: [bolt-stiffness] in docs/sources.md: lengths of one bar after the other, head and engaged thread half a diameter each.
 
-    Raises
-    ------
-    FigureError
-        If more thread is free than the grip is long.
-
-    Source
-    ------
-    [bolt-stiffness] in docs/sources.md: lengths of one bar after the other, head and engaged thread half a diameter each.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(bolt_n_mm(BoltShape(thread=read_thread("M10"), grip_mm=50, free_thread_mm=20)), -2)
     235000.0
@@ -78,26 +63,10 @@ def bolt_n_mm(shape: BoltShape) -> float:
 def joint_n_mm(layers: Sequence[Layer], seat: Seat, *, tapped: bool = True) -> float:
     """Return how stiff what is clamped is.
 
-    Parameters
-    ----------
-    layers : sequence of Layer
-        From the head down.
-    seat : Seat
-        The ring under the head, from which the pressure spreads.
-    tapped : bool
-        Into a tapped hole: one cone all the way; otherwise one from head and nut each, meeting in the middle.
+    Returned: force for a millimetre of squeeze [N/mm].
 
-    Returns
-    -------
-    stiffness_n_mm : float
-        Force for a millimetre of squeeze [N/mm].
+    Source: [bolt-stiffness] in docs/sources.md: cones of pressure of 30 degrees, each layer a frustum.
 
-    Source
-    ------
-    [bolt-stiffness] in docs/sources.md: cones of pressure of 30 degrees, each layer a frustum.
-
-    Example
-    -------
     >>> head = [Layer(thickness_mm=40, modulus_n_mm2=MODULUS_N_MM2["aluminium"])]
     >>> round(joint_n_mm(head, Seat(16, 11)), -3)
     1066000.0
@@ -127,28 +96,10 @@ def _frustum_n_mm(thickness: float, outer: float, inner: float, modulus: float) 
 def preload_by_angle_n(angle_deg: float, thread: Thread, *, bolt: float, joint: float) -> float:
     """Return the preload that an angle of turn adds, as long as nothing yields.
 
-    Parameters
-    ----------
-    angle_deg : float
-        Turn after everything lies on [deg].
-    thread : Thread
-        The bolt's.
-    bolt, joint : float
-        Stiffness of bolt and of what it clamps [N/mm].
+    angle_deg: turn after everything lies on [deg].
+    bolt, joint: stiffness of bolt and of what it clamps [N/mm].
+    Returned: preload added [N].
 
-    Returns
-    -------
-    load_n : float
-        Preload added [N].
-
-    Source
-    ------
     The turn's share of the pitch is taken up by stretch and squeeze, one after the other.
-
-    Example
-    -------
-    >>> from gurvo_core.joints.thread import read_thread
-    >>> round(preload_by_angle_n(90, read_thread("M10"), bolt=200_000, joint=600_000))
-    56250
     """
     return thread.pitch_mm * angle_deg / 360 / (1 / bolt + 1 / joint)

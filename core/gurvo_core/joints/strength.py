@@ -40,29 +40,11 @@ CLASSES: dict[str, Strength] = {
 def strength_of(property_class: str, thread: Thread) -> Strength:
     """Return what a class bears in a size.
 
-    Parameters
-    ----------
-    property_class : str
-        As on the head: 8.8, 10.9, grade 8.
-    thread : Thread
-        The bolt's.
+    Returned: proof stress and yield [N/mm²].
 
-    Returns
-    -------
-    strength : Strength
-        Proof stress and yield [N/mm²].
+    Raises KeyError if there is no such class.
+    Source: [bolt-classes] in docs/sources.md, from memory.
 
-    Raises
-    ------
-    KeyError
-        If there is no such class.
-
-    Source
-    ------
-    [bolt-classes] in docs/sources.md, from memory.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> strength_of("8.8", read_thread("M20")).proof_n_mm2
     600
@@ -75,24 +57,10 @@ def strength_of(property_class: str, thread: Thread) -> Strength:
 def proof_load_n(property_class: str, thread: Thread) -> float:
     """Return the load that a bolt bears without staying stretched.
 
-    Parameters
-    ----------
-    property_class : str
-        As on the head.
-    thread : Thread
-        The bolt's.
+    Returned: proof stress on the stress area [N].
 
-    Returns
-    -------
-    load_n : float
-        Proof stress on the stress area [N].
+    Source: [bolt-classes] in docs/sources.md.
 
-    Source
-    ------
-    [bolt-classes] in docs/sources.md.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(proof_load_n("8.8", read_thread("M10")), -2)
     33600.0
@@ -103,24 +71,10 @@ def proof_load_n(property_class: str, thread: Thread) -> float:
 def yield_load_n(property_class: str, thread: Thread) -> float:
     """Return the tension at which a bolt begins to stay stretched, with nothing twisting it.
 
-    Parameters
-    ----------
-    property_class : str
-        As on the head.
-    thread : Thread
-        The bolt's.
+    Returned: yield on the stress area [N].
 
-    Returns
-    -------
-    load_n : float
-        Yield on the stress area [N].
+    Source: [bolt-classes] in docs/sources.md.
 
-    Source
-    ------
-    [bolt-classes] in docs/sources.md.
-
-    Example
-    -------
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(yield_load_n("8.8", read_thread("M10")), -2)
     37100.0

@@ -83,27 +83,9 @@ class Thread:
 def read_thread(text: str) -> Thread:
     """Return the thread that a designation names.
 
-    Parameters
-    ----------
-    text : str
-        Such as M10, M10x1.25, 3/8 UNF or 7/16-14.
+    Raises FigureError if it is no metric or unified thread, or its pitch must be said.
+    Source: [iso-metric-thread] and [unified-thread] in docs/sources.md.
 
-    Returns
-    -------
-    thread : Thread
-        Coarse where nothing else is said.
-
-    Raises
-    ------
-    FigureError
-        If it is no metric or unified thread, or its pitch must be said.
-
-    Source
-    ------
-    [iso-metric-thread] and [unified-thread] in docs/sources.md.
-
-    Example
-    -------
     >>> round(read_thread("M10").stress_area_mm2, 1), round(read_thread("3/8-16 UNC").pitch_mm, 4)
     (58.0, 1.5875)
     """

@@ -95,32 +95,11 @@ class _Line:
 def clean(angle_deg: ArrayLike, torque_nm: ArrayLike) -> tuple[Trace, list[Gap]]:
     """Return a trace that can be looked at, and what had to be left out or said of it.
 
-    Parameters
-    ----------
-    angle_deg : array_like
-        Angle turned, growing [deg]; one dimension.
-    torque_nm : array_like
-        Torque at each [N·m]; same length.
+    angle_deg: angle turned, growing [deg]; one dimension.
+    torque_nm: torque at each [N·m]; same length.
 
-    Returns
-    -------
-    trace, gaps : Trace, list of Gap
-        Without what is no number.
-
-    Raises
-    ------
-    ReadingError
-        If too little is left, or the angle falls.
-
-    Source
-    ------
-    House rule: bad readings are said, never mended in silence.
-
-    Example
-    -------
-    >>> trace, gaps = clean([*range(20), float("nan")], [*range(20), 3.0])
-    >>> len(trace.angle_deg), gaps[0].sentence
-    (20, '1 reading is no number and was left out')
+    Raises ReadingError if too little is left, or the angle falls.
+    Bad readings are said, never mended in silence.
     """
     angle, torque = np.asarray(angle_deg, dtype=float), np.asarray(torque_nm, dtype=float)
     if angle.ndim != 1 or angle.shape != torque.shape:
@@ -147,27 +126,9 @@ def clean(angle_deg: ArrayLike, torque_nm: ArrayLike) -> tuple[Trace, list[Gap]]
 def thin(trace: Trace, most: int) -> Trace:
     """Return a trace with fewer points that keeps every peak.
 
-    Parameters
-    ----------
-    trace : Trace
-        Any.
-    most : int
-        At most so many points, about [-]; at least four.
+    most: at most so many points, about [-]; at least four.
 
-    Returns
-    -------
-    trace : Trace
-        Of each stretch the first, the last, the lowest and the highest.
-
-    Source
-    ------
-    House way: extremes are kept, so that what is drawn and what is judged agree.
-
-    Example
-    -------
-    >>> spike = np.zeros(10_000); spike[4321] = 9.0
-    >>> float(thin(Trace(np.arange(10_000.0), spike), 200).torque_nm.max())
-    9.0
+    Extremes are kept, so that what is drawn and what is judged agree.
     """
     count = trace.angle_deg.size
     if count <= most:
@@ -187,27 +148,11 @@ def thin(trace: Trace, most: int) -> Trace:
 def analyse(trace: Trace) -> TraceFigures:
     """Return what a trace says.
 
-    Parameters
-    ----------
-    trace : Trace
-        As ``clean`` left it.
+    Returned: angles [deg], torques [N·m], work [J]; flags are sentences.
 
-    Returns
-    -------
-    figures : TraceFigures
-        Angles [deg], torques [N·m], work [J]; flags are sentences.
+    Raises ReadingError if nothing was ever tight in it.
+    Source: [torque-angle-trace] in docs/sources.md: snug where the straight part would begin, yield where the slope has halved.
 
-    Raises
-    ------
-    ReadingError
-        If nothing was ever tight in it.
-
-    Source
-    ------
-    [torque-angle-trace] in docs/sources.md: snug where the straight part would begin, yield where the slope has halved.
-
-    Example
-    -------
     A joint snug at 20°, half a newton metre a degree from there.
 
     >>> angle = np.linspace(0, 120, 600)

@@ -45,29 +45,7 @@ class BoltAsked(BaseModel):
 def workings_of(asked: BoltAsked) -> list[Line]:
     """Return what can be said of a bolt.
 
-    Parameters
-    ----------
-    asked : BoltAsked
-        The bolt, and how it is pulled.
-
-    Returns
-    -------
-    lines : list of Line
-        As many as what was said allows.
-
-    Raises
-    ------
-    FigureError
-        If the thread or the class is not known, or lengths do not fit.
-
-    Source
-    ------
-    The other modules of this room.
-
-    Example
-    -------
-    >>> [line.value for line in workings_of(BoltAsked(thread="M10", property_class="8.8"))][:2]
-    ['M10, pitch 1.5 mm', '58.0 mm²']
+    Raises FigureError if the thread or the class is not known, or lengths do not fit.
     """
     if asked.property_class and asked.property_class not in CLASSES:
         raise FigureError("property_class", asked.property_class, f"classes known here are {', '.join(CLASSES)}")

@@ -48,33 +48,15 @@ class MeantUnit:
 def setting_nm(torque_nm: float, *, lever_mm: float, extension_mm: float, at_deg: float = 0.0) -> float:
     """Return what a wrench is set to with an extension or crow-foot.
 
-    Parameters
-    ----------
-    torque_nm : float
-        Wanted at the bolt [N·m].
-    lever_mm : float
-        From the hand to the drive square [mm].
-    extension_mm : float
-        From the drive square to the bolt [mm].
-    at_deg : float
-        0 straight out from the lever, 90 square to it, 180 back along it [deg].
+    torque_nm: wanted at the bolt [N·m].
+    lever_mm: from the hand to the drive square [mm].
+    extension_mm: from the drive square to the bolt [mm].
+    at_deg: 0 straight out from the lever, 90 square to it, 180 back along it [deg].
+    Returned: on the wrench's scale [N·m].
 
-    Returns
-    -------
-    setting_nm : float
-        On the wrench's scale [N·m].
+    Raises FigureError if the lever is not above 0, or the extension reaches back to the hand.
+    Source: Lever arms: the force at the hand times its distance from the bolt, along the wrench.
 
-    Raises
-    ------
-    FigureError
-        If the lever is not above 0, or the extension reaches back to the hand.
-
-    Source
-    ------
-    Lever arms: the force at the hand times its distance from the bolt, along the wrench.
-
-    Example
-    -------
     >>> setting_nm(60, lever_mm=400, extension_mm=100), setting_nm(60, lever_mm=400, extension_mm=100, at_deg=90)
     (48.0, 60.0)
     """
@@ -87,24 +69,7 @@ def setting_nm(torque_nm: float, *, lever_mm: float, extension_mm: float, at_deg
 def disagreement(quoted: Sequence[Quoted]) -> float:
     """Return by how much figures that should be one differ.
 
-    Parameters
-    ----------
-    quoted : sequence of Quoted
-        The same torque in several units.
-
-    Returns
-    -------
-    share : float
-        Largest over smallest, less one [-].
-
-    Source
-    ------
-    Factors by ``units.per_unit``.
-
-    Example
-    -------
-    >>> round(disagreement([Quoted(12, "N·m"), Quoted(9, "lbf·ft"), Quoted(108, "lbf·in")]), 3)
-    0.017
+    Returned: largest over smallest, less one [-].
     """
     inside = [one.value * per_unit(one.unit) for one in quoted]
     return max(inside) / min(inside) - 1 if inside and min(inside) > 0 else 0.0
@@ -113,26 +78,7 @@ def disagreement(quoted: Sequence[Quoted]) -> float:
 def may_be_rounded(quoted: Sequence[Quoted]) -> bool:
     """Return whether figures may be one that was rounded in each unit.
 
-    Parameters
-    ----------
-    quoted : sequence of Quoted
-        The same torque in several units.
-
-    Returns
-    -------
-    alike : bool
-        True where there is a torque that rounds to every one of them, as finely as each is written.
-
-    Source
-    ------
-    Arithmetic: half a step of its last figure either way; factors by ``units.per_unit``.
-
-    Example
-    -------
-    >>> may_be_rounded([Quoted(10, "N·m"), Quoted(7, "lbf·ft")]), may_be_rounded([Quoted(20, "N·m"), Quoted(14, "lbf·ft")])
-    (True, True)
-    >>> may_be_rounded([Quoted(20, "N·m"), Quoted(168, "lbf·in")])
-    False
+    Half a step of its last figure either way; factors by ``units.per_unit``.
     """
     halves = [0.5 * 10.0 ** -len(f"{one.value:.6f}".rstrip("0").partition(".")[2]) for one in quoted]
     lows = [(one.value - half) * per_unit(one.unit) for one, half in zip(quoted, halves, strict=True)]
@@ -143,26 +89,11 @@ def may_be_rounded(quoted: Sequence[Quoted]) -> bool:
 def unit_meant(value: float, unit: Unit, asked_nm: float) -> MeantUnit | None:
     """Return the unit that was probably meant.
 
-    Parameters
-    ----------
-    value : float
-        The figure as typed, in ``unit`` [-].
-    unit : Unit
-        The unit it was typed in.
-    asked_nm : float
-        What was asked for [N·m].
+    value: the figure as typed, in ``unit`` [-].
+    asked_nm: what was asked for [N·m].
 
-    Returns
-    -------
-    meant : MeantUnit or None
-        Another unit in which it would be right; None where it is right already, or in none.
+    Source: Practice: 12 times between lbf·ft and lbf·in, 1.36 times between lbf·ft and N·m.
 
-    Source
-    ------
-    Practice: 12 times between lbf·ft and lbf·in, 1.36 times between lbf·ft and N·m.
-
-    Example
-    -------
     >>> unit_meant(48, "N·m", 65).unit
     'lbf·ft'
     """
@@ -179,28 +110,11 @@ def unit_meant(value: float, unit: Unit, asked_nm: float) -> MeantUnit | None:
 def wrench_doubts(wrench: Wrench, set_nm: float, today: date | None, *, window_nm: float | None = None) -> Iterator[tuple[str, bool]]:
     """Yield why a wrench is not to be trusted for a figure.
 
-    Parameters
-    ----------
-    wrench : Wrench
-        The wrench.
-    set_nm : float
-        What it is set to [N·m].
-    today : date or None
-        The day, where it is known.
-    window_nm : float, optional
-        Width of the window that it must tell apart [N·m].
+    set_nm: what it is set to [N·m].
+    window_nm: width of the window that it must tell apart [N·m].
 
-    Returns
-    -------
-    doubts : iterator of (str, bool)
-        A sentence, and whether it cannot be done at all.
+    Source: [torque-wrench] in docs/sources.md: within its marked range; due after twelve months or 5000 pulls. Lowest fifth: practice.
 
-    Source
-    ------
-    [torque-wrench] in docs/sources.md: within its marked range; due after twelve months or 5000 pulls. Lowest fifth: practice.
-
-    Example
-    -------
     >>> wrench = Wrench(name="T1", least_nm=20, most_nm=100, resolution_nm=0.5)
     >>> [sentence for sentence, cannot in wrench_doubts(wrench, 130, None)]
     ['T1 ends at 100 N·m and this is 130: take a larger wrench']

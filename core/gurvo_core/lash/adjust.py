@@ -23,31 +23,14 @@ class ScrewTurn:
 def lash_by_feelers(goes_mm: float, not_goes_mm: float | None, gauge: GaugeUncertainty) -> Estimate:
     """Return the lash that a pair of feelers tells.
 
-    Parameters
-    ----------
-    goes_mm : float
-        The largest that goes, with feel [mm].
-    not_goes_mm : float or None
-        The smallest that does not go [mm]; left out where nobody tried.
-    gauge : GaugeUncertainty
-        Of the set: the step from leaf to leaf, and its calibration [mm].
+    goes_mm: the largest that goes, with feel [mm].
+    not_goes_mm: the smallest that does not go [mm]; left out where nobody tried.
+    gauge: of the set: the step from leaf to leaf, and its calibration [mm].
+    Returned: midway between both; by one leaf alone as thick as that leaf, which drags [mm].
 
-    Returns
-    -------
-    lash : Estimate
-        Midway between both; by one leaf alone as thick as that leaf, which drags [mm].
+    Raises ReadingError if the one that does not go is not the larger.
+    Source: [gum] 4.3.7: a value that lies anywhere between two bounds.
 
-    Raises
-    ------
-    ReadingError
-        If the one that does not go is not the larger.
-
-    Source
-    ------
-    [gum] 4.3.7: a value that lies anywhere between two bounds.
-
-    Example
-    -------
     >>> lash_by_feelers(0.20, 0.25, GaugeUncertainty(0.0144)).value
     0.225
     """
@@ -62,28 +45,13 @@ def lash_by_feelers(goes_mm: float, not_goes_mm: float | None, gauge: GaugeUncer
 def screw_turn(lash_mm: float, wanted_mm: float, *, pitch_mm: float, acts_by: float = 1.0) -> ScrewTurn:
     """Return how far to turn the adjusting screw.
 
-    Parameters
-    ----------
-    lash_mm : float
-        As it was measured [mm].
-    wanted_mm : float
-        As it should be [mm].
-    pitch_mm : float
-        Of the screw's thread [mm a turn].
-    acts_by : float
-        Lash at the valve for each mm the screw moves [-]: the rocker's ratio where the screw is at the pushrod, 1 at the valve.
+    lash_mm: as it was measured [mm].
+    wanted_mm: as it should be [mm].
+    pitch_mm: of the screw's thread [mm a turn].
+    acts_by: lash at the valve for each mm the screw moves [-]: the rocker's ratio where the screw is at the pushrod, 1 at the valve.
 
-    Returns
-    -------
-    turn : ScrewTurn
-        In turns and in flats of its hexagon.
+    Source: Geometry: a turn moves a screw by its pitch.
 
-    Source
-    ------
-    Geometry: a turn moves a screw by its pitch.
-
-    Example
-    -------
     >>> screw_turn(0.35, 0.25, pitch_mm=1.0, acts_by=1.5).words
     'screw in by 0.07 of a turn, 0.4 of a flat'
     """
@@ -99,29 +67,10 @@ def screw_turn(lash_mm: float, wanted_mm: float, *, pitch_mm: float, acts_by: fl
 def shim_mm(shim_now_mm: float, lash_mm: float, wanted_mm: float, acts_by: float = 1.0) -> float:
     """Return how thick the shim should be.
 
-    Parameters
-    ----------
-    shim_now_mm : float
-        The one that is in [mm].
-    lash_mm : float
-        As it was measured with it [mm].
-    wanted_mm : float
-        As it should be [mm].
-    acts_by : float
-        Lash at the valve for each mm of shim [-].
-
-    Returns
-    -------
-    thickness_mm : float
-        Before it is rounded to what there is [mm]; a thicker shim is less lash.
-
-    Source
-    ------
-    Geometry.
-
-    Example
-    -------
-    >>> round(shim_mm(2.40, 0.30, 0.20), 3)
-    2.5
+    shim_now_mm: the one that is in [mm].
+    lash_mm: as it was measured with it [mm].
+    wanted_mm: as it should be [mm].
+    acts_by: lash at the valve for each mm of shim [-].
+    Returned: before it is rounded to what there is [mm]; a thicker shim is less lash.
     """
     return shim_now_mm + (lash_mm - wanted_mm) / acts_by

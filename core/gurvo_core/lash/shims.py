@@ -54,26 +54,12 @@ class ShimPlan:
 def plan_shims(measured: Sequence[Measured], stock: Mapping[float, int], made_mm: Sequence[float]) -> ShimPlan:
     """Return which shim goes to which valve.
 
-    Parameters
-    ----------
-    measured : sequence of Measured
-        Every valve, with the shim that is in [mm].
-    stock : mapping
-        How many of each thickness are in stock [mm].
-    made_mm : sequence of float
-        The thicknesses that are made [mm].
+    measured: every valve, with the shim that is in [mm].
+    stock: how many of each thickness are in stock [mm].
+    made_mm: the thicknesses that are made [mm].
 
-    Returns
-    -------
-    plan : ShimPlan
-        A shim that is in its limits stays unless its place helps another; fewest bought, then fewest new, then fewest moved.
+    Source: Assignment of least cost, scipy's linear_sum_assignment.
 
-    Source
-    ------
-    Assignment of least cost, scipy's linear_sum_assignment.
-
-    Example
-    -------
     >>> limits = {"wanted_mm": 0.2, "limits_mm": (0.15, 0.25)}
     >>> two = [Measured(valve="a", shim_mm=2.40, lash_mm=0.30, **limits), Measured(valve="b", shim_mm=2.50, lash_mm=0.10, **limits)]
     >>> plan = plan_shims(two, {}, [2.40, 2.45, 2.50])

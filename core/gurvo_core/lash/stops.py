@@ -46,31 +46,13 @@ def fewest_stops(
 ) -> list[tuple[float, tuple[ValveKey, ...]]]:
     """Return the fewest crank angles at which every valve may be set.
 
-    Parameters
-    ----------
-    allowed : mapping
-        For each valve, at which whole degrees of the cycle it may be set.
-    tdcs_deg : sequence of float
-        Angles that are easily found, taken where they serve as well [deg].
-    begin_deg : float
-        Where the crank stands: the stops begin there, in the running way [deg].
+    tdcs_deg: angles that are easily found, taken where they serve as well [deg].
+    begin_deg: where the crank stands: the stops begin there, in the running way [deg].
+    Returned: crank angle [deg] and the valves set there, each valve once.
 
-    Returns
-    -------
-    stops : list
-        Crank angle [deg] and the valves set there, each valve once.
+    Raises NotConverged if some valve may be set nowhere.
+    Source: Exact set cover, as an integer program by scipy's milp (HiGHS).
 
-    Raises
-    ------
-    NotConverged
-        If some valve may be set nowhere.
-
-    Source
-    ------
-    Exact set cover, as an integer program by scipy's milp (HiGHS).
-
-    Example
-    -------
     >>> half = np.arange(720) < 360
     >>> one, two, three = ValveKey(1, "intake", "c"), ValveKey(1, "exhaust", "c"), ValveKey(2, "intake", "c")
     >>> found = fewest_stops({one: half, two: ~half, three: half}, [0, 360])
@@ -135,31 +117,7 @@ def _kept(same: Same, way: str, cylinders: tuple[int, ...], begin_deg: float) ->
 def stops_for(document: EngineDocument, way: str, cylinders: Sequence[int] = (), begin_deg: float = 0.0) -> LashStops:
     """Return the stops at which an engine's valves are set.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    way : {"fewest", "book", "firing"}
-        The fewest there are, the book's own, or each cylinder at its own firing TDC.
-    cylinders : sequence of int
-        Only theirs; all where none is named.
-    begin_deg : float
-        Where the crank stands [deg].
-
-    Returns
-    -------
-    stops : LashStops
-        By the firing rule where lobes are not known, whatever was asked; that is said.
-
-    Source
-    ------
-    ``fewest_stops``; ``windows.firing_stops`` and ``windows.two_stops`` for practice.
-
-    Example
-    -------
-    >>> found = stops_for(quern_4(), "fewest")
-    >>> [stop.crank_deg for stop in found.stops], found.words
-    ([0.0, 360.0], 'Two stops, as the usual table for this firing order has them.')
+    begin_deg: where the crank stands [deg].
     """
     return _kept(Same(document), way, tuple(cylinders), begin_deg)
 

@@ -40,29 +40,7 @@ class ValveKey:
 
 
 def valves_of(document: EngineDocument, cylinders: Iterable[int] = ()) -> dict[ValveKey, tuple[Camshaft, Lobe]]:
-    """Return the valves that have a clearance to set, cylinder by cylinder.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cylinders : iterable of int
-        Only theirs; of all where none is named.
-
-    Returns
-    -------
-    valves : dict
-        Camshaft and lobe of each.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> len(valves_of(quern_4())), next(iter(valves_of(quern_4(), [2]))).words
-    (8, 'cylinder 2 intake')
-    """
+    """Return the valves that have a clearance to set, cylinder by cylinder."""
     wanted = set(cylinders)
     found = {
         ValveKey(lobe.cylinder, lobe.valve, cam.id, lobe.place): (cam, lobe)
@@ -76,26 +54,7 @@ def valves_of(document: EngineDocument, cylinders: Iterable[int] = ()) -> dict[V
 def are_known(document: EngineDocument, valves: Mapping[ValveKey, tuple[Camshaft, Lobe]]) -> bool:
     """Return whether the shape and place of every lobe is known, so that its base circle is.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    valves : mapping
-        Its valves.
-
-    Returns
-    -------
-    known : bool
-        False where a single one is not.
-
-    Source
-    ------
-    House rule: nothing is worked out from what is not known.
-
-    Example
-    -------
-    >>> are_known(quern_4(), valves_of(quern_4()))
-    True
+    Nothing is worked out from what is not known.
     """
     if not document.is_timed:
         return False
@@ -108,29 +67,9 @@ def are_known(document: EngineDocument, valves: Mapping[ValveKey, tuple[Camshaft
 def may_be_set(document: EngineDocument, lobe: Lobe, margin_deg: float) -> NDArray[np.bool_]:
     """Return at which crank degrees a valve may be set.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    lobe : Lobe
-        One whose shape and place are known.
-    margin_deg : float
-        Crank degrees left out beyond either end of its profile [deg].
+    margin_deg: crank degrees left out beyond either end of its profile [deg].
 
-    Returns
-    -------
-    allowed : ndarray
-        For each whole degree of the cycle, 720 of them.
-
-    Source
-    ------
-    Definition: off its profile a lobe is base circle; a camshaft turns half as fast as the crank.
-
-    Example
-    -------
-    >>> lobe = quern_4().camshafts[0].lobes[0]
-    >>> int(may_be_set(quern_4(), lobe, 10).sum()) < int(may_be_set(quern_4(), lobe, 0).sum()) < 720
-    True
+    Off its profile a lobe is base circle; a camshaft turns half as fast as the crank.
     """
     profile = next(one for one in document.profiles if one.id == lobe.profile)
     nose = document.firing_deg[lobe.cylinder] + CYCLE_DEG / 2 + (lobe.nose_after_overlap_deg or 0.0)
@@ -142,24 +81,10 @@ def may_be_set(document: EngineDocument, lobe: Lobe, margin_deg: float) -> NDArr
 def firing_stops(document: EngineDocument, valves: Iterable[ValveKey]) -> list[tuple[float | None, tuple[ValveKey, ...]]]:
     """Return the safe rule where lobes are not known: every cylinder at its own firing TDC, its partner at overlap.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    valves : iterable of ValveKey
-        Its valves.
+    Returned: crank angle [deg], None where it is not known, and the valves set there; in firing order.
 
-    Returns
-    -------
-    stops : list
-        Crank angle [deg], None where it is not known, and the valves set there; in firing order.
+    Source: Common practice.
 
-    Source
-    ------
-    Common practice.
-
-    Example
-    -------
     >>> [angle for angle, _ in firing_stops(quern_4(), valves_of(quern_4()))]
     [0.0, 180.0, 360.0, 540.0]
     """
@@ -174,24 +99,10 @@ def firing_stops(document: EngineDocument, valves: Iterable[ValveKey]) -> list[t
 def two_stops(document: EngineDocument, valves: Iterable[ValveKey]) -> list[tuple[float, tuple[ValveKey, ...]]]:
     """Return the usual table of two stops a turn apart, by the firing order alone.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        With its firing order.
-    valves : iterable of ValveKey
-        Its valves.
+    Returned: firing TDC of the first cylinder, and one turn later [deg]; empty where the table does not reach every valve.
 
-    Returns
-    -------
-    stops : list
-        Firing TDC of the first cylinder, and one turn later [deg]; empty where the table does not reach every valve.
+    Source: Common practice, four-strokes of four cylinders and more.
 
-    Source
-    ------
-    Common practice, four-strokes of four cylinders and more.
-
-    Example
-    -------
     >>> [key.words for key in two_stops(quern_4(), valves_of(quern_4()))[0][1]]
     ['cylinder 1 intake', 'cylinder 1 exhaust', 'cylinder 2 intake', 'cylinder 3 exhaust']
     """

@@ -112,56 +112,13 @@ class Folded:
 def find_kind(rooms: Rooms, name: str) -> tuple[Room[Any], Kind[Any, Any]] | None:
     """Return a kind of entry and the room that brings it.
 
-    Parameters
-    ----------
-    rooms : tuple of Room
-        All rooms.
-    name : str
-        The kind.
-
-    Returns
-    -------
-    found : (Room, Kind) or None
-        None for a strike, which belongs to no room.
-
-    Source
-    ------
-    House rule: every kind is in one place.
-
-    Example
-    -------
-    >>> find_kind((), "note") is None
-    True
+    Every kind is in one place.
     """
     return next(((room, kind) for room in rooms for kind in room.kinds if kind.name == name), None)
 
 
 def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry]) -> Folded:
-    """Return what stands in a ledger.
-
-    Parameters
-    ----------
-    rooms : tuple of Room
-        In the order of their arrows.
-    document : EngineDocument
-        The engine.
-    entries : sequence of LedgerEntry
-        The ledger, oldest first.
-
-    Returns
-    -------
-    folded : Folded
-        A struck entry leaves no trace in any state.
-
-    Source
-    ------
-    House rules in this module's head.
-
-    Example
-    -------
-    >>> fold((), quern_4(), []).entries
-    ()
-    """
+    """Return what stands in a ledger."""
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
     base, document = document, _filled(rooms, document, entries, struck)
     run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
@@ -216,29 +173,7 @@ def _spread(rooms: Rooms, states: States, room: Room[Any], after: Any, entry: Le
 def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     """Return what stands after one more entry.
 
-    Parameters
-    ----------
-    folded : Folded
-        What stands before it; it is left as it is.
-    entry : LedgerEntry
-        The ledger's next entry.
-
-    Returns
-    -------
-    folded : Folded
-        The same as ``fold`` of the whole ledger.
-
-    Source
-    ------
     A strike changes what stood before in its entry's room; every other entry only adds.
-
-    Example
-    -------
-    >>> from datetime import UTC, datetime
-    >>> strike = Strike(kind="strike", strikes=UUID(int=9), reason="none such")
-    >>> entry = LedgerEntry(id=UUID(int=1), seq=1, at=datetime.now(UTC), by="x", body=strike)
-    >>> len(apply(fold((), quern_4(), []), entry).entries)
-    1
     """
     if _refills(folded, entry):
         return fold(folded.rooms, folded.base, (*folded.entries, entry))

@@ -18,22 +18,8 @@ def leaf_of(name: str, head: str) -> bytes:
 def root_of(leaves: Sequence[bytes]) -> str:
     """Return the root of the hash tree over some leaves.
 
-    Parameters
-    ----------
-    leaves : sequence of bytes
-        In an order that is always the same.
+    Source: [tree] RFC 6962, section 2.1: the left side of each node is the largest full tree that leaves something to the right.
 
-    Returns
-    -------
-    root : str
-        SHA-256 in 64 hexadecimal digits.
-
-    Source
-    ------
-    [tree] RFC 6962, section 2.1: the left side of each node is the largest full tree that leaves something to the right.
-
-    Example
-    -------
     >>> root_of([])[:8], root_of([b""])[:8]
     ('e3b0c442', '6e340b9c')
     """

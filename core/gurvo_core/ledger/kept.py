@@ -17,27 +17,7 @@ def kept_with(work: Callable[Concatenate[Stands, Rest], Found]) -> Callable[Conc
 
     Most entries change one room: what all other rooms show then need not be worked out again.
 
-    Parameters
-    ----------
-    work : callable
-        Its first argument is never changed; the others can be hashed. The result must follow from them alone, and be no iterator.
-
-    Returns
-    -------
-    look : callable
-        The same, worked out once.
-
-    Source
-    ------
-    House rule: states are never changed in place.
-
-    Example
-    -------
-    >>> from types import SimpleNamespace
-    >>> look = kept_with(lambda pile, more: [pile.stones + more])
-    >>> pile = SimpleNamespace(stones=3)
-    >>> look(pile, 2) is look(pile, 2), look(pile, 2) is look(pile, 4)
-    (True, False)
+    States are never changed in place.
     """
     name = f"_kept {work.__qualname__} {id(work)}"
 
@@ -74,32 +54,7 @@ class Beside:
 def kept_last(stands: object, what: str, key: Beside, work: Callable[[], Found]) -> Found:
     """Return what follows from something that is never changed and from what stands beside it, worked out anew when that differs.
 
-    Parameters
-    ----------
-    stands : object
-        With what it is kept; what cannot hold anything is worked out each time.
-    what : str
-        What is kept, told from anything else that is kept with it.
-    key : Beside
-        Everything else it follows from; only the last is kept, since another comes with every entry.
-    work : callable
-        Works it out.
-
-    Returns
-    -------
-    found : object
-        What ``work`` returns.
-
-    Source
-    ------
-    House rule: states are never changed in place.
-
-    Example
-    -------
-    >>> from types import SimpleNamespace
-    >>> pile = SimpleNamespace(stones=3)
-    >>> [kept_last(pile, "sum", Beside("more", 2), lambda more=more: pile.stones + more) for more in (2, 4)]
-    [5, 5]
+    States are never changed in place.
     """
     kept: dict[str, tuple[Beside, Found]] | None = getattr(stands, "__dict__", None)
     if kept is None:

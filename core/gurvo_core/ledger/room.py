@@ -196,61 +196,14 @@ class Objection:
 def need(right: bool, field: str, rule: str, way_out: WayOut = "none") -> Iterator[Objection]:
     """Yield an objection unless a condition holds.
 
-    Parameters
-    ----------
-    right : bool
-        What has to be true.
-    field : str
-        The input it is about.
-    rule : str
-        What would be right.
-    way_out : {"none", "reason", "lead and reason"}
-        Whether somebody may take it all the same.
-
-    Returns
-    -------
-    objections : iterator of Objection
-        One, or none.
-
-    Source
-    ------
-    House rule: what is wrong, where, what would be right.
-
-    Example
-    -------
-    >>> list(need(False, "text", "a note needs some words"))
-    [Objection(field='text', rule='a note needs some words', way_out='none')]
+    What is wrong, where, what would be right.
     """
     if not right:
         yield Objection(field, rule, way_out)
 
 
 def may_be_done(step: str, facts: Facts, once_done: str) -> Iterator[Objection]:
-    """Yield whatever the run says of a step that cannot be done yet, or is done.
-
-    Parameters
-    ----------
-    step : str
-        Its id.
-    facts : Facts
-        With why steps wait and which are done.
-    once_done : str
-        What to do instead once it is done.
-
-    Returns
-    -------
-    objections : iterator of Objection
-        Empty where the step may be worked on, or nobody plans one.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> [one.rule for one in may_be_done("float", Facts({STEPS_DONE: {"float"}}), "read it again")]
-    ['this step is done; read it again']
-    """
+    """Yield whatever the run says of a step that cannot be done yet, or is done."""
     why = facts.get(WHY_STEP_WAITS)
     reasons = why(step, facts) if why else ""
     yield from need(not reasons, "step", f"not yet: {reasons}")

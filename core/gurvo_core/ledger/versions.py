@@ -40,31 +40,7 @@ _STEPS: dict[int, Callable[[Mapping[str, Any]], dict[str, Any]]] = {1: _from_1}
 def upcast(body: Mapping[str, Any], version: int) -> dict[str, Any]:
     """Return an entry's plain body as today's version has it.
 
-    Parameters
-    ----------
-    body : mapping
-        As it was kept.
-    version : int
-        The version it was kept in.
-
-    Returns
-    -------
-    body : dict
-        Plain data; not checked yet.
-
-    Raises
-    ------
-    EntryRefused
-        If it is of a version this program does not know.
-
-    Source
-    ------
-    The versions in this module's head.
-
-    Example
-    -------
-    >>> upcast({"kind": "decision", "decision": {"subject": "stop_out"}}, 1)
-    {'kind': 'piston_stop', 'fitted': False}
+    Raises EntryRefused if it is of a version this program does not know.
     """
     if not 1 <= version <= ENTRY_VERSION:
         rule = f"this entry is of version {version}, and this Gurvo reads up to {ENTRY_VERSION}: bring Gurvo up to date"

@@ -28,31 +28,10 @@ class CamPlace:
 def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
     """Return how far a camshaft is advanced against its card, phaser included.
 
-    Parameters
-    ----------
-    cam : Camshaft
-        The camshaft and its phaser.
-    place : CamPlace or None
-        Where it stands, as far as known.
+    Returned: positive = advanced, crank degrees [deg].
 
-    Returns
-    -------
-    advance_deg : float
-        Positive = advanced, crank degrees [deg].
-
-    Raises
-    ------
-    ReadingError
-        If the phaser cannot be that far off its rest stop.
-
-    Source
-    ------
-    Definition: a phaser that rests retarded can only advance, and the other way round.
-
-    Example
-    -------
-    >>> advance_of(quern_4().camshafts[0], CamPlace(advance_deg=2.0))
-    2.0
+    Raises ReadingError if the phaser cannot be that far off its rest stop.
+    A phaser that rests retarded can only advance, and the other way round.
     """
     if place is None:
         return 0.0
@@ -66,32 +45,10 @@ def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
 def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, places: Mapping[str, CamPlace]) -> NDArray[np.float64]:
     """Return where a mark, key or dowel stands.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    mark : Mark
-        One of its drive's marks.
-    crank_deg : array_like
-        Crank angles, 0 to 720 for one cycle [deg].
-    places : mapping of CamPlace
-        Where camshafts stand, by id, as far as known.
+    crank_deg: crank angles, 0 to 720 for one cycle [deg].
+    Returned: clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
 
-    Returns
-    -------
-    clock_deg : ndarray
-        Clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
-
-    Source
-    ------
     Its clock position at its timing position, turned on with its shaft; whoever asks has made sure that it is known.
-
-    Example
-    -------
-    >>> engine = quern_4()
-    >>> crank_mark = next(mark for mark in engine.drive.marks if mark.wheel == "crank-sprocket")
-    >>> float(mark_clock_deg(engine, crank_mark, 90.0, {}) - mark_clock_deg(engine, crank_mark, 0.0, {})) % 360
-    90.0
     """
     shaft = document.drive.wheel(mark.wheel).shaft
     cam = document.camshaft(shaft)
@@ -106,31 +63,10 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
 def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
     """Return the crank angle at which a lobe's nose lifts most, by its document.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    lobe : Lobe
-        One of its lobes.
+    Returned: from the firing TDC of the first cylinder [deg], 0 to 720.
 
-    Returns
-    -------
-    crank_deg : float
-        From the firing TDC of the first cylinder [deg], 0 to 720.
-
-    Raises
-    ------
-    GeometryError
-        If it is not known; ``is_told`` says so beforehand.
-
-    Source
-    ------
+    Raises GeometryError if it is not known; ``is_told`` says so beforehand.
     Definition of ``nose_deg``: intake after, exhaust before the cylinder's overlap TDC.
-
-    Example
-    -------
-    >>> nose_crank_deg(quern_4(), quern_4().camshafts[0].lobes[0])
-    467.0
     """
     if lobe.nose_after_overlap_deg is None or lobe.cylinder not in document.firing_deg:
         raise GeometryError("nose_deg", lobe.nose_deg, f"where the {lobe.valve} nose of cylinder {lobe.cylinder} stands is not known")
@@ -138,31 +74,7 @@ def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
 
 
 def is_told(document: EngineDocument, cam: Camshaft, lobe: Lobe) -> bool:
-    """Return whether it is known where a lobe's nose points.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cam : Camshaft
-        The camshaft.
-    lobe : Lobe
-        One of its lobes.
-
-    Returns
-    -------
-    told : bool
-        True where nose, follower and the cylinder's firing TDC are known.
-
-    Source
-    ------
-    What ``lobe_clock_deg`` rests on.
-
-    Example
-    -------
-    >>> is_told(quern_4(), quern_4().camshafts[0], quern_4().camshafts[0].lobes[0])
-    True
-    """
+    """Return whether it is known where a lobe's nose points."""
     follower = cam.follower(lobe.valve)
     is_known = lobe.nose_deg is not None and follower is not None and follower.clock_deg is not None
     return is_known and document.is_timed and lobe.cylinder in document.firing_deg
@@ -173,34 +85,10 @@ def lobe_clock_deg(
 ) -> NDArray[np.float64]:
     """Return where a lobe's nose points.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cam : Camshaft
-        The camshaft; its follower says where the nose points at full lift.
-    lobe : Lobe
-        One of its lobes.
-    crank_deg : array_like
-        Crank angles, 0 to 720 for one cycle [deg].
-    place : CamPlace or None
-        Where the camshaft stands, as far as known.
+    crank_deg: crank angles, 0 to 720 for one cycle [deg].
+    Returned: clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
 
-    Returns
-    -------
-    clock_deg : ndarray
-        Clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
-
-    Source
-    ------
     The nose points at its follower at full lift, and turns with the cam. Exact for a flat follower; near for rockers and fingers.
-
-    Example
-    -------
-    >>> engine = quern_4()
-    >>> cam = engine.camshafts[0]
-    >>> float(lobe_clock_deg(engine, cam, cam.lobes[0], 467.0, None)) == cam.follower("intake").clock_deg
-    True
     """
     on_deg = np.asarray(crank_deg, dtype=np.float64) - nose_crank_deg(document, lobe) + advance_of(cam, place)
     follower = cam.follower(lobe.valve)

@@ -32,26 +32,9 @@ class CycleFrames:
 def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCrank | None:
     """Return the slider-crank of a cylinder.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cylinder : int, optional
-        Which; the reference cylinder when left out.
+    Returned: throw, rod and pin offset [mm]; None while stroke or rod is not known.
 
-    Returns
-    -------
-    slider : SliderCrank or None
-        Throw, rod and pin offset [mm]; None while stroke or rod is not known.
-
-    Source
-    ------
-    Definition: the throw is half the stroke.
-
-    Example
-    -------
-    >>> slider_of(quern_4()).throw_mm
-    43.0
+    The throw is half the stroke.
     """
     train = document.bank_of(cylinder or document.reference_cylinder).cranktrain
     if train.stroke_mm is None or train.rod_mm is None:
@@ -60,55 +43,15 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCr
 
 
 def timed_cylinders(document: EngineDocument) -> tuple[int, ...]:
-    """Return the cylinders whose strokes can be told from a crank angle.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    cylinders : tuple of int
-        Growing; none while crank angles count from a timing position whose own angle is not known.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> timed_cylinders(quern_4())
-    (1, 2, 3, 4)
-    """
+    """Return the cylinders whose strokes can be told from a crank angle."""
     return tuple(n for n in document.cylinders if n in document.firing_deg) if document.is_timed else ()
 
 
 def cycle_frames(document: EngineDocument, step_deg: float = 1.0, places: Mapping[str, CamPlace] | None = None) -> CycleFrames:
     """Return piston drops and valve lifts over 720 degrees of the crank.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    step_deg : float
-        Step between frames [deg].
-    places : mapping of CamPlace, optional
-        Where camshafts stand, by id, as far as known; as on the card otherwise.
-
-    Returns
-    -------
-    frames : CycleFrames
-        Crank angle [deg], drops and lifts [mm].
-
-    Source
-    ------
-    As ``frames_at``.
-
-    Example
-    -------
-    >>> cycle_frames(quern_4()).drop_mm.shape
-    (4, 720)
+    step_deg: step between frames [deg].
+    Returned: crank angle [deg], drops and lifts [mm].
     """
     return frames_at(document, np.arange(0, CYCLE_DEG, step_deg), places or {})
 
@@ -116,28 +59,8 @@ def cycle_frames(document: EngineDocument, step_deg: float = 1.0, places: Mappin
 def frames_at(document: EngineDocument, crank_deg: ArrayLike, places: Mapping[str, CamPlace]) -> CycleFrames:
     """Return piston drops and valve lifts at given crank angles.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    crank_deg : array_like
-        Crank angles, one-dimensional [deg].
-    places : mapping of CamPlace
-        Where camshafts stand, by id, as far as known.
-
-    Returns
-    -------
-    frames : CycleFrames
-        Crank angle [deg], drops and lifts [mm].
-
-    Source
-    ------
-    ``drop_mm`` and ``valve_lift_mm``, each cylinder from its own firing TDC.
-
-    Example
-    -------
-    >>> frames_at(quern_4(), [0.0], {}).drop_mm[0].tolist()
-    [0.0]
+    crank_deg: crank angles, one-dimensional [deg].
+    Returned: crank angle [deg], drops and lifts [mm].
     """
     angles = np.asarray(crank_deg, dtype=np.float64)
     timed = timed_cylinders(document)

@@ -44,22 +44,8 @@ class Span:
 def counted_spans(loop: LoopStage) -> tuple[Span, ...]:
     """Return what is counted when a loop is laid.
 
-    Parameters
-    ----------
-    loop : LoopStage
-        The chain or belt.
+    Source: Practice: links are counted from mark to mark, the way it travels.
 
-    Returns
-    -------
-    spans : tuple of Span
-        Between marked links, the closing one last of them, then what the book counts in its own words.
-
-    Source
-    ------
-    Practice: links are counted from mark to mark, the way it travels.
-
-    Example
-    -------
     >>> [span.book for span in counted_spans(family("tarn-f4").drive.stages[0])]
     [63.5, 66.5, 60.0]
     """
@@ -93,24 +79,8 @@ def counted_spans(loop: LoopStage) -> tuple[Span, ...]:
 def loads_of(document: EngineDocument, loop: LoopStage) -> list[tuple[str, str]]:
     """Return the toothed wheels of a loop that pull or are pulled, the way it travels.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        One of its chains or belts.
+    Source: Practice: slack lies between wheels that have a place to keep; a roller or a pump lets it through.
 
-    Returns
-    -------
-    loads : list of (wheel, shaft)
-        Ids, the driving wheel first. Rollers, idlers and whatever may stand anywhere are left out, but where the loop drives nothing else.
-
-    Source
-    ------
-    Practice: slack lies between wheels that have a place to keep; a roller or a pump lets it through.
-
-    Example
-    -------
     >>> [shaft for _, shaft in loads_of(family("tarn-f4"), family("tarn-f4").drive.stages[0])]
     ['crank', 'cam-left', 'cam-right']
     """
@@ -123,24 +93,10 @@ def loads_of(document: EngineDocument, loop: LoopStage) -> list[tuple[str, str]]
 def crank_deg_a_pitch(document: EngineDocument, stage: LoopStage) -> float | None:
     """Return how far the crank turns while a chain or belt travels one link or tooth.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    stage : LoopStage
-        One of its chains or belts.
+    Returned: 360/N for N teeth on the crank; of a wheel that turns slower, so much more. None where no teeth are known [deg].
 
-    Returns
-    -------
-    crank_deg : float or None
-        360/N for N teeth on the crank; of a wheel that turns slower, so much more. None where no teeth are known [deg].
+    Source: A pitch at the wheel is 360/N of it; its shaft turns at the drive's own ratio. Common practice: at 20 teeth it is 18°.
 
-    Source
-    ------
-    A pitch at the wheel is 360/N of it; its shaft turns at the drive's own ratio. Common practice: at 20 teeth it is 18°.
-
-    Example
-    -------
     >>> round(crank_deg_a_pitch(quern_4(), quern_4().drive.stages[0]), 2)  # 21 teeth
     17.14
     """
@@ -155,26 +111,7 @@ def crank_deg_a_pitch(document: EngineDocument, stage: LoopStage) -> float | Non
 def check_counts(loop: LoopStage, counted: Mapping[str, float]) -> Iterator[tuple[str, str]]:
     """Yield what cannot be about some counts, whatever the book says.
 
-    Parameters
-    ----------
-    loop : LoopStage
-        The chain or belt.
-    counted : mapping of float
-        What was counted, by the key of its span.
-
-    Returns
-    -------
-    faults : iterator of (key, rule)
-        One sentence each.
-
-    Source
-    ------
     A chain has whole links; a belt may be marked at half teeth; no part is longer than the whole.
-
-    Example
-    -------
-    >>> list(check_counts(family("tarn-f4").drive.stages[0], {"line-crank": 63.25}))
-    [('line-crank', 'a belt is counted in whole or half teeth; 63.25 is neither')]
     """
     step, words = (1.0, "a chain is counted in whole links; {0:g} is none") if loop.kind == "chain" else (0.5, "")
     words = words or "a belt is counted in whole or half teeth; {0:g} is neither"
@@ -192,33 +129,13 @@ def check_counts(loop: LoopStage, counted: Mapping[str, float]) -> Iterator[tupl
 def laid_shafts(document: EngineDocument, loop: LoopStage, counted: Mapping[str, float]) -> dict[str, float]:
     """Return where each shaft of a loop stands once the slack is taken up, laid as it was counted.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    loop : LoopStage
-        The chain or belt.
-    counted : mapping of float
-        Links or teeth by the key of their span; what is left out is as the book has it, or closes the loop.
+    Returned: by shaft, against the driving one; early is positive [crank deg]. Empty where no teeth are known.
 
-    Returns
-    -------
-    off_deg : dict of float
-        By shaft, against the driving one; early is positive [crank deg]. Empty where no teeth are known.
+    Raises GeometryError if two counts contradict each other: taut, they cannot both be.
+    Source: More links between a wheel and the next one downstream leave the first further back, or the second further on, by as many
+    pitches. Where the slack lies between them the rest of the loop has as many fewer, which says the same. Common practice: marks right
+    with a tooth of slack on the pulled run leaves the crank a tooth ahead.
 
-    Raises
-    ------
-    GeometryError
-        If two counts contradict each other: taut, they cannot both be.
-
-    Source
-    ------
-    More links between a wheel and the next one downstream leave the first further back, or the second further on, by as many
-    pitches. Where the slack lies between them the rest of the loop has as many fewer, which says the same. Common practice:
-    marks right with a tooth of slack on the pulled run leaves the crank a tooth ahead.
-
-    Example
-    -------
     >>> engine = family("tarn-f4")
     >>> laid_shafts(engine, engine.drive.stages[0], {"line-crank": 64.5})
     {'crank': 0.0, 'cam-left': 15.0, 'cam-right': 15.0}
@@ -265,57 +182,15 @@ def _placed(
 
 
 def shaft_name(document: EngineDocument, shaft: str) -> str:
-    """Return a shaft's name as it stands within a sentence.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    shaft : str
-        Its id.
-
-    Returns
-    -------
-    name : str
-        Its first letter small; a bank's letter stays as it is.
-
-    Source
-    ------
-    House wording.
-
-    Example
-    -------
-    >>> shaft_name(family("corrie-v6"), "intake-a")
-    'intake cam A'
-    """
+    """Return a shaft's name as it stands within a sentence."""
     return within(document.drive.shaft(shaft).name)
 
 
 def teeth_words(loop: LoopStage, off_deg: float, pitch_deg: float) -> str:
     """Return an error as so many links or teeth.
 
-    Parameters
-    ----------
-    loop : LoopStage
-        The chain or belt.
-    off_deg : float
-        How far a shaft stands off [crank deg].
-    pitch_deg : float
-        What a pitch is worth [crank deg].
-
-    Returns
-    -------
-    words : str
-        Such as “one tooth” or “2½ teeth”.
-
-    Source
-    ------
-    Trade wording.
-
-    Example
-    -------
-    >>> teeth_words(family("tarn-f4").drive.stages[0], -7.5, 15.0)
-    'half a tooth'
+    off_deg: how far a shaft stands off [crank deg].
+    pitch_deg: what a pitch is worth [crank deg].
     """
     teeth = round(abs(off_deg) / pitch_deg, 2)
     one, many = loop.counted_one, loop.counted_in
@@ -332,26 +207,9 @@ def teeth_words(loop: LoopStage, off_deg: float, pitch_deg: float) -> str:
 def laid_words(document: EngineDocument, off_deg: Mapping[str, float]) -> str:
     """Return where the shafts would end, in a builder's words.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    off_deg : mapping of float
-        By shaft, early is positive [crank deg].
+    off_deg: by shaft, early is positive [crank deg].
 
-    Returns
-    -------
-    words : str
-        Without a stop; empty where nothing stands off.
-
-    Source
-    ------
-    House rule: figures are said in crank degrees.
-
-    Example
-    -------
-    >>> laid_words(quern_4(), {"cam": -17.14})
-    'once the slack is taken up, camshaft would stand 17.1° of the crank late'
+    Figures are said in crank degrees.
     """
     groups: dict[float, list[str]] = {}
     for shaft, own_deg in off_deg.items():

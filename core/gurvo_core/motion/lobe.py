@@ -36,24 +36,11 @@ def _curve(profile: Profile) -> Callable[[ArrayLike], NDArray[np.float64]]:
 def lobe_lift_mm(cam_deg: ArrayLike, profile: Profile) -> NDArray[np.float64]:
     """Return lobe lift at cam angles from the nose.
 
-    Parameters
-    ----------
-    cam_deg : array_like
-        Cam degrees from the nose [deg]; any whole turns are taken off.
-    profile : Profile
-        The lobe's shape.
+    cam_deg: cam degrees from the nose [deg]; any whole turns are taken off.
+    Returned: lobe lift [mm], same shape as ``cam_deg``.
 
-    Returns
-    -------
-    lift_mm : ndarray
-        Lobe lift [mm], same shape as ``cam_deg``.
+    Source: Fritsch and Carlson's monotone cubic, as in scipy's PchipInterpolator.
 
-    Source
-    ------
-    Fritsch and Carlson's monotone cubic, as in scipy's PchipInterpolator.
-
-    Example
-    -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe_lift_mm([0, 180, 390], table).tolist()
     [6.0, 0.0, 3.0]
@@ -75,25 +62,7 @@ class LobeCurve(BaseModel):
 def lobe_curve(profile: Profile) -> LobeCurve:
     """Return a lobe's lift at every cam degree from base circle to base circle, for drawing.
 
-    Parameters
-    ----------
-    profile : Profile
-        The lobe's shape.
-
-    Returns
-    -------
-    curve : LobeCurve
-        Cam degrees from the nose [deg], lobe lift [mm].
-
-    Source
-    ------
-    ``lobe_lift_mm``.
-
-    Example
-    -------
-    >>> curve = lobe_curve(LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0)))
-    >>> curve.cam_deg[0], max(curve.lobe_lift_mm)
-    (-60.0, 6.0)
+    Returned: cam degrees from the nose [deg], lobe lift [mm].
     """
     cam_deg = np.arange(np.floor(profile.begins_deg), np.ceil(profile.ends_deg) + 1)
     return LobeCurve(id=profile.id, cam_deg=cam_deg.tolist(), lobe_lift_mm=lobe_lift_mm(cam_deg, profile).round(4).tolist())
@@ -102,34 +71,10 @@ def lobe_curve(profile: Profile) -> LobeCurve:
 def ratio_and_lash(camshaft: Camshaft, lobe: Lobe) -> tuple[float, float]:
     """Return how a lobe's lift becomes its valve's.
 
-    Parameters
-    ----------
-    camshaft : Camshaft
-        For its follower's ratio.
-    lobe : Lobe
-        For its lash.
+    Returned: valve lift over lobe lift [-].
+    Returned: working lash at the valve [mm].
 
-    Returns
-    -------
-    ratio : float
-        Valve lift over lobe lift [-].
-    lash_mm : float
-        Working lash at the valve [mm].
-
-    Raises
-    ------
-    GeometryError
-        If one of them is not known; ``EngineDocument.shape`` says so beforehand.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> cam = quern_4().camshafts[0]
-    >>> ratio_and_lash(cam, cam.lobes[0])
-    (1.5, 0.25)
+    Raises GeometryError if one of them is not known; ``EngineDocument.shape`` says so beforehand.
     """
     ratio = camshaft.ratio(lobe.valve)
     if ratio is None or lobe.lash_mm is None:
@@ -140,33 +85,12 @@ def ratio_and_lash(camshaft: Camshaft, lobe: Lobe) -> tuple[float, float]:
 def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe: Lobe) -> NDArray[np.float64]:
     """Return valve lift at cam angles from the lobe's nose.
 
-    Parameters
-    ----------
-    cam_deg : array_like
-        Cam degrees from the nose [deg].
-    profile : Profile
-        The lobe's shape.
-    camshaft : Camshaft
-        For its follower's ratio [-].
-    lobe : Lobe
-        For its lash at the valve [mm].
+    cam_deg: cam degrees from the nose [deg].
+    camshaft: for its follower's ratio [-].
+    lobe: for its lash at the valve [mm].
+    Returned: valve lift [mm], never below zero.
 
-    Returns
-    -------
-    lift_mm : ndarray
-        Valve lift [mm], never below zero.
-
-    Source
-    ------
-    Definition: rocker ratio x lobe lift - lash.
-
-    Example
-    -------
-    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0.5)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "rocker", "clock_deg": 0, "ratio": 1.5},), lobes=(lobe,))
-    >>> valve_lift_mm([0, 90], table, shaft, lobe).tolist()
-    [8.5, 0.0]
+    Rocker ratio x lobe lift - lash.
     """
     ratio, lash_mm = ratio_and_lash(camshaft, lobe)
     return np.maximum(ratio * lobe_lift_mm(cam_deg, profile) - lash_mm, 0.0)
@@ -175,31 +99,9 @@ def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe
 def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float:
     """Return the greatest valve lift of a lobe.
 
-    Parameters
-    ----------
-    profile : Profile
-        The lobe's shape.
-    camshaft : Camshaft
-        For its follower's ratio [-].
-    lobe : Lobe
-        For its lash [mm].
-
-    Returns
-    -------
-    lift_mm : float
-        Valve lift at the nose [mm].
-
-    Source
-    ------
-    Definition, at the nose.
-
-    Example
-    -------
-    >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
-    >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
-    >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))
-    >>> max_valve_lift_mm(table, shaft, lobe)
-    6.0
+    camshaft: for its follower's ratio [-].
+    lobe: for its lash [mm].
+    Returned: valve lift at the nose [mm].
     """
     ratio, lash_mm = ratio_and_lash(camshaft, lobe)
     return ratio * profile.top_mm - lash_mm
@@ -209,31 +111,12 @@ def max_valve_lift_mm(profile: Profile, camshaft: Camshaft, lobe: Lobe) -> float
 def crossing_cam_deg(profile: Profile, lift_mm: float, flank: Flank) -> float:
     """Return where a flank passes a lobe lift.
 
-    Parameters
-    ----------
-    profile : Profile
-        The lobe's shape.
-    lift_mm : float
-        Lobe lift [mm], above zero and below the nose.
-    flank : {"opening", "closing"}
-        Which side of the nose.
+    lift_mm: lobe lift [mm], above zero and below the nose.
+    Returned: cam degrees from the nose [deg], negative for opening.
 
-    Returns
-    -------
-    cam_deg : float
-        Cam degrees from the nose [deg], negative for opening.
+    Raises ReadingError if the lobe does not pass that lift; at zero the event is not defined.
+    Source: Brent's method on the table's monotone flank, to 1e-9 deg.
 
-    Raises
-    ------
-    ReadingError
-        If the lobe does not pass that lift; at zero the event is not defined.
-
-    Source
-    ------
-    Brent's method on the table's monotone flank, to 1e-9 deg.
-
-    Example
-    -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> round(crossing_cam_deg(table, 3.0, "closing"), 6)
     30.0

@@ -23,24 +23,11 @@ RISES = {
 def law_rise(share: ArrayLike, law: Literal["3-4-5", "4-5-6-7"]) -> NDArray[np.float64]:
     """Return the rise of a polynomial cam law.
 
-    Parameters
-    ----------
-    share : array_like
-        How much of the flank has been run through [-]; below 0 nothing, above 1 the whole.
-    law : {"3-4-5", "4-5-6-7"}
-        Powers of the polynomial.
+    share: how much of the flank has been run through [-]; below 0 nothing, above 1 the whole.
+    Returned: share of the height [-], 0 to 1.
 
-    Returns
-    -------
-    rise : ndarray
-        Share of the height [-], 0 to 1.
+    Source: [polynomial-cams] in docs/sources.md: 10u^3 - 15u^4 + 6u^5, and 35u^4 - 84u^5 + 70u^6 - 20u^7.
 
-    Source
-    ------
-    [polynomial-cams] in docs/sources.md: 10u^3 - 15u^4 + 6u^5, and 35u^4 - 84u^5 + 70u^6 - 20u^7.
-
-    Example
-    -------
     >>> law_rise([0, 0.5, 1], "3-4-5").tolist()
     [0.0, 0.5, 1.0]
     """
@@ -51,28 +38,8 @@ def law_rise(share: ArrayLike, law: Literal["3-4-5", "4-5-6-7"]) -> NDArray[np.f
 def polynomial_lift_mm(cam_deg: ArrayLike, profile: PolynomialProfile) -> NDArray[np.float64]:
     """Return lobe lift of a polynomial profile.
 
-    Parameters
-    ----------
-    cam_deg : array_like
-        Cam degrees from the nose [deg], -180 to 180.
-    profile : PolynomialProfile
-        Its law, lengths and ramps.
-
-    Returns
-    -------
-    lift_mm : ndarray
-        Lobe lift [mm], same shape as ``cam_deg``.
-
-    Source
-    ------
-    ``law_rise`` for each flank and ramp.
-
-    Example
-    -------
-    >>> side = {"law": "4-5-6-7", "cam_deg": 60, "ramp_mm": 0.2, "ramp_cam_deg": 15}
-    >>> lobe = PolynomialProfile(kind="polynomial", id="p", lobe_lift_mm=8, opening=side, closing=side)
-    >>> polynomial_lift_mm([-75, -60, 0, 60], lobe).round(6).tolist()
-    [0.0, 0.2, 8.0, 0.2]
+    cam_deg: cam degrees from the nose [deg], -180 to 180.
+    Returned: lobe lift [mm], same shape as ``cam_deg``.
     """
     angles = np.asarray(cam_deg, dtype=np.float64)
     half_dwell = profile.nose_dwell_cam_deg / 2

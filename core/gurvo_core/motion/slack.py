@@ -56,28 +56,10 @@ def _reach_deg(ties: Sequence[Tie], shaft: str, way: int) -> dict[str, float]:
 def turn_one(ties: Sequence[Tie], shaft: str, by_deg: float, held: Collection[str] = ()) -> TurnedOne:
     """Return what moves when one shaft is turned by hand and all others stay where they are until they are pulled.
 
-    Parameters
-    ----------
-    ties : sequence of Tie
-        The runs of the drive.
-    shaft : str
-        The one that is turned.
-    by_deg : float
-        How far; negative is against the running direction [crank deg].
-    held : collection of str, optional
-        Shafts that cannot turn; the first that would be pulled stops everything.
+    by_deg: how far; negative is against the running direction [crank deg].
 
-    Returns
-    -------
-    turned : TurnedOne
-        How far every shaft moved, and what stopped it short.
+    Source: [slack]: each run is a difference constraint, and the least movement that keeps them all is a shortest path.
 
-    Source
-    ------
-    [slack]: each run is a difference constraint, and the least movement that keeps them all is a shortest path.
-
-    Example
-    -------
     >>> run = Tie(begins="cam", ends="crank", slack_deg=18.0)
     >>> turn_one([run], "crank", 30.0).moved_deg
     {'crank': 30.0, 'cam': 12.0}
@@ -93,29 +75,7 @@ def turn_one(ties: Sequence[Tie], shaft: str, by_deg: float, held: Collection[st
 def turned_by(ties: Sequence[Tie], shaft: str, by_deg: ArrayLike) -> dict[str, NDArray[np.float64]]:
     """Return what moves for many angles of one shaft at once, none held; for a whole turn that is looked at beforehand.
 
-    Parameters
-    ----------
-    ties : sequence of Tie
-        The runs of the drive.
-    shaft : str
-        The one that is turned.
-    by_deg : array_like
-        How far, each from where everything stands now [crank deg].
-
-    Returns
-    -------
-    moved_deg : dict of ndarray
-        By shaft, same shape as ``by_deg``; of every shaft that a run reaches.
-
-    Source
-    ------
-    As ``turn_one``.
-
-    Example
-    -------
-    >>> run = Tie(begins="cam", ends="crank", slack_deg=18.0)
-    >>> turned_by([run], "crank", [-9, 9, 27])["cam"].tolist()
-    [0.0, 0.0, 9.0]
+    by_deg: how far, each from where everything stands now [crank deg].
     """
     angles = np.asarray(by_deg, dtype=np.float64)
     on, back = _reach_deg(ties, shaft, 1), _reach_deg(ties, shaft, -1)
@@ -128,26 +88,9 @@ def turned_by(ties: Sequence[Tie], shaft: str, by_deg: ArrayLike) -> dict[str, N
 def slack_after(tie: Tie, moved_deg: Mapping[str, float]) -> float:
     """Return how much slack a run has once its shafts have moved.
 
-    Parameters
-    ----------
-    tie : Tie
-        The run as it was.
-    moved_deg : mapping of float
-        By shaft [crank deg]; those left out stayed.
+    moved_deg: by shaft [crank deg]; those left out stayed.
+    Returned: what it then has too much [crank deg].
 
-    Returns
-    -------
-    slack_deg : float
-        What it then has too much [crank deg].
-
-    Source
-    ------
-    Definition: what comes into the run less what goes out of it.
-
-    Example
-    -------
-    >>> run = Tie(begins="cam", ends="crank", slack_deg=18.0)
-    >>> slack_after(run, {"crank": 10.0})
-    8.0
+    What comes into the run less what goes out of it.
     """
     return tie.slack_deg + moved_deg.get(tie.begins, 0.0) - moved_deg.get(tie.ends, 0.0)

@@ -17,28 +17,11 @@ BETWEEN = ((200.0, 0.0), (0.0, 60.0))
 def spring_way(document: EngineDocument, camshaft: str, crank_deg: float) -> int | None:
     """Return which way a camshaft would turn by itself.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    camshaft : str
-        Its id.
-    crank_deg : float
-        Where the crank stands, everything on its marks [deg].
+    crank_deg: where the crank stands, everything on its marks [deg].
 
-    Returns
-    -------
-    way : int or None
-        +1 the way it runs, -1 against it, 0 where it rests; None while lift or nose of a lobe is not known, or where springs that nobody
-        knows could push it either way.
+    Source: A spring gives what it holds: the work in it is preload times lift and half its rate times lift squared, each side's valves by
+    springs of their own, and the cam turns to where all of it together is less.
 
-    Source
-    ------
-    A spring gives what it holds: the work in it is preload times lift and half its rate times lift squared, each side's valves by springs
-    of their own, and the cam turns to where all of it together is less.
-
-    Example
-    -------
     >>> spring_way(quern_4(), "cam", 360.0)
     0
     """

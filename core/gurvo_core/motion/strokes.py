@@ -19,26 +19,10 @@ AT_CENTRE_DEG = 0.05  # closer than this is said as “at”
 def stroke_at(document: EngineDocument, cylinder: int, crank_deg: float) -> Stroke:
     """Return the stroke a cylinder is on.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cylinder : int
-        Its number.
-    crank_deg : float
-        Crank angle [deg].
+    crank_deg: crank angle [deg].
 
-    Returns
-    -------
-    stroke : {"power", "exhaust", "intake", "compression"}
-        From dead centre to dead centre, power beginning at firing TDC; with a pin offset BDC is not half a turn away.
+    Source: Definition of the four strokes; [rod-triangle] for BDC.
 
-    Source
-    ------
-    Definition of the four strokes; [rod-triangle] for BDC.
-
-    Example
-    -------
     >>> [stroke_at(quern_4(), n, 10.0) for n in (1, 2, 3, 4)]
     ['power', 'exhaust', 'compression', 'intake']
     """
@@ -49,24 +33,10 @@ def stroke_at(document: EngineDocument, cylinder: int, crank_deg: float) -> Stro
 def stroke_begins(document: EngineDocument, cylinder: int) -> list[tuple[Stroke, float]]:
     """Return where each stroke of a cylinder begins.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cylinder : int
-        Its number.
+    Returned: stroke and crank degrees after the cylinder's firing TDC [deg], in order.
 
-    Returns
-    -------
-    begins : list of (Stroke, float)
-        Stroke and crank degrees after the cylinder's firing TDC [deg], in order.
+    Source: [rod-triangle]: dead centres of the offset slider-crank; half a turn apart while stroke and rod are not known.
 
-    Source
-    ------
-    [rod-triangle]: dead centres of the offset slider-crank; half a turn apart while stroke and rod are not known.
-
-    Example
-    -------
     >>> stroke_begins(quern_4(), 1)[2]
     ('intake', 360.0)
     """
@@ -91,28 +61,7 @@ def _said(centre: str, away_deg: float) -> str:
 def cylinder_words(document: EngineDocument, cylinder: int, crank_deg: float) -> str:
     """Return how far a cylinder stands from its nearer TDC.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    cylinder : int
-        Its number.
-    crank_deg : float
-        Crank angle [deg].
-
-    Returns
-    -------
-    words : str
-        Such as ``30° before firing TDC``.
-
-    Source
-    ------
-    Trade wording.
-
-    Example
-    -------
-    >>> cylinder_words(quern_4(), 1, 690.0), cylinder_words(quern_4(), 4, 0.0)
-    ('30° before firing TDC', 'at overlap TDC')
+    crank_deg: crank angle [deg].
     """
     return _said(*_from_centre(document, cylinder, crank_deg))
 
@@ -120,26 +69,7 @@ def cylinder_words(document: EngineDocument, cylinder: int, crank_deg: float) ->
 def at_dead_centre(document: EngineDocument, crank_deg: float) -> list[tuple[int, str]]:
     """Return the cylinders that stand at TDC, and at which.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    crank_deg : float
-        Crank angle [deg].
-
-    Returns
-    -------
-    cylinders : list of (int, str)
-        Number and ``firing`` or ``overlap``.
-
-    Source
-    ------
-    Definition, within 0.05 deg.
-
-    Example
-    -------
-    >>> at_dead_centre(quern_4(), 540.0)
-    [(2, 'firing'), (3, 'overlap')]
+    crank_deg: crank angle [deg].
     """
     found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in timed_cylinders(document)]
     return [(cylinder, centre) for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
@@ -157,27 +87,10 @@ def _from_position(name: str, crank_deg: float) -> str:
 def headline(document: EngineDocument, crank_deg: float) -> str:
     """Return where the crank stands, from the cylinder that is nearest to a TDC.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    crank_deg : float
-        Crank angle [deg].
+    crank_deg: crank angle [deg].
 
-    Returns
-    -------
-    words : str
-        Such as ``cylinder 1 30° before firing TDC``; both cylinders when two stand at TDC.
-
-    Source
-    ------
-    Trade wording; of two that are equally near, the one about to fire or firing is named. While the angle of the engine's timing
-    position is not known, turns and degrees count from that.
-
-    Example
-    -------
-    >>> headline(quern_4(), 690.0), headline(quern_4(), 180.0)
-    ('cylinder 1 30° before firing TDC', 'cylinder 3 at firing TDC, cylinder 2 at overlap TDC')
+    Trade wording; of two that are equally near, the one about to fire or firing is named. While the angle of the engine's timing position
+    is not known, turns and degrees count from that.
     """
     if not document.is_timed:
         return _from_position(document.timing_positions[0].name, crank_deg)

@@ -193,28 +193,7 @@ def _sentence(document: EngineDocument, crank_deg: float, clocks: list[tuple[str
 def words_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace]) -> str:
     """Return the big sentence of one crank angle.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    crank_deg : float
-        Crank angle from the firing TDC of the first cylinder [deg].
-    places : mapping of CamPlace
-        Where camshafts stand, by id, as far as known.
-
-    Returns
-    -------
-    words : str
-        The cylinder nearest to a TDC, and the first mark of a camshaft or two.
-
-    Source
-    ------
-    ``headline``, ``mark_clock_deg``.
-
-    Example
-    -------
-    >>> words_at(quern_4(), 690.0, {}).split(";")[0]
-    'cylinder 1 30° before firing TDC'
+    crank_deg: crank angle from the firing TDC of the first cylinder [deg].
     """
     said = [(mark.name, float(mark_clock_deg(document, mark, crank_deg, places))) for mark in _said_marks(document)]
     return _sentence(document, crank_deg, said)
@@ -291,32 +270,9 @@ def _nose(document: EngineDocument, cam: Camshaft, lobe: Lobe, places: Mapping[s
 def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None = None) -> TwinFrames:
     """Return the frames of a whole cycle at one degree, ready to be drawn.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    places : mapping of CamPlace, optional
-        Where camshafts stand, by id, as far as known.
+    Returned: drops and lifts in whole micrometres, turns of shafts [deg]. The sentences are made when asked for: ``twin_words``.
 
-    Returns
-    -------
-    frames : TwinFrames
-        Drops and lifts in whole micrometres, turns of shafts [deg]. The sentences are made when asked for: ``twin_words``.
-
-    Raises
-    ------
-    ReadingError
-        If a phaser cannot stand as said.
-
-    Source
-    ------
-    ``cycle_frames``, ``mark_clock_deg``.
-
-    Example
-    -------
-    >>> frames = twin_frames(quern_4())
-    >>> len(frames.cylinders[0].drop_um), frames.cylinders[0].drop_um[0]
-    (720, 0)
+    Raises ReadingError if a phaser cannot stand as said.
     """
     known = places or {}
     frames = cycle_frames(document, places=known)
@@ -331,29 +287,7 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
 
 
 def twin_words(document: EngineDocument, places: Mapping[str, CamPlace] | None = None) -> list[str]:
-    """Return the big sentence of every degree of a cycle.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    places : mapping of CamPlace, optional
-        Where camshafts stand, by id, as far as known.
-
-    Returns
-    -------
-    words : list of str
-        One a degree, from the firing TDC of the first cylinder.
-
-    Source
-    ------
-    As ``words_at``.
-
-    Example
-    -------
-    >>> twin_words(quern_4())[30].split(";")[0]
-    'cylinder 1 30° after firing TDC'
-    """
+    """Return the big sentence of every degree of a cycle."""
     degrees = np.arange(0, CYCLE_DEG)
     said = [(mark.name, mark_clock_deg(document, mark, degrees, places or {})) for mark in _said_marks(document)]
     return [_sentence(document, float(deg), [(name, float(clock[n])) for name, clock in said]) for n, deg in enumerate(degrees)]
@@ -388,33 +322,9 @@ def _mark_snapshot(document: EngineDocument, mark: Mark, crank_deg: float, place
 def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace] | None = None) -> Snapshot:
     """Return everything that is to be seen at one crank angle.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    crank_deg : float
-        Crank angle from the firing TDC of the first cylinder [deg]; whole cycles are taken off.
-    places : mapping of CamPlace, optional
-        Where camshafts stand, by id, as far as known.
+    crank_deg: crank angle from the firing TDC of the first cylinder [deg]; whole cycles are taken off.
 
-    Returns
-    -------
-    stand : Snapshot
-        Cylinders, marks, lobes, and the big sentence.
-
-    Raises
-    ------
-    ReadingError
-        If a phaser cannot stand as said.
-
-    Source
-    ------
-    ``drop_mm``, ``mark_clock_deg``, ``lobe_clock_deg``.
-
-    Example
-    -------
-    >>> snapshot_at(quern_4(), 720.0).at_tdc
-    ['cylinder 1 firing', 'cylinder 4 overlap']
+    Raises ReadingError if a phaser cannot stand as said.
     """
     at_deg, known = wrap_deg(crank_deg, CYCLE_DEG), places or {}
     frames = frames_at(document, [at_deg], known)

@@ -13,22 +13,8 @@ from gurvo_core.run.plan import plan_of
 def run_doubts(document: EngineDocument) -> list[Fault]:
     """Return what is doubtful in a document's run of work.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose names all point somewhere.
+    Source: Practice: whatever drives a cam is turned over by hand before anything covers it, and something tells that the cam stands right.
 
-    Returns
-    -------
-    doubts : list of Fault
-        With their paths.
-
-    Source
-    ------
-    Practice: whatever drives a cam is turned over by hand before anything covers it, and something tells that the cam stands right.
-
-    Example
-    -------
     >>> run_doubts(quern_4())
     []
     """

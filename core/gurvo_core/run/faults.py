@@ -27,22 +27,8 @@ _NAMES: dict[str, tuple[str, ...]] = {
 def run_faults(document: EngineDocument) -> list[Fault]:
     """Return the faults of a document's run of work.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document whose other names all lead somewhere.
+    Source: Practice: what is put on comes off, what is left loose is come back to, what is tensioned is proven.
 
-    Returns
-    -------
-    faults : list of Fault
-        Names that lead nowhere first; what rests on them is asked once they are right.
-
-    Source
-    ------
-    Practice: what is put on comes off, what is left loose is come back to, what is tensioned is proven.
-
-    Example
-    -------
     >>> run_faults(quern_4())
     []
     """

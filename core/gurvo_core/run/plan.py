@@ -207,55 +207,14 @@ class Plan:
 
 
 def has_run(document: EngineDocument) -> bool:
-    """Return whether a document lists a run of work.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    there : bool
-        Sentences alone are notes for the reader, as version 1 had them; one step that says what it does makes a run.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> has_run(quern_4())
-    False
-    """
+    """Return whether a document lists a run of work."""
     return any(isinstance(step, WorkStep) for stage in document.stages for step in stage.steps)
 
 
 def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, every: bool = False) -> Plan:
     """Return the run of an engine.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    options : frozenset of str
-        The options it is built with.
-    every : bool
-        Whether the steps of all options are listed, as when the document itself is looked at.
-
-    Returns
-    -------
-    plan : Plan
-        Empty where the document lists no run.
-
-    Source
-    ------
-    House rule: any order that the needs allow, offered in the document's.
-
-    Example
-    -------
-    >>> plan_of(quern_4()).steps
-    ()
+    Any order that the needs allow, offered in the document's.
     """
     if not has_run(document):
         return Plan(document=document, steps=())

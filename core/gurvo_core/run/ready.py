@@ -28,24 +28,10 @@ class WorkingHours:
 def own_minutes(taken: Mapping[str, Sequence[float]]) -> dict[str, float]:
     """Return how long steps take in this shop.
 
-    Parameters
-    ----------
-    taken : mapping
-        Minutes that each build took, by step [min].
+    taken: minutes that each build took, by step [min].
+    Returned: the median of each step that was done often enough [min].
 
-    Returns
-    -------
-    minutes : dict
-        The median of each step that was done often enough [min].
-
-    Source
-    ------
     The median does not mind the one build that lay over a week-end.
-
-    Example
-    -------
-    >>> own_minutes({"lay": [9.0, 11.0, 400.0], "turn": [4.0]})
-    {'lay': 11.0}
     """
     return {step: median(minutes) for step, minutes in taken.items() if len(minutes) >= OWN_AT_LEAST}
 
@@ -53,30 +39,9 @@ def own_minutes(taken: Mapping[str, Sequence[float]]) -> dict[str, float]:
 def ready_at(now: datetime, minutes: float, hours: WorkingHours) -> datetime | None:
     """Return when so much work is done, if somebody works at it all day.
 
-    Parameters
-    ----------
-    now : datetime
-        In the shop's own time.
-    minutes : float
-        Work that is left [min].
-    hours : WorkingHours
-        When the shop works.
+    minutes: work that is left [min].
 
-    Returns
-    -------
-    at : datetime or None
-        Within working hours; None where no day is long enough to come to an end.
-
-    Source
-    ------
     Arithmetic of the calendar.
-
-    Example
-    -------
-    A Friday at 15:00: an hour that day, the other half hour on Monday morning.
-
-    >>> ready_at(datetime(2026, 11, 27, 15), 90, WorkingHours()).strftime("%a %H:%M")
-    'Mon 08:00'
     """
     if hours.day_minutes <= 0 or not hours.days:
         return None

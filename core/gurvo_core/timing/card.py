@@ -12,24 +12,7 @@ COMMON_TOLERANCE_DEG = 3.0
 def card_doubts(document: EngineDocument) -> list[Fault]:
     """Return where a document's cam card and its profiles disagree by more than the card's own tolerance.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    doubts : list of Fault
-        One for each event that is off; never with a figure to copy.
-
-    Source
-    ------
-    House rule: a card and its profile describe one lobe.
-
-    Example
-    -------
-    >>> card_doubts(quern_4())
-    []
+    A card and its profile describe one lobe.
     """
     doubts = []
     for place, line in enumerate(document.cam_card):

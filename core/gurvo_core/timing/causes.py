@@ -58,31 +58,7 @@ def rank_causes(
 ) -> Ranking:
     """Return what could be wrong, the likeliest first.
 
-    Parameters
-    ----------
-    hypotheses : sequence of Hypothesis
-        What could be.
-    measured : sequence of MeasuredCam
-        Every camshaft that was measured.
-    u_zero_deg : float
-        Standard uncertainty of the wheel's zero, common to all of them [deg].
-    seen : mapping of bool, optional
-        Checks that were made, by their key: whether all was as it should be.
-
-    Returns
-    -------
-    ranking : Ranking
-        As ``rank``.
-
-    Source
-    ------
-    ``timing.evidence``, then ``rank``.
-
-    Example
-    -------
-    >>> late = [MeasuredCam(camshaft="cam", advance_deg=-17.2, u_deg=0.3)]
-    >>> rank_causes(hypotheses_of(quern_4()), late, 0.2).causes[0].parts[0].name
-    'Timing chain: slack was on the pulled run'
+    u_zero_deg: standard uncertainty of the wheel's zero, common to all of them [deg].
     """
     return rank(explained(hypotheses, measured, u_zero_deg), is_measured=bool(measured), seen=seen or {})
 
@@ -90,27 +66,9 @@ def rank_causes(
 def rank(of: Sequence[Explained], *, is_measured: bool, seen: Mapping[str, bool]) -> Ranking:
     """Return what could be wrong by the figures and the looks that were made, the likeliest first.
 
-    Parameters
-    ----------
-    of : sequence of Explained
-        How well each explains the figures.
-    is_measured : bool
-        Whether there are figures; without them nothing is sure.
-    seen : mapping of bool
-        Checks that were made, by their key: whether all was as it should be.
+    Source: [causes]: Bayes' rule. The check is the one with the largest expected gain in bits between the first two, less the work it
+    takes; of a first that stands alone the one that would find it.
 
-    Returns
-    -------
-    ranking : Ranking
-        Shares add up to 1. A fault is sure when its share is high and a look that could have said otherwise was answered as it would be.
-
-    Source
-    ------
-    [causes]: Bayes' rule. The check is the one with the largest expected gain in bits between the first two, less the work it takes; of a
-    first that stands alone the one that would find it.
-
-    Example
-    -------
     >>> rank(explained(hypotheses_of(quern_4()), [], 0.2), is_measured=False, seen={}).is_sure
     False
     """
@@ -181,24 +139,10 @@ def _entropy_bits(shares: Floats) -> float:
 def check_gain(causes: Sequence[Cause], check: str) -> float:
     """Return how much a check is expected to tell about some causes.
 
-    Parameters
-    ----------
-    causes : sequence of Cause
-        With their shares; taken as if there were no others.
-    check : str
-        Key of the check.
+    Returned: expected fall of the entropy [bits].
 
-    Returns
-    -------
-    gain : float
-        Expected fall of the entropy [bits].
+    Source: Mutual information of answer and cause.
 
-    Source
-    ------
-    Mutual information of answer and cause.
-
-    Example
-    -------
     >>> both = [Cause(parts=(one,), share=0.5, predicted_deg={}) for one in hypotheses_of(quern_4())[:2]]
     >>> check_gain(both, "zero") > check_gain(both, "stamp")
     True

@@ -43,28 +43,12 @@ class Correction:
 def corrections(adjustments: Sequence[Adjustment], advance_deg: float, made: Mapping[str, Sequence[str]] | None = None) -> list[Correction]:
     """Return what can be moved to bring a cam to its card, the least residue first.
 
-    Parameters
-    ----------
-    adjustments : sequence of Adjustment
-        What this engine offers.
-    advance_deg : float
-        How far the cam is advanced now [deg].
-    made : mapping, optional
-        Where each adjustment has been moved to so far, by its name, oldest first.
+    advance_deg: how far the cam is advanced now [deg].
 
-    Returns
-    -------
-    offers : list of Correction
-        At most three. Each after the first leaves more but moves fewer parts, and all leave less than doing nothing.
+    Source: Steps: tooth at the crank sprocket 360/N, at the cam sprocket 720/N, bush 2 x its cam degrees, hole circles 720/lcm(n, m), from
+    their geometry. What the coarser leaves is what the finer has to take: teeth, slots and bushes first, then hole circles, then a slotted
+    sprocket.
 
-    Source
-    ------
-    Steps: tooth at the crank sprocket 360/N, at the cam sprocket 720/N, bush 2 x its cam degrees, hole circles
-    720/lcm(n, m), from their geometry. What the coarser leaves is what the finer has to take: teeth, slots and bushes first, then
-    hole circles, then a slotted sprocket.
-
-    Example
-    -------
     >>> teeth = SprocketTeeth(kind="sprocket_teeth", name="Cam sprocket", at="cam", teeth=40)
     >>> [(c.moves[0].place, c.residual_deg) for c in corrections([teeth], 17.0)]
     [('1 tooth back', -1.0)]

@@ -82,26 +82,10 @@ class _Sets:
 def explained(hypotheses: Sequence[Hypothesis], measured: Sequence[MeasuredCam], u_zero_deg: float) -> list[Explained]:
     """Return how well each thing that could be wrong, and each two of them at once, explains the figures.
 
-    Parameters
-    ----------
-    hypotheses : sequence of Hypothesis
-        What could be.
-    measured : sequence of MeasuredCam
-        Every camshaft that was measured.
-    u_zero_deg : float
-        Standard uncertainty of the wheel's zero, common to all of them [deg].
+    u_zero_deg: standard uncertainty of the wheel's zero, common to all of them [deg].
 
-    Returns
-    -------
-    explained : list of Explained
-        Single causes in their order, then two at once. Without a measured camshaft the priors alone speak.
+    Source: [causes]: Bayes' rule over normal errors; what a cause leaves free is part of its spread.
 
-    Source
-    ------
-    [causes]: Bayes' rule over normal errors; what a cause leaves free is part of its spread.
-
-    Example
-    -------
     >>> len(explained(hypotheses_of(quern_4())[:3], [], 0.2))
     3
     """

@@ -63,22 +63,8 @@ class Hypothesis:
 def hypotheses_of(document: EngineDocument) -> list[Hypothesis]:
     """Return everything that could be wrong with a drive.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
+    Source: Common practice; what a tooth, a slot and a bush are worth follows from their geometry.
 
-    Returns
-    -------
-    hypotheses : list of Hypothesis
-        “Nothing” first. A tooth at a crank sprocket and a tooth at its only cam are one.
-
-    Source
-    ------
-    Common practice; what a tooth, a slot and a bush are worth follows from their geometry.
-
-    Example
-    -------
     >>> [one.key for one in hypotheses_of(quern_4())][:4]
     ['none', 'zero', 'zero_tooth:+17.1', 'zero_tooth:-17.1']
     """

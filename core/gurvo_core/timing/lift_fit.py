@@ -49,35 +49,11 @@ class LiftFit:
 def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camshaft, Lobe], wheel_u: float, dial_u: float) -> LiftFit:
     """Return where a lobe stands by weighted least squares over its whole lift curve.
 
-    Parameters
-    ----------
-    points : sequence of LiftPoint
-        At least five, at three lifts, on both flanks.
-    profile : Profile
-        The shape that the lobe should have.
-    lobe_of : tuple of Camshaft and Lobe
-        For ratio and lash.
-    wheel_u, dial_u : float
-        Standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
+    wheel_u, dial_u: standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
 
-    Returns
-    -------
-    fit : LiftFit
-        The nose after the firing TDC of its cylinder; its standard error is widened when points scatter more than the gauges explain.
+    Raises ReadingError if there are too few points, or all lie on one flank; NotConverged if least squares finds no answer.
+    Source: [effective-variance], [lift-fit]; scipy's least_squares. What is left beyond 3.5 standard deviations is another shape.
 
-    Raises
-    ------
-    ReadingError
-        If there are too few points, or all lie on one flank.
-    NotConverged
-        If least squares finds no answer.
-
-    Source
-    ------
-    [effective-variance], [lift-fit]; scipy's least_squares. What is left beyond 3.5 standard deviations is another shape.
-
-    Example
-    -------
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
     >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))

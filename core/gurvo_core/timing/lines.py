@@ -57,29 +57,7 @@ class LineAt:
 
 
 def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt, ...]:
-    """Return lines with their lobes.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-    lines : iterable of CamLine
-        Its lines.
-
-    Returns
-    -------
-    lines : tuple of LineAt
-        One for each.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> [at.on_deg for at in lines_at(quern_4(), cam_lines(quern_4()))]
-    [0.0, 0.0]
-    """
+    """Return lines with their lobes."""
     shafts = {shaft.id: shaft for shaft in document.camshafts}
     found = []
     for line in lines:
@@ -92,25 +70,7 @@ def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt
 def cam_lines(document: EngineDocument) -> tuple[CamLine, ...]:
     """Return what is measured of each camshaft.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    lines : tuple of CamLine
-        The card's lines in their order, then one for every sort of valve of a camshaft that the card says nothing of. A camshaft of
-        which nobody knows what it works has none.
-
-    Source
-    ------
-    House rule: without a card a measured cam is kept as found; nothing is judged against a guess.
-
-    Example
-    -------
-    >>> [(line.valve, line.card_deg) for line in cam_lines(quern_4())]
-    [('intake', 108.0), ('exhaust', 110.0)]
+    Without a card a measured cam is kept as found; nothing is judged against a guess.
     """
     return tuple(_card_lines(document)) + tuple(_lines_without_card(document))
 

@@ -40,25 +40,12 @@ class OffCentre:
 def off_centre(pairs: Sequence[tuple[float, float]], u_resolution_deg: float) -> OffCentre | None:
     """Return how a wheel sits off centre.
 
-    Parameters
-    ----------
-    pairs : sequence of (here, opposite)
-        What both pointers read, in wheel degrees, at places round the wheel [deg].
-    u_resolution_deg : float
-        Standard uncertainty that reading to a step gives one figure [deg].
+    pairs: what both pointers read, in wheel degrees, at places round the wheel [deg].
+    u_resolution_deg: standard uncertainty that reading to a step gives one figure [deg].
 
-    Returns
-    -------
-    off : OffCentre or None
-        None while there are fewer than three places, or they lie too near together to tell. Widened where they contradict each other.
+    Source: [eccentric] in docs/sources.md: half the difference of both, less half a turn, is the error with its sign turned, and a constant
+    for a second pointer that is not quite opposite; least squares.
 
-    Source
-    ------
-    [eccentric] in docs/sources.md: half the difference of both, less half a turn, is the error with its sign turned, and a constant for a
-    second pointer that is not quite opposite; least squares.
-
-    Example
-    -------
     >>> found = off_centre([(0.0, 180.4), (90.0, 270.0), (180.0, 359.6), (270.0, 90.0)], 0.1)
     >>> round(found.cosine_deg, 3), round(found.true_deg(0.0), 3)
     (-0.2, 0.2)

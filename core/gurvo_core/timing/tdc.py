@@ -77,22 +77,10 @@ class TdcPair:
 def carried_by(weights: Mapping[float, float]) -> complex:
     """Return how much of an eccentric wheel's error a weighted sum of figures read on it carries, and from where.
 
-    Parameters
-    ----------
-    weights : mapping of float
-        What each figure counts in the sum, by the wheel degrees at which it was read [deg].
+    weights: what each figure counts in the sum, by the wheel degrees at which it was read [deg].
 
-    Returns
-    -------
-    carried : complex
-        Its size times the wheel's uncertainty at one place is that of the sum: 1 for figures all at one place, 0 for two opposite ones.
+    Source: [eccentric] in docs/sources.md: an error e sin(w - v) with v unknown has between two places the covariance u^2 cos(w1 - w2).
 
-    Source
-    ------
-    [eccentric] in docs/sources.md: an error e sin(w - v) with v unknown has between two places the covariance u^2 cos(w1 - w2).
-
-    Example
-    -------
     >>> abs(carried_by({10.0: 0.5, 190.0: 0.5})) < 1e-12, round(abs(carried_by({300.0: 0.5, 60.0: 0.5})), 9)
     (True, 0.5)
     """
@@ -128,32 +116,14 @@ def _from_pairs(
 def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank | None, wheel: GaugeUncertainty) -> TdcEstimate:
     """Return true TDC from readings where the piston meets a positive stop.
 
-    Parameters
-    ----------
-    pairs : sequence of TdcPair
-        Wheel degrees where it was met turning forward (before) and turning backward (after) [deg]. TDC lies on the arc from the
-        first forward to the second, however long that arc is.
-    slider : SliderCrank or None
-        For the pin-offset correction; the blocked arc itself says how far down the stop is. None = not known: not corrected.
-    wheel : GaugeUncertainty
-        Of one wheel reading [deg].
+    pairs: wheel degrees where it was met turning forward (before) and turning backward (after) [deg]. TDC lies on the arc from the first
+        forward to the second, however long that arc is.
+    wheel: of one wheel reading [deg].
+    Returned: wheel zero [deg], its standard uncertainty and the spread over the pairs. Repeats at the same stop average scatter only.
 
-    Returns
-    -------
-    estimate : TdcEstimate
-        Wheel zero [deg], its standard uncertainty and the spread over the pairs. Repeats at the same stop average scatter only.
+    Raises ReadingError if there is no pair.
+    Source: Practice (midway between the two stops); [rod-triangle] for the offset correction.
 
-    Raises
-    ------
-    ReadingError
-        If there is no pair.
-
-    Source
-    ------
-    Practice (midway between the two stops); [rod-triangle] for the offset correction.
-
-    Example
-    -------
     >>> pair = TdcPair(before_deg=318.5, after_deg=41.0)
     >>> round(tdc_by_stop([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18)).zero_deg, 3)
     -0.25
@@ -183,35 +153,15 @@ def tdc_by_equal_drops(
 ) -> TdcEstimate:
     """Return true TDC from pairs of equal drops.
 
-    Parameters
-    ----------
-    pairs : sequence of TdcPair
-        Wheel degrees before and after TDC [deg], each with its drop [mm].
-    slider : SliderCrank or None
-        For the pin-offset correction and for what an error of the dial is worth on each side. None = not known: not corrected, and
-        the pair's own arc says how fast the piston moves there.
-    wheel : GaugeUncertainty
-        Of one wheel reading [deg].
-    dial : GaugeUncertainty
-        Of one dial reading [mm]. Its calibration is the same at both readings of a pair and falls out but for the difference of
-        the slopes.
+    pairs: wheel degrees before and after TDC [deg], each with its drop [mm].
+    wheel: of one wheel reading [deg].
+    dial: of one dial reading [mm]. Its calibration is the same at both readings of a pair and falls out but for the difference of the
+        slopes.
+    Returned: wheel zero [deg], its standard uncertainty and the spread over the pairs.
 
-    Returns
-    -------
-    estimate : TdcEstimate
-        Wheel zero [deg], its standard uncertainty and the spread over the pairs.
+    Raises ReadingError if there is no pair, or the piston never has that drop.
+    Source: Practice (midway between equal drops); [rod-triangle] for the offset; [gum] 5.1.2 and 5.2.2 for the dial's share.
 
-    Raises
-    ------
-    ReadingError
-        If there is no pair, or the piston never has that drop.
-
-    Source
-    ------
-    Practice (midway between equal drops); [rod-triangle] for the offset; [gum] 5.1.2 and 5.2.2 for the dial's share.
-
-    Example
-    -------
     >>> pair = TdcPair(before_deg=330.0, after_deg=31.0, drop_mm=5.0)
     >>> tdc_by_equal_drops([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), GaugeUncertainty(0.003)).zero_deg
     0.5
@@ -232,24 +182,12 @@ def tdc_by_equal_drops(
 def tdc_dwell_half_width_deg(slider: SliderCrank, resolution_mm: float) -> float:
     """Return how far either side of TDC a dial cannot see the piston move.
 
-    Parameters
-    ----------
-    slider : SliderCrank
-        Throw and rod [mm].
-    resolution_mm : float
-        Smallest step of the dial [mm].
+    slider: throw and rod [mm].
+    resolution_mm: smallest step of the dial [mm].
+    Returned: the dwell either side of TDC [deg].
 
-    Returns
-    -------
-    half_width_deg : float
-        The dwell either side of TDC [deg].
+    Source: Series of [rod-triangle] near TDC: drop = r (1 + r/L) a^2 / 2.
 
-    Source
-    ------
-    Series of [rod-triangle] near TDC: drop = r (1 + r/L) a^2 / 2.
-
-    Example
-    -------
     >>> round(tdc_dwell_half_width_deg(SliderCrank(throw_mm=43, rod_mm=143), 0.01), 1)
     1.1
     """
@@ -260,37 +198,13 @@ def tdc_dwell_half_width_deg(slider: SliderCrank, resolution_mm: float) -> float
 def tdc_at_top(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncertainty, resolution_mm: float) -> TdcEstimate:
     """Return true TDC as the middle of the piston's dwell.
 
-    Parameters
-    ----------
-    pairs : sequence of TdcPair
-        Wheel degrees where the dial stops rising (before) and where it begins to fall (after) [deg].
-    slider : SliderCrank
-        Throw, rod and pin offset [mm].
-    wheel : GaugeUncertainty
-        Of one wheel reading [deg].
-    resolution_mm : float
-        Smallest step of the dial [mm]; each end is seen within half a step either way.
+    pairs: wheel degrees where the dial stops rising (before) and where it begins to fall (after) [deg].
+    slider: throw, rod and pin offset [mm].
+    wheel: of one wheel reading [deg].
+    resolution_mm: smallest step of the dial [mm]; each end is seen within half a step either way.
+    Returned: wheel zero [deg]; either end alone is most of a degree away from it.
 
-    Returns
-    -------
-    estimate : TdcEstimate
-        Wheel zero [deg]; either end alone is most of a degree away from it.
-
-    Raises
-    ------
-    ReadingError
-        If there is no pair.
-
-    Source
-    ------
-    ``tdc_dwell_half_width_deg``: an end read half a step early or late moves by a quarter of it; rectangular, [gum] 4.3.7.
-
-    Example
-    -------
-    >>> pair = TdcPair(before_deg=359.0, after_deg=1.2)
-    >>> estimate = tdc_at_top([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), 0.01)
-    >>> round(estimate.zero_deg, 6), round(estimate.u_deg, 2)
-    (0.1, 0.17)
+    Raises ReadingError if there is no pair.
     """
     if not pairs:
         raise ReadingError("readings", 0, "at the top needs both ends of the dwell")
@@ -302,35 +216,13 @@ def tdc_at_top(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncert
 def tdc_by_highest(readings_deg: Sequence[float], slider: SliderCrank, wheel: GaugeUncertainty, resolution_mm: float) -> TdcEstimate:
     """Return true TDC from single readings where the dial seemed highest, as ledgers of version 1 hold them.
 
-    Parameters
-    ----------
-    readings_deg : sequence of float
-        Wheel degrees where the dial seemed highest [deg].
-    slider : SliderCrank
-        Throw and rod [mm].
-    wheel : GaugeUncertainty
-        Of one wheel reading [deg].
-    resolution_mm : float
-        Smallest step of the dial [mm].
+    readings_deg: wheel degrees where the dial seemed highest [deg].
+    slider: throw and rod [mm].
+    wheel: of one wheel reading [deg].
+    resolution_mm: smallest step of the dial [mm].
+    Returned: wheel zero [deg]; more readings do not narrow the dwell, so its share of the uncertainty stays.
 
-    Returns
-    -------
-    estimate : TdcEstimate
-        Wheel zero [deg]; more readings do not narrow the dwell, so its share of the uncertainty stays.
-
-    Raises
-    ------
-    ReadingError
-        If there is no reading.
-
-    Source
-    ------
-    ``tdc_dwell_half_width_deg`` as a rectangular distribution, [gum] 4.3.7.
-
-    Example
-    -------
-    >>> round(tdc_by_highest([1.0], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), 0.01).u_deg, 2)
-    0.65
+    Raises ReadingError if there is no reading.
     """
     if not readings_deg:
         raise ReadingError("readings", 0, "at the top needs one reading at least")

@@ -42,60 +42,17 @@ class DegreeWheel:
 
 
 def sides_of(numbering: Numbering) -> tuple[Side, ...]:
-    """Return the sides a reading on this numbering must choose from; none for 0-360.
-
-    Parameters
-    ----------
-    numbering : Numbering
-        How the wheel is numbered.
-
-    Returns
-    -------
-    sides : tuple of Side
-        In the order they are offered.
-
-    Source
-    ------
-    Definition of the numbering.
-
-    Example
-    -------
-    >>> sides_of("0-180-0")
-    ('before TDC', 'after TDC')
-    """
+    """Return the sides a reading on this numbering must choose from; none for 0-360."""
     return _SIDES[numbering]
 
 
 def wheel_deg(figure_deg: float, side: Side | None, wheel: DegreeWheel) -> float:
     """Return how far the crank has turned from the wheel's zero, from the figure under the pointer.
 
-    Parameters
-    ----------
-    figure_deg : float
-        What the wheel reads [deg].
-    side : Side or None
-        Which side it was read on; None for a 0-360 wheel.
-    wheel : DegreeWheel
-        Numbering and which way it runs.
+    figure_deg: what the wheel reads [deg].
+    Returned: crank degrees from the wheel's zero, running way, 0 <= w < 360 [deg].
 
-    Returns
-    -------
-    turned_deg : float
-        Crank degrees from the wheel's zero, running way, 0 <= w < 360 [deg].
-
-    Raises
-    ------
-    ReadingError
-        If the wheel has no such figure, or the side is missing or not one of this wheel's.
-
-    Source
-    ------
-    Definition of the numbering.
-
-    Example
-    -------
-    >>> wheel_deg(50.5, "after BDC", DegreeWheel(numbering="0-90-0-90-0"))
-    230.5
+    Raises ReadingError if the wheel has no such figure, or the side is missing or not one of this wheel's.
     """
     highest_deg, sides = HIGHEST[wheel.numbering], _SIDES[wheel.numbering]
     if not 0 <= figure_deg <= highest_deg:
@@ -115,28 +72,8 @@ def wheel_deg(figure_deg: float, side: Side | None, wheel: DegreeWheel) -> float
 def wheel_figure(turned_deg: float, wheel: DegreeWheel) -> tuple[float, Side | None]:
     """Return what the wheel reads, and on which side, at a crank angle from its zero.
 
-    Parameters
-    ----------
-    turned_deg : float
-        Crank degrees from the wheel's zero, running way [deg].
-    wheel : DegreeWheel
-        Numbering and which way it runs.
-
-    Returns
-    -------
-    figure_deg : float
-        The figure under the pointer [deg].
-    side : Side or None
-        None for a 0-360 wheel.
-
-    Source
-    ------
-    Inverse of ``wheel_deg``.
-
-    Example
-    -------
-    >>> wheel_figure(230.5, DegreeWheel(numbering="0-90-0-90-0"))
-    (50.5, 'after BDC')
+    turned_deg: crank degrees from the wheel's zero, running way [deg].
+    Returned: the figure under the pointer [deg].
     """
     turned = wrap_deg(round(wrap_deg(turned_deg), KEPT_DECIMALS))
     if wheel.numbering == "0-360":

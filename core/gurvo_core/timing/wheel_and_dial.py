@@ -43,35 +43,14 @@ def fit_wheel_and_dial(
 ) -> Fitted:
     """Return where the wheel stands, by all its points.
 
-    Parameters
-    ----------
-    expected_mm, slope : callable
-        What the dial would show at each point, and how fast it moves there, for a place of the wheel [mm], [mm/deg].
-    read_mm : ndarray
-        What it showed [mm].
-    u : tuple of float
-        Standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
-    start_deg : float
-        Where to begin [deg].
-    none_fits : str
-        What is said when no place is found.
+    expected_mm, slope: what the dial would show at each point, and how fast it moves there, for a place of the wheel [mm], [mm/deg].
+    read_mm: what it showed [mm].
+    u: standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
+    start_deg: where to begin [deg].
 
-    Returns
-    -------
-    fitted : Fitted
-        Place and dial's zero with what is left.
+    Raises NotConverged if least squares finds no answer.
+    Source: [effective-variance] Orear 1982: variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares.
 
-    Raises
-    ------
-    NotConverged
-        If least squares finds no answer.
-
-    Source
-    ------
-    [effective-variance] Orear 1982: variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares.
-
-    Example
-    -------
     >>> at = np.array([-2.0, -1.0, 1.0, 2.0])
     >>> square = lambda place: (at - place) ** 2
     >>> found = fit_wheel_and_dial(square, lambda place: 2 * (at - place), at**2 + 0.5, u=(0.1, 0.1), start_deg=0.2, none_fits="")

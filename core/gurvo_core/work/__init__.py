@@ -21,25 +21,6 @@ RULES_VERSION = 11
 def replay(document: EngineDocument, entries: Sequence[LedgerEntry]) -> BenchState:
     """Return what the bench shows after these entries. Same input, same state, always.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    entries : sequence of LedgerEntry
-        Its ledger, oldest first.
-
-    Returns
-    -------
-    state : BenchState
-        Steps, questions, figures, loose ends, permission. Struck entries leave no trace in it; the tape shows them.
-
-    Source
-    ------
-    House rule: the ledger is the only memory.
-
-    Example
-    -------
-    >>> replay(quern_4(), []).waits_for
-    'wheel and dial'
+    The ledger is the only memory.
     """
     return HOUSE.show(HOUSE.fold(document, entries))

@@ -23,26 +23,7 @@ NOT_NOW: dict[Doing, str] = {
 def held_back(folded: Folded, doing: Doing) -> list[str]:
     """Return why something may not be done now.
 
-    Parameters
-    ----------
-    folded : Folded
-        What stands.
-    doing : Doing
-        What would be done.
-
-    Returns
-    -------
-    reasons : list of str
-        Of all loose ends and holds; empty when it may be done.
-
-    Source
-    ------
-    House rule: every kind says what it does, and one gate asks before it is taken.
-
-    Example
-    -------
-    >>> held_back(fold(ROOMS, quern_4(), []), "look")
-    []
+    Every kind says what it does, and one gate asks before it is taken.
     """
     return _all_held_back(folded).get(doing, [])
 
@@ -61,22 +42,8 @@ def _all_held_back(folded: Folded) -> dict[str, list[str]]:
 def permission_of(folded: Folded) -> Permission:
     """Return whether the crank may be turned.
 
-    Parameters
-    ----------
-    folded : Folded
-        What stands.
+    Source: Practice: plugs out, stand locked, by hand; never against a stop that has done its work.
 
-    Returns
-    -------
-    permission : Permission
-        Said as a builder would, with the reasons. Nothing of its own: what holds back turning, in any room.
-
-    Source
-    ------
-    Practice: plugs out, stand locked, by hand; never against a stop that has done its work.
-
-    Example
-    -------
     >>> permission_of(fold(ROOMS, quern_4(), [])).free
     False
     """
@@ -97,36 +64,9 @@ def permission_of(folded: Folded) -> Permission:
 def check_entry(folded: Folded, body: Body, more: Mapping[Fact[Any], Any], *, because: str = "", is_lead: bool = False) -> None:
     """Refuse an entry that cannot be, or cannot be now.
 
-    Parameters
-    ----------
-    folded : Folded
-        What stands before it.
-    body : Body
-        The entry.
-    more : mapping of Fact
-        What the server knows of it, such as the gauges it names.
-    because : str
-        Why it is made although the core objected before.
-    is_lead : bool
-        Whether a lead makes it.
-
-    Returns
-    -------
-    nothing : None
-        It passes.
-
-    Raises
-    ------
-    CoreError
-        With the field and one sentence: ``EntryRefused`` when it cannot be, ``AskFirst`` when somebody may take it all the same.
-
-    Source
-    ------
-    House rules: every kind says what it does, and one gate asks before it is taken.
-
-    Example
-    -------
-    >>> check_entry(fold(ROOMS, quern_4(), []), Note(kind="note", text="cold shop"), {})
+    Raises CoreError with the field and one sentence: ``EntryRefused`` when it cannot be, ``AskFirst`` when somebody may take it all the
+    same.
+    Every kind says what it does, and one gate asks before it is taken.
     """
     if isinstance(body, Strike):
         _check_strike(folded, body)

@@ -19,24 +19,7 @@ from gurvo_core.errors import Fault
 def find_faults(document: EngineDocument) -> list[Fault]:
     """Return every fault of a document whose types are right.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        A document that pydantic accepted.
-
-    Returns
-    -------
-    faults : list of Fault
-        Empty when the document is sound. Where names point nowhere, only what does not rest on them is asked as well.
-
-    Source
-    ------
-    House rules; the firing order must bring each cylinder to TDC when its throw does; the drive must turn each cam once in two turns.
-
-    Example
-    -------
-    >>> find_faults(quern_4())
-    []
+    The firing order must bring each cylinder to TDC when its throw does; the drive must turn each cam once in two turns.
     """
     faults = [*link_faults(document), *crank_faults(document), *cam_faults(document), *wheel_faults(document), *mark_faults(document)]
     return list(dict.fromkeys(faults))

@@ -12,27 +12,7 @@ from gurvo_core.errors import Fault
 
 
 def cam_faults(document: EngineDocument) -> list[Fault]:
-    """Return faults of profiles, lobes, valves, card and adjustments.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        Any document whose types are right.
-
-    Returns
-    -------
-    faults : list of Fault
-        With their paths.
-
-    Source
-    ------
-    House rules.
-
-    Example
-    -------
-    >>> cam_faults(quern_4())
-    []
-    """
+    """Return faults of profiles, lobes, valves, card and adjustments."""
     checks = (_profiles, _lobes, _valves, _card, _adjustments, _limits)
     return [fault for check in checks for fault in check(document)]
 

@@ -20,22 +20,8 @@ PROUD_AT_MOST_MM = 3.0
 def crank_faults(document: EngineDocument) -> list[Fault]:
     """Return faults of cylinders, crank, rods and timing positions.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        Any document whose types are right.
+    Source: Geometry: a cylinder is at TDC when its crank pin stands in its bank's axis (but for the pin offset).
 
-    Returns
-    -------
-    faults : list of Fault
-        With their paths.
-
-    Source
-    ------
-    Geometry: a cylinder is at TDC when its crank pin stands in its bank's axis (but for the pin offset).
-
-    Example
-    -------
     >>> crank_faults(quern_4())
     []
     """

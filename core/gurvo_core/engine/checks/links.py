@@ -17,24 +17,7 @@ _Link = tuple[str, object, Iterable[object], str]
 def link_faults(document: EngineDocument) -> list[Fault]:
     """Return names that are given twice or point to something that is not there.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        Any document whose types are right.
-
-    Returns
-    -------
-    faults : list of Fault
-        With the path of each name.
-
-    Source
-    ------
-    House rule: every id is given once, every reference finds its part.
-
-    Example
-    -------
-    >>> link_faults(quern_4())
-    []
+    Every id is given once, every reference finds its part.
     """
     links = (*_cam_links(document), *_drive_links(document), *_mark_links(document), *_joint_links(document), *_other_links(document))
     return [*_twice(document), *(fault for link in links for fault in missing(*link))]
@@ -43,30 +26,7 @@ def link_faults(document: EngineDocument) -> list[Fault]:
 def missing(path: str, name: object, known: Iterable[object], what: str) -> Iterator[Fault]:
     """Yield a fault where a name points to something that is not there.
 
-    Parameters
-    ----------
-    path : str
-        Where the name stands.
-    name : object
-        The name; None where none is given.
-    known : iterable
-        The names there are.
-    what : str
-        How the sentence calls it.
-
-    Returns
-    -------
-    faults : iterator of Fault
-        One, or none.
-
-    Source
-    ------
-    House rule: every reference finds its part.
-
-    Example
-    -------
-    >>> [fault.sentence for fault in missing("banks.0", "b", ["a"], "bank")]
-    ['This names bank b, which is not there; there are a.']
+    Every reference finds its part.
     """
     names = sorted(map(str, known))
     if name is not None and str(name) not in names:

@@ -17,22 +17,8 @@ SMOOTH_WITHIN_DEG = 3.0  # a mark on a wheel without teeth
 def mark_faults(document: EngineDocument) -> list[Fault]:
     """Return marks that cannot meet what they should, and counts that do not add up.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        Any document whose types are right.
+    Source: Geometry: marks meet within half a tooth; marks of meshing gears meet on the line between their axes.
 
-    Returns
-    -------
-    faults : list of Fault
-        With their paths.
-
-    Source
-    ------
-    Geometry: marks meet within half a tooth; marks of meshing gears meet on the line between their axes.
-
-    Example
-    -------
     >>> mark_faults(quern_4())
     []
     """

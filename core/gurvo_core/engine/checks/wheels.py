@@ -20,22 +20,8 @@ TOUCH_MM = 0.01
 def wheel_faults(document: EngineDocument) -> list[Fault]:
     """Return faults of the drive's shafts and wheels.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        Any document whose types are right.
+    Source: Geometry of pitch circles; a four-stroke's camshaft turns once for two turns of the crank.
 
-    Returns
-    -------
-    faults : list of Fault
-        With their paths.
-
-    Source
-    ------
-    Geometry of pitch circles; a four-stroke's camshaft turns once for two turns of the crank.
-
-    Example
-    -------
     >>> wheel_faults(quern_4())
     []
     """

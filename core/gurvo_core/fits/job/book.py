@@ -119,25 +119,5 @@ def _kept(same: Same) -> FitsBook:
 
 
 def fits_book(document: EngineDocument) -> FitsBook:
-    """Return the fits of a document as they are measured.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    book : FitsBook
-        The same for the same document.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> dict(fits_book(quern_4()).steps)
-    {}
-    """
+    """Return the fits of a document as they are measured."""
     return _kept(Same(document))

@@ -17,64 +17,16 @@ MOST_ASLANT_DEG = 60.0  # there half of it shows
 def typed_c(text: str | None, field: str = "part_c") -> float | None:
     """Return a typed temperature.
 
-    Parameters
-    ----------
-    text : str or None
-        As typed [°C].
-    field : str
-        Name of the input, for the refusal.
+    text: as typed [°C].
+    Returned: none where nothing was typed [°C].
 
-    Returns
-    -------
-    temperature_c : float or None
-        None where nothing was typed [°C].
-
-    Raises
-    ------
-    FigureError
-        If it is no number.
-
-    Source
-    ------
-    ``units.read_figure``.
-
-    Example
-    -------
-    >>> typed_c("21,5"), typed_c(None)
-    (21.5, None)
+    Raises FigureError if it is no number.
     """
     return read_figure(text, field) if text else None
 
 
 def ready_of(body: FitsReady, seq: int, side: FitSide, gauge: Gauge | None) -> SideReady:
-    """Return with what a side is read.
-
-    Parameters
-    ----------
-    body : FitsReady
-        As it was entered.
-    seq : int
-        Its place in the ledger.
-    side : FitSide
-        For the part's expansion.
-    gauge : Gauge or None
-        As it was when the entry was made.
-
-    Returns
-    -------
-    ready : SideReady
-        In mm and °C.
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> body = FitsReady(kind="fits_ready", step="x", fit="f", side="gap", part_c="21.5")
-    >>> ready_of(body, 1, FitSide(name="gap"), None).read_with.part_c
-    21.5
-    """
+    """Return with what a side is read."""
     read_with = ReadWith(
         resolution_mm=gauge.resolution if gauge else BY_NOTHING_MM,
         calibration_mm=gauge.expanded_uncertainty if gauge else 0.0,
@@ -105,35 +57,10 @@ def _aslant_deg(text: str | None) -> float:
 def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> float:
     """Return what a gauge showed.
 
-    Parameters
-    ----------
-    body : FitReading
-        As it was typed.
-    ready : SideReady or None
-        What the gauge was set to.
-    nominal_mm : float or None
-        What a difference counts from where it was not set to anything [mm].
+    nominal_mm: what a difference counts from where it was not set to anything [mm].
+    Returned: the whole size [mm].
 
-    Returns
-    -------
-    read_mm : float
-        The whole size [mm].
-
-    Raises
-    ------
-    FigureError
-        If it is no length.
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> where = {"step": "x", "fit": "f", "place": "main 1", "side": "outer"}
-    >>> body = FitReading(kind="fit_reading", **where, reading={"text": "+3", "unit": "µm"}, from_nominal=True)
-    >>> reading_mm(body, None, 58.0)
-    58.003
+    Raises FigureError if it is no length.
     """
     read = body.reading.inside("length", "reading.text")
     if not body.from_nominal:
@@ -145,29 +72,8 @@ def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | No
 def reading_si(body: FitReading, ready: SideReady | None, nominal_mm: float | None) -> dict[str, float]:
     """Return the figures of a reading.
 
-    Parameters
-    ----------
-    body : FitReading
-        As it was typed.
-    ready : SideReady or None
-        With what it was read.
-    nominal_mm : float or None
-        What a difference counts from [mm].
-
-    Returns
-    -------
-    figures : dict
-        ``read_mm`` as the gauge showed it, ``size_mm`` at 20 °C [mm].
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> body = FitReading(kind="fit_reading", step="x", fit="f", place="it", side="gap", reading={"text": "0.14", "unit": "mm"})
-    >>> reading_si(body, None, None)
-    {'read_mm': 0.14, 'size_mm': 0.14}
+    nominal_mm: what a difference counts from [mm].
+    Returned: ``read_mm`` as the gauge showed it, ``size_mm`` at 20 °C [mm].
     """
     read = reading_mm(body, ready, nominal_mm)
     return {"read_mm": read, "size_mm": at_20_mm(read * ready.scale, ready.read_with) if ready else read}

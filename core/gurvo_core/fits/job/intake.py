@@ -38,37 +38,7 @@ class SheetRead(View):
 
 
 def intake_of(now: FitsState, fit: PlacedFit, step_id: str, text: str, *, unit: Unit = "mm") -> SheetRead:
-    """Return what a pasted sheet says.
-
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-    fit : PlacedFit
-        The fit.
-    step_id : str
-        The step that measures it.
-    text : str
-        As pasted.
-    unit : Unit
-        What its figures are in.
-
-    Returns
-    -------
-    read : SheetRead
-        Nothing is kept by it.
-
-    Source
-    ------
-    ``sheet.read_sheet``; each cell asked as a reading is.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
-    >>> intake_of(begin_fits(quern_4()), fit, "x", "figures").not_taken[0].why_not
-    'a sheet has a first row that names its columns, and rows below'
-    """
+    """Return what a pasted sheet says."""
     called = {key: side.name for key, side in fit.fit.sides}
     taken: list[SheetReading] = []
     refused: list[SheetNot] = []

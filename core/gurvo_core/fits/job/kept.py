@@ -30,22 +30,8 @@ class Scatter:
 def scatter_kept(now: FitsState) -> dict[str, Scatter]:
     """Return how repeats scattered, by gauge.
 
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
+    Source: [gum] 4.2.4: pooled over spots.
 
-    Returns
-    -------
-    scatter : dict of Scatter
-        Of gauges with which some spot was read more than once.
-
-    Source
-    ------
-    [gum] 4.2.4: pooled over spots.
-
-    Example
-    -------
     >>> from gurvo_core.fits.job.state import begin_fits
     >>> scatter_kept(begin_fits(quern_4()))
     {}
@@ -69,25 +55,9 @@ def scatter_kept(now: FitsState) -> dict[str, Scatter]:
 def figures_kept(now: FitsState) -> list[FitFigure]:
     """Return how every place came out.
 
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
+    Returned: the figure that decides [mm].
 
-    Returns
-    -------
-    figures : list of FitFigure
-        The figure that decides [mm].
-
-    Source
-    ------
-    House rule: kept only for comparing, worked out anew at any time.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> figures_kept(begin_fits(quern_4()))
-    []
+    Kept only for comparing, worked out anew at any time.
     """
     return [
         FitFigure(fit=name, place=place, value_mm=round(stands.judged.figure.value, 6))
@@ -97,28 +67,7 @@ def figures_kept(now: FitsState) -> list[FitFigure]:
 
 
 def pieces_taken(now: FitsState) -> dict[tuple[str, str], int]:
-    """Return the pieces that an engine takes from stock.
-
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-
-    Returns
-    -------
-    pieces : dict
-        Count by part and size; what was in the engine when it was measured is not taken.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> pieces_taken(begin_fits(quern_4()))
-    {}
-    """
+    """Return the pieces that an engine takes from stock."""
     taken: dict[tuple[str, str], int] = {}
     for name, places in now.sizes.items():
         fit = now.book.fits.get(name)

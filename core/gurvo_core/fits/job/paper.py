@@ -41,28 +41,7 @@ class FitLine(BaseModel):
 
 
 def fit_papers(now: FitsState) -> list[FitPaper]:
-    """Return every fit that has been measured at, as it stands on paper.
-
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-
-    Returns
-    -------
-    papers : list of FitPaper
-        In the document's order.
-
-    Source
-    ------
-    ``sheet.fit_sheet``.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> fit_papers(begin_fits(quern_4()))
-    []
-    """
+    """Return every fit that has been measured at, as it stands on paper."""
     return [_paper(now, fit, now.book.step_of[name]) for name, fit in now.book.fits.items() if now.of_fit(name)]
 
 
@@ -83,25 +62,7 @@ def _paper(now: FitsState, fit: PlacedFit, step: str) -> FitPaper:
 def fit_lines(now: FitsState) -> Iterator[FitLine]:
     """Return every reading that stands.
 
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-
-    Returns
-    -------
-    lines : iterator of FitLine
-        Fit by fit, spot by spot, repeats one by one; sizes at 20 °C [mm].
-
-    Source
-    ------
-    What was entered.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> list(fit_lines(begin_fits(quern_4())))
-    []
+    Returned: fit by fit, spot by spot, repeats one by one; sizes at 20 °C [mm].
     """
     for name, fit in now.book.fits.items():
         read = now.of_fit(name)

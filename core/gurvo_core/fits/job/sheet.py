@@ -43,26 +43,8 @@ class Others:
 def shelf_for(fit: PlacedFit, now: FitsState, gauges: Sequence[Gauge]) -> dict[str, ReadWith]:
     """Return the gauges that could read a side of a fit instead.
 
-    Parameters
-    ----------
-    fit : PlacedFit
-        The fit.
-    now : FitsState
-        With what its sides were read.
-    gauges : sequence of Gauge
-        The shelf.
+    Source: Practice: a bore is read again with a bore gauge, a journal with a micrometer of its range.
 
-    Returns
-    -------
-    shelf : dict
-        By side and code, such as ``inner:M3``.
-
-    Source
-    ------
-    Practice: a bore is read again with a bore gauge, a journal with a micrometer of its range.
-
-    Example
-    -------
     >>> from gurvo_core.fits.job.state import begin_fits
     >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
     >>> shelf_for(fit, begin_fits(quern_4()), [Gauge(id="F1", name="x", kind="feeler", resolution=0.01, expanded_uncertainty=0)])
@@ -96,39 +78,7 @@ def fit_sheet(
     stock: Stock | None = None,
     others: Mapping[str, Others] | None = None,
 ) -> FitSheet:
-    """Return all of one fit.
-
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-    fit : PlacedFit
-        The fit.
-    step_id : str
-        The step that measures it.
-    gauges : sequence of Gauge
-        The shelf.
-    stock : mapping or None
-        Free pieces by part and size.
-    others : mapping or None
-        How each place came out in other engines of the family.
-
-    Returns
-    -------
-    sheet : FitSheet
-        With what would settle each place that cannot be told.
-
-    Source
-    ------
-    ``settle``, ``choose``.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
-    >>> fit_sheet(begin_fits(quern_4()), fit, "x").lines[0].cells
-    [None]
-    """
+    """Return all of one fit."""
     read = now.of_fit(fit.fit.id)
     lines = [SheetLine(place=place, cells=[_cell(read.get(spot.key)) for spot in spots]) for place, spots in fit.at_place.items()]
     shelf = shelf_for(fit, now, gauges)

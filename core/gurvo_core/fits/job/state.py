@@ -85,54 +85,11 @@ class FitsState:
 
 
 def begin_fits(document: EngineDocument) -> FitsState:
-    """Return what stands before anything is entered.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    state : FitsState
-        Nothing read.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> dict(begin_fits(quern_4()).readings)
-    {}
-    """
+    """Return what stands before anything is entered."""
     return FitsState(document=document, book=fits_book(document))
 
 
 def spots_left(now: FitsState, fit: PlacedFit) -> list[FitSpot]:
-    """Return the spots of a fit that have not been read.
-
-    Parameters
-    ----------
-    now : FitsState
-        What stands.
-    fit : PlacedFit
-        The fit.
-
-    Returns
-    -------
-    spots : list of FitSpot
-        In the order in which they are read.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
-    >>> len(spots_left(begin_fits(quern_4()), fit))
-    1
-    """
+    """Return the spots of a fit that have not been read."""
     done = now.of_fit(fit.fit.id)
     return [spot for spot in fit.spots if spot.key not in done]

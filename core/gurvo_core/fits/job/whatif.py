@@ -48,32 +48,7 @@ class ChamberView(View):
 def chamber_view(now: FitsState, asked: ChamberAsked) -> ChamberView | None:
     """Return what every cylinder comes to.
 
-    Parameters
-    ----------
-    now : FitsState
-        What stands: how far each piston was found above the deck.
-    asked : ChamberAsked
-        What if.
-
-    Returns
-    -------
-    view : ChamberView or None
-        None where the document knows no chamber, or nobody knows how high the pistons stand.
-
-    Raises
-    ------
-    FigureError
-        If it has no such gasket.
-
-    Source
-    ------
-    ``chamber``.
-
-    Example
-    -------
-    >>> from gurvo_core.fits.job.state import begin_fits
-    >>> chamber_view(begin_fits(quern_4()), ChamberAsked()) is None
-    True
+    Raises FigureError if it has no such gasket.
     """
     chamber = now.document.chamber
     if chamber is None or not chamber.gaskets:

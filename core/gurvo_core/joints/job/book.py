@@ -115,25 +115,5 @@ def _kept(same: Same) -> JointBook:
 
 
 def book_of(document: EngineDocument) -> JointBook:
-    """Return the joints of a document as they are pulled.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    book : JointBook
-        The same for the same document.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> dict(book_of(quern_4()).steps)
-    {}
-    """
+    """Return the joints of a document as they are pulled."""
     return _kept(Same(document))

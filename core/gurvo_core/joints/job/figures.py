@@ -13,31 +13,9 @@ from gurvo_core.units import to_inside
 def typed_torque_nm(typed: Typed, field: str = "torque.text") -> float:
     """Return a typed torque.
 
-    Parameters
-    ----------
-    typed : Typed
-        As typed.
-    field : str
-        Name of the input, for the refusal.
+    Returned: as the scale showed it [N·m].
 
-    Returns
-    -------
-    torque_nm : float
-        As the scale showed it [N·m].
-
-    Raises
-    ------
-    FigureError
-        If it is no number, or no torque.
-
-    Source
-    ------
-    ``units.to_inside``.
-
-    Example
-    -------
-    >>> round(typed_torque_nm(Typed(text="50", unit="lbf·ft")), 2)
-    67.79
+    Raises FigureError if it is no number, or no torque.
     """
     return to_inside(typed.text, typed.unit, "torque", field)
 
@@ -45,31 +23,10 @@ def typed_torque_nm(typed: Typed, field: str = "torque.text") -> float:
 def typed_angle_deg(text: str, field: str = "angle") -> float:
     """Return a typed angle.
 
-    Parameters
-    ----------
-    text : str
-        As typed [deg].
-    field : str
-        Name of the input, for the refusal.
+    text: as typed [deg].
+    Returned: angle [deg].
 
-    Returns
-    -------
-    angle_deg : float
-        Angle [deg].
-
-    Raises
-    ------
-    FigureError
-        If it is no number.
-
-    Source
-    ------
-    ``units.to_inside``.
-
-    Example
-    -------
-    >>> typed_angle_deg("90")
-    90.0
+    Raises FigureError if it is no number.
     """
     return to_inside(text, "deg", "angle", field)
 
@@ -77,29 +34,10 @@ def typed_angle_deg(text: str, field: str = "angle") -> float:
 def per_set_of(body: JointReady) -> float:
     """Return the torque at the bolt for one on the wrench's scale.
 
-    Parameters
-    ----------
-    body : JointReady
-        With lever and extension, where there is one [mm].
+    body: with lever and extension, where there is one [mm].
+    Returned: 1 without an extension [-].
 
-    Returns
-    -------
-    per_set : float
-        1 without an extension [-].
-
-    Raises
-    ------
-    FigureError
-        If the extension reaches back to the hand.
-
-    Source
-    ------
-    ``wrench.setting_nm``.
-
-    Example
-    -------
-    >>> per_set_of(JointReady(kind="joint_ready", step="x", threads="dry", lever_mm=400, extension_mm=100))
-    1.25
+    Raises FigureError if the extension reaches back to the hand.
     """
     if body.lever_mm is None or body.extension_mm is None:
         return 1.0
@@ -109,26 +47,8 @@ def per_set_of(body: JointReady) -> float:
 def pull_si(per_set: float, body: Pull) -> dict[str, float]:
     """Return the figures of a pull.
 
-    Parameters
-    ----------
-    per_set : float
-        Torque at the bolt for one on the scale [-].
-    body : Pull
-        The pull.
-
-    Returns
-    -------
-    figures : dict
-        ``torque_nm`` at the bolt [N·m], ``angle_deg`` and ``before_deg`` [deg], as far as they were typed.
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> pull_si(1.0, Pull(kind="pull", step="x", stage=1, fastener="1", angle="90"))
-    {'angle_deg': 90.0}
+    per_set: torque at the bolt for one on the scale [-].
+    Returned: ``torque_nm`` at the bolt [N·m], ``angle_deg`` and ``before_deg`` [deg], as far as they were typed.
     """
     figures = {}
     if body.torque:
@@ -141,29 +61,7 @@ def pull_si(per_set: float, body: Pull) -> dict[str, float]:
 
 
 def pulls_of(book: JointBook, body: JointReady) -> list[Pull]:
-    """Return the pulls that were said with what was looked at, as entries of their own would have said them.
-
-    Parameters
-    ----------
-    book : JointBook
-        The engine's joints.
-    body : JointReady
-        Of a joint of one bolt.
-
-    Returns
-    -------
-    pulls : list of Pull
-        In the order of the joint's stages; empty where the joint has more bolts.
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> pulls_of(book_of(quern_4()), JointReady(kind="joint_ready", step="x", threads="dry"))
-    []
-    """
+    """Return the pulls that were said with what was looked at, as entries of their own would have said them."""
     joint = book.joint_of(body.step)
     if joint is None or len(joint.spots) != 1:
         return []

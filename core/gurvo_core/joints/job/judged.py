@@ -40,22 +40,11 @@ class Judgement:
 def window_of(figures: Figures) -> Window:
     """Return the window of a pull's torque at its end.
 
-    Parameters
-    ----------
-    figures : Figures
-        What it is to reach [N·m].
+    figures: what it is to reach [N·m].
+    Returned: the book's; for a torque without one what a wrench in order keeps to [N·m].
 
-    Returns
-    -------
-    window : Window
-        The book's; for a torque without one what a wrench in order keeps to [N·m].
+    Source: [torque-wrench] in docs/sources.md.
 
-    Source
-    ------
-    [torque-wrench] in docs/sources.md.
-
-    Example
-    -------
     >>> window_of(Figures(does="torque", torque_nm=50.0))
     Window(least=47.0, most=53.0)
     """
@@ -67,29 +56,7 @@ def window_of(figures: Figures) -> Window:
 
 
 def judge_joint(joint: PulledJoint, pulls: Mapping[str, Pulled]) -> tuple[Judgement, ...]:
-    """Return the pulls of a joint that stand apart.
-
-    Parameters
-    ----------
-    joint : PulledJoint
-        The joint.
-    pulls : mapping
-        Its pulls by their keys.
-
-    Returns
-    -------
-    judged : tuple of Judgement
-        In the order of the pulls; one for each pull at most: the window first, then its siblings.
-
-    Source
-    ------
-    ``judge`` of this room.
-
-    Example
-    -------
-    >>> judge_joint(None, {})
-    ()
-    """
+    """Return the pulls of a joint that stand apart."""
     by_group: dict[tuple[int, int], list[Item]] = {}
     for key in pulls:
         item = joint.by_key.get(key)

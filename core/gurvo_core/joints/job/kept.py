@@ -22,28 +22,7 @@ ANGLE_NAMES, TORQUE_NAMES = ("angle", "deg", "degree"), ("torque", "nm", "n·m",
 def keep_trace(trace: Trace, *, read: int | None = None) -> KeptTrace:
     """Return a trace as it is kept.
 
-    Parameters
-    ----------
-    trace : Trace
-        As it came, cleaned.
-    read : int, optional
-        How many readings there were [-]; those of the trace when left out.
-
-    Returns
-    -------
-    kept : KeptTrace
-        Thinned without losing peaks, rounded to a tenth of a degree and a hundredth of a N·m, packed.
-
-    Source
-    ------
-    ``trace.thin``; zlib (RFC 1950) and base64 (RFC 4648).
-
-    Example
-    -------
-    >>> import numpy
-    >>> kept = keep_trace(Trace(numpy.arange(5.0), numpy.arange(5.0) * 2))
-    >>> kept.points, float(open_trace(kept).torque_nm[-1])
-    (5, 8.0)
+    read: how many readings there were [-]; those of the trace when left out.
     """
     small = thin(trace, KEPT_POINTS)
     steps = np.stack([np.rint(small.angle_deg / ANGLE_STEP), np.rint(small.torque_nm / TORQUE_STEP)]).astype("<i4")
@@ -55,30 +34,9 @@ def keep_trace(trace: Trace, *, read: int | None = None) -> KeptTrace:
 def open_trace(kept: KeptTrace) -> Trace:
     """Return a kept trace.
 
-    Parameters
-    ----------
-    kept : KeptTrace
-        As ``keep_trace`` made it.
+    Returned: angle [deg] and torque [N·m].
 
-    Returns
-    -------
-    trace : Trace
-        Angle [deg] and torque [N·m].
-
-    Raises
-    ------
-    ReadingError
-        If it was not made so, or unpacks to more than it says.
-
-    Source
-    ------
-    ``keep_trace`` the other way round.
-
-    Example
-    -------
-    >>> try: open_trace(KeptTrace(points=1, read=1, packed="?"))
-    ... except ReadingError as error: error.field
-    'trace'
+    Raises ReadingError if it was not made so, or unpacks to more than it says.
     """
     try:
         opener = zlib.decompressobj()
@@ -94,29 +52,8 @@ def open_trace(kept: KeptTrace) -> Trace:
 def read_csv_head(head: Sequence[str]) -> tuple[str, int, int, bool]:
     """Return how the first lines of a table are to be read.
 
-    Parameters
-    ----------
-    head : sequence of str
-        Its first lines.
-
-    Returns
-    -------
-    delimiter, angle, torque, has_names : str, int, int, bool
-        What parts its columns, which of them angle and torque are, and whether the first line names them.
-
-    Raises
-    ------
-    ReadingError
-        If there are not two columns, or names that leave open which is which.
-
-    Source
-    ------
+    Raises ReadingError if there are not two columns, or names that leave open which is which.
     The csv module's own sniffer; columns by their names, else angle first.
-
-    Example
-    -------
-    >>> read_csv_head(["time;torque Nm;angle deg", "0;1,5;2"])
-    (';', 2, 1, True)
     """
     lines = [line for line in head if line.strip()]
     if not lines:

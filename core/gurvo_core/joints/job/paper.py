@@ -43,28 +43,7 @@ class JointPaper:
 
 
 def joint_papers(now: JointsState) -> list[JointPaper]:
-    """Return every joint that has been pulled at, as it stands on paper.
-
-    Parameters
-    ----------
-    now : JointsState
-        What stands.
-
-    Returns
-    -------
-    papers : list of JointPaper
-        In the order in which the joints were begun.
-
-    Source
-    ------
-    ``show.joint_view``.
-
-    Example
-    -------
-    >>> from gurvo_core.joints.job.state import begin_joints
-    >>> joint_papers(begin_joints(quern_4()))
-    []
-    """
+    """Return every joint that has been pulled at, as it stands on paper."""
     return [_paper(now, now.book.joints[name], pulls) for name, pulls in now.pulls.items() if pulls and name in now.book.joints]
 
 

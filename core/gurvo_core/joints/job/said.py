@@ -18,24 +18,7 @@ EXACT = 1e-6
 def torque_in(value_nm: float | None) -> list[TorqueIn]:
     """Return a torque in every unit.
 
-    Parameters
-    ----------
-    value_nm : float or None
-        Torque [N·m].
-
-    Returns
-    -------
-    said : list of TorqueIn
-        Empty for None.
-
-    Source
-    ------
-    ``units.per_unit``.
-
-    Example
-    -------
-    >>> [f"{one.text} {one.unit}" for one in torque_in(65)]
-    ['65 N·m', '48 lbf·ft', '575 lbf·in']
+    value_nm: torque [N·m].
     """
     if value_nm is None:
         return []
@@ -49,29 +32,7 @@ def _plain(value: float) -> str:
 
 
 def window_words(window: Window, unit: str) -> str:
-    """Return a window in words.
-
-    Parameters
-    ----------
-    window : Window
-        Its limits.
-    unit : str
-        What they are in.
-
-    Returns
-    -------
-    words : str
-        Empty where there is no limit.
-
-    Source
-    ------
-    House wording.
-
-    Example
-    -------
-    >>> window_words(Window(85, 95), "°"), window_words(Window(60, None), " N·m")
-    ('85 to 95°', 'at least 60 N·m')
-    """
+    """Return a window in words."""
     if window.least is not None and window.most is not None:
         return f"{window.least:.4g} to {window.most:.4g}{unit}"
     if window.least is not None:
@@ -80,27 +41,7 @@ def window_words(window: Window, unit: str) -> str:
 
 
 def about_joint(joint: Joint) -> list[str]:
-    """Return what is to be known of a joint's fasteners before they are pulled.
-
-    Parameters
-    ----------
-    joint : Joint
-        The joint.
-
-    Returns
-    -------
-    said : list of str
-        A few words each.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> about_joint(Joint(id="x", name="Nuts", fasteners=4, thread="M8x1.25", hand="left", thread_state="oiled"))
-    ['4 × M8x1.25', 'left-hand thread', 'threads oiled, heads oiled']
-    """
+    """Return what is to be known of a joint's fasteners before they are pulled."""
     count = len(joint.bolts) or joint.fasteners or 1
     counted = "one fastener" if count == 1 and not joint.thread else f"{count} × {joint.thread or 'fasteners'}"
     said = [" ".join(filter(None, [counted, joint.property_class or ""]))]

@@ -76,54 +76,12 @@ class JointsState:
 
 
 def begin_joints(document: EngineDocument) -> JointsState:
-    """Return what stands before anything is entered.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    state : JointsState
-        Nothing pulled.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> dict(begin_joints(quern_4()).pulls)
-    {}
-    """
+    """Return what stands before anything is entered."""
     return JointsState(document=document, book=book_of(document))
 
 
 def next_item(now: JointsState, step_id: str) -> Item | None:
-    """Return the next pull of a step.
-
-    Parameters
-    ----------
-    now : JointsState
-        What stands.
-    step_id : str
-        A step that pulls.
-
-    Returns
-    -------
-    item : Item or None
-        None once all of them are done.
-
-    Source
-    ------
-    The joint's order.
-
-    Example
-    -------
-    >>> next_item(begin_joints(quern_4()), "gone") is None
-    True
-    """
+    """Return the next pull of a step."""
     joint = now.book.joint_of(step_id)
     if joint is None:
         return None

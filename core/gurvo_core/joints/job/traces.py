@@ -18,29 +18,7 @@ SHOWN_POINTS = 400
 def trace_lines(now: JointsState, step_id: str, body_at: Callable[[int], Body]) -> list[TraceLine]:
     """Return the traces of the pulls of a joint that stand.
 
-    Parameters
-    ----------
-    now : JointsState
-        What stands.
-    step_id : str
-        A step that pulls it.
-    body_at : callable
-        The entry at a place in the ledger.
-
-    Returns
-    -------
-    lines : list of TraceLine
-        In the order of the pulls, each thinned for a drawing [deg, N·m].
-
-    Source
-    ------
-    ``kept.open_trace``.
-
-    Example
-    -------
-    >>> from gurvo_core.joints.job.state import begin_joints
-    >>> trace_lines(begin_joints(quern_4()), "gone", lambda seq: None)
-    []
+    Returned: in the order of the pulls, each thinned for a drawing [deg, N·m].
     """
     joint, lines = now.book.joint_of(step_id), list[TraceLine]()
     if joint is None:

@@ -93,25 +93,5 @@ def _kept(same: Same) -> LashBook:
 
 
 def lash_book(document: EngineDocument) -> LashBook:
-    """Return the valves of a document as their clearances are set.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        A sound document.
-
-    Returns
-    -------
-    book : LashBook
-        The same for the same document.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> dict(lash_book(quern_4()).steps)
-    {}
-    """
+    """Return the valves of a document as their clearances are set."""
     return _kept(Same(document))

@@ -10,29 +10,10 @@ from gurvo_core.units import read_figure
 def typed_deg(text: str | None) -> float:
     """Return where the crank stands.
 
-    Parameters
-    ----------
-    text : str or None
-        As typed, after the first cylinder's firing TDC [deg].
+    text: as typed, after the first cylinder's firing TDC [deg].
+    Returned: 0 to 720; 0 where nothing was typed [deg].
 
-    Returns
-    -------
-    crank_deg : float
-        0 to 720; 0 where nothing was typed [deg].
-
-    Raises
-    ------
-    FigureError
-        If it is no number.
-
-    Source
-    ------
-    ``units.read_figure``.
-
-    Example
-    -------
-    >>> typed_deg("-90"), typed_deg(None)
-    (630.0, 0.0)
+    Raises FigureError if it is no number.
     """
     return read_figure(text, "stands_deg") % CYCLE_DEG if text else 0.0
 
@@ -40,29 +21,9 @@ def typed_deg(text: str | None) -> float:
 def typed_turns(text: str) -> float:
     """Return turns of a screw.
 
-    Parameters
-    ----------
-    text : str
-        As typed, also as a fraction such as 3/4.
+    Returned: turns [-].
 
-    Returns
-    -------
-    turns : float
-        Turns [-].
-
-    Raises
-    ------
-    FigureError
-        If it is no number.
-
-    Source
-    ------
-    ``units.read_figure``.
-
-    Example
-    -------
-    >>> typed_turns("3/4"), typed_turns("0,75")
-    (0.75, 0.75)
+    Raises FigureError if it is no number.
     """
     above, slash, below = text.partition("/")
     if not slash:
@@ -74,25 +35,7 @@ def typed_turns(text: str) -> float:
 def lash_si(body: LashReading) -> dict[str, float]:
     """Return the figures of a reading.
 
-    Parameters
-    ----------
-    body : LashReading
-        As it was typed.
-
-    Returns
-    -------
-    figures : dict
-        ``goes_mm``, ``not_goes_mm``, ``shim_mm`` [mm] and ``turns``, as far as they were typed.
-
-    Source
-    ------
-    This module.
-
-    Example
-    -------
-    >>> where = {"step": "x", "camshaft": "cam", "cylinder": 1, "valve": "intake"}
-    >>> lash_si(LashReading(kind="lash_reading", **where, goes={"text": "0.20", "unit": "mm"}))
-    {'goes_mm': 0.2}
+    Returned: ``goes_mm``, ``not_goes_mm``, ``shim_mm`` [mm] and ``turns``, as far as they were typed.
     """
     typed = {"goes_mm": body.goes, "not_goes_mm": body.not_goes, "shim_mm": body.shim}
     figures = {name: one.inside("length", f"{name.removesuffix('_mm')}.text") for name, one in typed.items() if one is not None}

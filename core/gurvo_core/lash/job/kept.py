@@ -12,30 +12,9 @@ from gurvo_core.lash.job.state import LashState
 def new_shims(now: LashState, select: Select, chosen_mm: Mapping[str, float]) -> dict[str, int]:
     """Return the shims that are not the engine's own.
 
-    Parameters
-    ----------
-    now : LashState
-        What stands, with the shims each valve was found with.
-    select : Select
-        The sizes that are made.
-    chosen_mm : mapping
-        What goes in, by valve [mm].
+    chosen_mm: what goes in, by valve [mm].
 
-    Returns
-    -------
-    new : dict
-        Count by size.
-
-    Source
-    ------
-    House rule: an engine's own shims change places freely.
-
-    Example
-    -------
-    >>> from gurvo_core.lash.job.state import begin_lash
-    >>> select = Select(part="shims", on="gap", classes=({"id": "2.45", "size_mm": 2.45},))
-    >>> new_shims(begin_lash(quern_4()), select, {"a": 2.45, "b": 2.45})
-    {'2.45': 2}
+    An engine's own shims change places freely.
     """
     sizes = {round(one.size_mm, 4): one.id for one in select.classes}
     wanted = Counter(round(size, 4) for size in chosen_mm.values())
@@ -44,28 +23,7 @@ def new_shims(now: LashState, select: Select, chosen_mm: Mapping[str, float]) ->
 
 
 def shims_taken(now: LashState) -> dict[tuple[str, str], int]:
-    """Return the pieces that an engine takes from stock.
-
-    Parameters
-    ----------
-    now : LashState
-        What stands.
-
-    Returns
-    -------
-    pieces : dict
-        Count by part and size.
-
-    Source
-    ------
-    ``new_shims``.
-
-    Example
-    -------
-    >>> from gurvo_core.lash.job.state import begin_lash
-    >>> shims_taken(begin_lash(quern_4()))
-    {}
-    """
+    """Return the pieces that an engine takes from stock."""
     taken: dict[tuple[str, str], int] = {}
     parts = {lash.shims.part: lash.shims for lash in now.document.lash if lash.shims}
     valves = {lash.valve: lash.shims.part for lash in now.document.lash if lash.shims}

@@ -21,28 +21,7 @@ class LashPaper:
 
 
 def lash_papers(now: LashState) -> list[LashPaper]:
-    """Return every step that has set valves, as it stands on paper.
-
-    Parameters
-    ----------
-    now : LashState
-        What stands.
-
-    Returns
-    -------
-    papers : list of LashPaper
-        In the document's order.
-
-    Source
-    ------
-    ``show.lash_view``.
-
-    Example
-    -------
-    >>> from gurvo_core.lash.job.state import begin_lash
-    >>> lash_papers(begin_lash(quern_4()))
-    []
-    """
+    """Return every step that has set valves, as it stands on paper."""
     papers = []
     for step, planned in now.book.steps.items():
         valves = now.book.valves(step)

@@ -13,32 +13,7 @@ from gurvo_core.sentence import fine, listed
 
 
 def lash_sheet(now: LashState, step_id: str, stock: Mapping[str, Mapping[str, int]] | None = None) -> LashSheet:
-    """Return what shims would give for a step's valves.
-
-    Parameters
-    ----------
-    now : LashState
-        What stands.
-    step_id : str
-        The step.
-    stock : mapping or None
-        Free pieces by part and size.
-
-    Returns
-    -------
-    sheet : LashSheet
-        Without rows while a valve or its shim has not been read.
-
-    Source
-    ------
-    ``shims.plan_shims``.
-
-    Example
-    -------
-    >>> from gurvo_core.lash.job.state import begin_lash
-    >>> lash_sheet(begin_lash(quern_4()), "x").rows
-    []
-    """
+    """Return what shims would give for a step's valves."""
     valves = now.book.valves(step_id)
     sorts = shim_sorts(valves)
     selects = [select for select, _ in sorts if select is not None]

@@ -71,54 +71,12 @@ class LashState:
 
 
 def begin_lash(document: EngineDocument) -> LashState:
-    """Return what stands before anything is entered.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    state : LashState
-        Nothing read.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> dict(begin_lash(quern_4()).reads)
-    {}
-    """
+    """Return what stands before anything is entered."""
     return LashState(document=document, book=lash_book(document))
 
 
 def stops_of(now: LashState, step_id: str) -> LashStops | None:
-    """Return how a step reaches its valves.
-
-    Parameters
-    ----------
-    now : LashState
-        What stands.
-    step_id : str
-        The step.
-
-    Returns
-    -------
-    stops : LashStops or None
-        None before it is said which way.
-
-    Source
-    ------
-    ``lash.stops``.
-
-    Example
-    -------
-    >>> stops_of(begin_lash(quern_4()), "x") is None
-    True
-    """
+    """Return how a step reaches its valves."""
     ready = now.ready.get(step_id)
     return now.book.stops(step_id, ready.way, ready.begin_deg) if ready and step_id in now.book.steps else None
 
@@ -126,24 +84,8 @@ def stops_of(now: LashState, step_id: str) -> LashStops | None:
 def valves_left(now: LashState, step_id: str) -> list[str]:
     """Return the valves of a step that are to be read now, or read again.
 
-    Parameters
-    ----------
-    now : LashState
-        What stands.
-    step_id : str
-        The step.
+    Source: Practice: a screw is set while the feeler is in; shims are read first, worked out, and changed together.
 
-    Returns
-    -------
-    valves : list of str
-        With a screw until it is in. With shims all are read once, and those that were changed once more.
-
-    Source
-    ------
-    Practice: a screw is set while the feeler is in; shims are read first, worked out, and changed together.
-
-    Example
-    -------
     >>> valves_left(begin_lash(quern_4()), "x")
     []
     """

@@ -55,24 +55,8 @@ MOST_PIECES = 48  # looked at one by one; of more, all together
 def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
     """Return what is asked of a step.
 
-    Parameters
-    ----------
-    plan : Plan
-        The engine's run.
-    step : WorkStep
-        The step.
+    Source: Practice: new is said of one-time parts, links are counted, a quarter turn by eye is recorded as such.
 
-    Returns
-    -------
-    fields : list of AskedField
-        Empty where being done is all there is to say.
-
-    Source
-    ------
-    Practice: new is said of one-time parts, links are counted, a quarter turn by eye is recorded as such.
-
-    Example
-    -------
     >>> fields_of(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     []
     """
@@ -178,24 +162,8 @@ def _angle(plan: Plan, step: WorkStep) -> list[AskedField]:
 def stage_words(plan: Plan, step: WorkStep) -> str:
     """Return what the book says of the stages that a step goes through.
 
-    Parameters
-    ----------
-    plan : Plan
-        The engine's run.
-    step : WorkStep
-        A step that tightens.
+    Source: Practice: one joint is tightened in several steps, some stages to a step.
 
-    Returns
-    -------
-    words : str
-        From the stage after the one an earlier step ends at, to its own.
-
-    Source
-    ------
-    Practice: one joint is tightened in several steps, some stages to a step.
-
-    Example
-    -------
     >>> stage_words(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     ''
     """
@@ -241,26 +209,8 @@ def _limits_words(least_mm: float | None, most_mm: float | None) -> str:
 def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
     """Yield what cannot be, or must be decided, about the answers to a step.
 
-    Parameters
-    ----------
-    plan : Plan
-        The engine's run.
-    step : WorkStep
-        The step.
-    answers : mapping
-        Text by the key of what was asked.
+    Source: Practice: counted links decide; a fit out of its limits is decided by the lead, with the reason.
 
-    Returns
-    -------
-    objections : iterator of Objection
-        With the path of the answer.
-
-    Source
-    ------
-    Practice: counted links decide; a fit out of its limits is decided by the lead, with the reason.
-
-    Example
-    -------
     >>> list(check_answers(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"), {}))
     []
     """

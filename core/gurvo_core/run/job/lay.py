@@ -22,54 +22,15 @@ NO_COUNT = "the book does not say how many: count them, or leave it open"
 
 
 def loop_of(document: EngineDocument, step: WorkStep) -> LoopStage | None:
-    """Return the chain or belt that a step lays.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    step : WorkStep
-        The step.
-
-    Returns
-    -------
-    loop : LoopStage or None
-        None where it lays gears, or nothing.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> loop_of(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain")).name
-    'Timing chain'
-    """
+    """Return the chain or belt that a step lays."""
     return next((stage for stage in document.drive.stages if stage.id == step.loop and isinstance(stage, LoopStage)), None)
 
 
 def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     """Return what is asked of a step that lays a chain or belt.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    step : WorkStep
-        The step.
+    Source: Practice: counted links or teeth decide, and the run on the side the crank pulls is kept taut.
 
-    Returns
-    -------
-    fields : list of AskedField
-        A figure for every count of the book, the closing one if anybody likes; then whether the pulled run is tight, which needs no
-        teeth. Empty where gears are laid.
-
-    Source
-    ------
-    Practice: counted links or teeth decide, and the run on the side the crank pulls is kept taut.
-
-    Example
-    -------
     >>> [field.key for field in lay_fields(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"))]
     ['slack']
     """
@@ -126,31 +87,7 @@ def _check_long(loop: LoopStage, text: str) -> Iterator[Objection]:
 
 
 def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, str]) -> Iterator[Objection]:
-    """Yield why a chain or belt cannot stay as it was laid, and what it would do to the timing.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    step : WorkStep
-        A step that lays.
-    answers : mapping
-        Text by the key of what was asked.
-
-    Returns
-    -------
-    objections : iterator of Objection
-        With the path of the answer.
-
-    Source
-    ------
-    ``motion.laid``: the error is said before anything is turned.
-
-    Example
-    -------
-    >>> list(check_laid(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"), {}))
-    []
-    """
+    """Yield why a chain or belt cannot stay as it was laid, and what it would do to the timing."""
     loop = loop_of(document, step)
     if loop is None:
         return
@@ -197,24 +134,7 @@ def _slack_detail(document: EngineDocument, loop: LoopStage) -> str:
 def held_by(now: RunState) -> dict[str, str]:
     """Return the shafts that something on the engine holds.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-
-    Returns
-    -------
-    held : dict of str
-        What holds each, by the shaft's id.
-
-    Source
-    ------
-    Definition: a thing with as many places as shafts holds the one of its place.
-
-    Example
-    -------
-    >>> held_by(begin_run(quern_4()))
-    {}
+    A thing with as many places as shafts holds the one of its place.
     """
     held: dict[str, str] = {}
     for thing_id, places in now.on.items():
@@ -227,51 +147,14 @@ def held_by(now: RunState) -> dict[str, str]:
 
 
 def laid_loops(now: RunState) -> frozenset[str]:
-    """Return the chains and belts that are on.
-
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-
-    Returns
-    -------
-    loops : frozenset of str
-        Their ids.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> laid_loops(begin_run(quern_4()))
-    frozenset()
-    """
+    """Return the chains and belts that are on."""
     return frozenset(one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.loop and one.step.id in now.done)
 
 
 def looks_made(now: RunState) -> dict[str, bool]:
     """Return what the run has looked at already that tells likely causes apart.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-
-    Returns
-    -------
-    seen : dict of bool
-        “marks”, where it was turned over and looked; “count”, where a chain or belt was laid by its counts.
-
-    Source
-    ------
-    Definition: counts that are not the book's are never taken; marks that do not meet are a loose end until they do.
-
-    Example
-    -------
-    >>> looks_made(begin_run(quern_4()))
-    {}
+    Counts that are not the book's are never taken; marks that do not meet are a loose end until they do.
     """
     seen: dict[str, bool] = {}
     if now.off is not None:

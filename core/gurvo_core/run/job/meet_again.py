@@ -24,27 +24,8 @@ def meet_again_words(document: EngineDocument) -> str:
 def meet_again_turns(document: EngineDocument, stage: LoopStage | GearStage) -> int | None:
     """Return after how many turns of the crank the marks of a stage meet again.
 
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-    stage : LoopStage or GearStage
-        A chain or belt with marked links, or gears whose marks face each other.
-
-    Returns
-    -------
-    turns : int or None
-        Whole turns of the crank; None where nothing of it is marked so, or teeth or links are not known.
-
-    Source
-    ------
-    Whatever carries a mark has come round after a whole number of its own turns, a loop after its own length, the crank too: the least
-    that all of them share. Of gears only an idler, whose teeth go into nobody's, makes it more than the cycle's two turns.
-
-    Example
-    -------
-    >>> meet_again_turns(family("tarn-f4"), family("tarn-f4").drive.stages[0])  # 190 teeth over 24 and 48
-    190
+    Whatever carries a mark has come round after a whole number of its own turns, a loop after its own length, the crank too: the least that
+    all of them share. Of gears only an idler, whose teeth go into nobody's, makes it more than the cycle's two turns.
     """
     marked = _marked_wheels(document, stage)
     first, speeds = document.drive.wheel(stage.wheel_ids[0]), shaft_speeds(document.drive).turns

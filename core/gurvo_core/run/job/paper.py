@@ -65,24 +65,7 @@ class DrivePaper(NamedTuple):
 def drive_papers(now: RunState) -> list[DrivePaper]:
     """Return every chain and belt that was laid.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-
-    Returns
-    -------
-    papers : list of DrivePaper
-        In the document's order; one that was not laid through the run is left out.
-
-    Source
-    ------
-    House rule: the record says what was counted, beside what the book counts.
-
-    Example
-    -------
-    >>> drive_papers(begin_run(quern_4()))
-    []
+    The record says what was counted, beside what the book counts.
     """
     papers = []
     for loop in (stage for stage in now.document.drive.stages if isinstance(stage, LoopStage)):
@@ -123,24 +106,8 @@ def _said(plan: Plan, one: PlanStep, done: Done) -> str:
 def turn_lines(now: RunState, standing: Iterable[LedgerEntry]) -> list[TurnLine]:
     """Return every stop of turning over by hand.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    standing : iterable of LedgerEntry
-        The entries that are not struck, oldest first.
+    Source: Practice: two turns by hand, and the marks must meet again.
 
-    Returns
-    -------
-    lines : list of TurnLine
-        Those that did not meet as well: what was off then is part of the record.
-
-    Source
-    ------
-    Practice: two turns by hand, and the marks must meet again.
-
-    Example
-    -------
     >>> turn_lines(begin_run(quern_4()), [])
     []
     """

@@ -29,32 +29,7 @@ class Said(NamedTuple):
 def said_of(plan: Plan, step_id: str) -> Said:
     """Return what a step says, asks and shows.
 
-    Parameters
-    ----------
-    plan : Plan
-        The engine's run.
-    step_id : str
-        One of its steps.
-
-    Returns
-    -------
-    said : Said
-        Kept with the plan, since it follows from the document alone.
-
-    Raises
-    ------
-    KeyError
-        If the run has no such step.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> said_of(plan_of(quern_4()), "x")
-    Traceback (most recent call last):
-    KeyError: 'x'
+    Raises KeyError if the run has no such step.
     """
     step = plan.by_id[step_id].step
     thing = plan.document.thing(step.thing)
@@ -164,28 +139,6 @@ def _joint_words(plan: Plan, step: WorkStep, joint: Joint) -> list[str]:
 
 
 def where_of(thing: Thing, place: str | None = None) -> str:
-    """Return where a thing goes.
-
-    Parameters
-    ----------
-    thing : Thing
-        Something put on for a while.
-    place : str, optional
-        The one of its places that is meant; all of them when left out.
-
-    Returns
-    -------
-    words : str
-        The end of the engine and its places; empty where nothing is said.
-
-    Source
-    ------
-    The document.
-
-    Example
-    -------
-    >>> where_of(Thing(id="p", name="Pin", kind="pin", stops_turning=True, at="rear"))
-    'at the flywheel end'
-    """
+    """Return where a thing goes."""
     ends = {"front": "at the front", "rear": "at the flywheel end", "top": "from above"}
     return ", ".join([*([ends[thing.at]] if thing.at else []), *([place] if place else thing.places)])

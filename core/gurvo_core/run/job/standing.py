@@ -32,29 +32,7 @@ _HOW_FAR = ("laid", "fitted", "armed", "proven")
 
 
 def title_of(now: RunState, step_id: str) -> str:
-    """Return what a step is called.
-
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    step_id : str
-        Its id.
-
-    Returns
-    -------
-    title : str
-        Its sentence without the stop; its id where the document no longer has it.
-
-    Source
-    ------
-    House wording.
-
-    Example
-    -------
-    >>> title_of(begin_run(quern_4()), "gone")
-    'gone'
-    """
+    """Return what a step is called."""
     planned = now.plan.by_id.get(step_id)
     return planned.title if planned else step_id
 
@@ -62,26 +40,8 @@ def title_of(now: RunState, step_id: str) -> str:
 def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     """Return whether a step is done, and signed where it is a hold point.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    step_id : str
-        Its id.
-    facts : Facts
-        What other rooms have seen to.
+    Source: Practice: nothing goes on over a hold point that is not signed.
 
-    Returns
-    -------
-    done : bool
-        Left out by the lead counts as done.
-
-    Source
-    ------
-    Practice: nothing goes on over a hold point that is not signed.
-
-    Example
-    -------
     >>> is_done(begin_run(quern_4()), "gone", Facts())
     False
     """
@@ -104,24 +64,7 @@ def not_there(now: RunState, step_id: str) -> tuple[str, ...]:
 def facts_done_elsewhere(done_elsewhere: frozenset[str] | None) -> Facts:
     """Return all that the needs of a step ask of other rooms, as facts.
 
-    Parameters
-    ----------
-    done_elsewhere : frozenset of str or None
-        What other rooms have seen to.
-
-    Returns
-    -------
-    facts : Facts
-        The same object for the same steps.
-
-    Source
-    ------
-    House rule: rooms hear of each other by facts.
-
-    Example
-    -------
-    >>> facts_done_elsewhere(None) is facts_done_elsewhere(None)
-    True
+    Rooms hear of each other by facts.
     """
     return Facts({DONE_ELSEWHERE: done_elsewhere})
 
@@ -130,24 +73,8 @@ def facts_done_elsewhere(done_elsewhere: frozenset[str] | None) -> Facts:
 def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozenset[str]:
     """Return the steps that are done, and signed where they are hold points.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    done_elsewhere : frozenset of str or None
-        What other rooms have seen to.
+    Source: Practice: as ``is_done``, of all of them at once.
 
-    Returns
-    -------
-    ids : frozenset of str
-        Of the plan's steps.
-
-    Source
-    ------
-    Practice: as ``is_done``, of all of them at once.
-
-    Example
-    -------
     >>> whole_steps(begin_run(quern_4()), None)
     frozenset()
     """
@@ -162,26 +89,8 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
 def is_on_at(now: RunState, thing: str, place: str) -> bool:
     """Return whether a thing is on at a place.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    thing : str
-        Its id.
-    place : str
-        One of its places; empty where it has but one.
+    Source: Practice: one tool with two places is moved over.
 
-    Returns
-    -------
-    on : bool
-        False while it is off, or somewhere else.
-
-    Source
-    ------
-    Practice: one tool with two places is moved over.
-
-    Example
-    -------
     >>> is_on_at(begin_run(quern_4()), "pin", "")
     False
     """
@@ -191,27 +100,7 @@ def is_on_at(now: RunState, thing: str, place: str) -> bool:
 def minutes_of(step: WorkStep, facts: Facts) -> float | None:
     """Return how long a step takes.
 
-    Parameters
-    ----------
-    step : WorkStep
-        The step.
-    facts : Facts
-        With how long steps take in this shop.
-
-    Returns
-    -------
-    minutes : float or None
-        The shop's own median, else the document's; None where nobody knows [min].
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> step = WorkStep(id="x", does="do", says="Wipe the face", minutes=5)
-    >>> minutes_of(step, Facts()), minutes_of(step, Facts({MINUTES: {"x": 8.0}}))
-    (5.0, 8.0)
+    Returned: the shop's own median, else the document's; None where nobody knows [min].
     """
     return (facts.get(MINUTES) or {}).get(step.id, step.minutes)
 
@@ -219,24 +108,8 @@ def minutes_of(step: WorkStep, facts: Facts) -> float | None:
 def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
     """Return how far a joint is tightened.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    joint : str
-        Its id.
+    Source: Practice: finger tight first, all of them, then the stages.
 
-    Returns
-    -------
-    reached : (int, int) or None
-        The stage, 0 for finger tight, and the place of the entry that brought it there; None while nothing is fitted.
-
-    Source
-    ------
-    Practice: finger tight first, all of them, then the stages.
-
-    Example
-    -------
     >>> joint_stage(begin_run(quern_4()), "head") is None
     True
     """
@@ -252,24 +125,8 @@ def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
 def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
     """Return how far a chain or belt and its tensioner are.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    loop : str
-        Its id.
+    Source: Practice: a tensioner is fitted, armed, and proven.
 
-    Returns
-    -------
-    reached : (str, int) or None
-        ``laid``, ``fitted``, ``armed`` or ``proven``, and the place of the entry that brought it there; None while it is not laid.
-
-    Source
-    ------
-    Practice: a tensioner is fitted, armed, and proven.
-
-    Example
-    -------
     >>> tensioner_at(begin_run(quern_4()), "chain") is None
     True
     """
@@ -286,22 +143,8 @@ def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
 def parts_ready(now: RunState) -> dict[str, str]:
     """Return what was said of each part when the kit was laid out.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
+    Source: Practice: one-time parts are new, and the record says so.
 
-    Returns
-    -------
-    said : dict
-        ``new``, ``there`` or ``missing``, by the part's id.
-
-    Source
-    ------
-    Practice: one-time parts are new, and the record says so.
-
-    Example
-    -------
     >>> parts_ready(begin_run(quern_4()))
     {}
     """
@@ -316,24 +159,8 @@ def parts_ready(now: RunState) -> dict[str, str]:
 def cured_at(now: RunState, step_id: str) -> datetime | None:
     """Return when a sealant is cured.
 
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    step_id : str
-        The step that laid it.
+    Source: Practice: it is closed within its working time and then left alone.
 
-    Returns
-    -------
-    at : datetime or None
-        None before it is closed.
-
-    Source
-    ------
-    Practice: it is closed within its working time and then left alone.
-
-    Example
-    -------
     >>> cured_at(begin_run(quern_4()), "gone") is None
     True
     """
@@ -344,33 +171,7 @@ def cured_at(now: RunState, step_id: str) -> datetime | None:
 
 
 def unmet(now: RunState, one: PlanStep, facts: Facts) -> Iterator[str]:
-    """Yield why a step cannot be done yet.
-
-    Parameters
-    ----------
-    now : RunState
-        What stands.
-    one : PlanStep
-        The step.
-    facts : Facts
-        What other rooms know, and the time.
-
-    Returns
-    -------
-    reasons : iterator of str
-        One for each need that is not met, in a builder's words.
-
-    Source
-    ------
-    Practice, need by need: ``engine.work.Need``.
-
-    Example
-    -------
-    >>> step = WorkStep(id="x", does="do", says="Wipe the face")
-    >>> none = frozenset()
-    >>> list(unmet(begin_run(quern_4()), PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none), Facts()))
-    []
-    """
+    """Yield why a step cannot be done yet."""
     for key, named, place in one.given:
         if key in _AT_A_PLACE:
             yield from _AT_A_PLACE[key](now, named, place)
@@ -401,34 +202,7 @@ def _not_done(now: RunState, step_id: str, facts: Facts) -> Iterator[str]:
 
 
 def not_whole(plan: Plan, step_id: str, *, is_unsigned: bool) -> str:
-    """Return what is said of a step that another waits for.
-
-    Parameters
-    ----------
-    plan : Plan
-        The run it is in.
-    step_id : str
-        Its id.
-    is_unsigned : bool
-        Whether it is done, and a lead has yet to sign it.
-
-    Returns
-    -------
-    said : str
-        Its title, and what becomes of it first.
-
-    Source
-    ------
-    House wording.
-
-    Example
-    -------
-    >>> step = WorkStep(id="x", does="do", says="Wipe the face.")
-    >>> none = frozenset()
-    >>> one = PlanStep(step=step, stage="", implied=none, needs=none, stands_on=none)
-    >>> not_whole(Plan(document=quern_4(), steps=(one,)), "x", is_unsigned=False)
-    '“Wipe the face” first'
-    """
+    """Return what is said of a step that another waits for."""
     return f"“{plan.by_id[step_id].title}” {'waits for its signature' if is_unsigned else 'first'}"
 
 

@@ -93,25 +93,5 @@ class RunState:
 
 
 def begin_run(document: EngineDocument) -> RunState:
-    """Return what stands before anything is entered.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    state : RunState
-        Nothing done, nothing on.
-
-    Source
-    ------
-    House rule.
-
-    Example
-    -------
-    >>> dict(begin_run(quern_4()).done)
-    {}
-    """
+    """Return what stands before anything is entered."""
     return RunState(document=document, plan=plan_of(document))

@@ -39,31 +39,8 @@ def _of_events(now: TimingState, line: CamLine) -> tuple[EventReadings, EventRea
 def event_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: float) -> float | None:
     """Return the mean crank angle of the standing readings of one event at the card's checking lift.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-    line : CamLine
-        Camshaft, valve and checking lift.
-    flank : {"opening", "closing"}
-        Which event.
-    zero_deg : float
-        Wheel zero [deg].
-
-    Returns
-    -------
-    found_deg : float or None
-        Crank degrees after the firing TDC of the card line's own cylinder; None where it has not been read [deg].
-
-    Source
-    ------
-    ``timing.event_deg``; the wheel is set to the reference cylinder, so another's events stand further on.
-
-    Example
-    -------
-    >>> engine = quern_4()
-    >>> event_found_deg(begin(engine), begin(engine).lines[0], "opening", 0.0) is None
-    True
+    zero_deg: wheel zero [deg].
+    Returned: crank degrees after the firing TDC of the card line's own cylinder; None where it has not been read [deg].
     """
     on_deg = now.document.from_reference_deg(line.cylinder)
     often = wheel_degrees(_readings(now, line, flank), line.lift_mm)
@@ -76,24 +53,7 @@ def event_found_deg(now: TimingState, line: CamLine, flank: Flank, zero_deg: flo
 def check_order(opening_deg: float | None, closing_deg: float | None) -> bool:
     """Return whether a valve opens before it closes, as far as both are known.
 
-    Parameters
-    ----------
-    opening_deg, closing_deg : float or None
-        Crank angles of one valve's events [deg].
-
-    Returns
-    -------
-    right : bool
-        True when one of them is not known yet.
-
-    Source
-    ------
-    Plain sense.
-
-    Example
-    -------
-    >>> check_order(344.0, 592.0), check_order(592.0, 344.0)
-    (True, False)
+    opening_deg, closing_deg: crank angles of one valve's events [deg].
     """
     return opening_deg is None or closing_deg is None or opening_deg < closing_deg
 
@@ -164,27 +124,7 @@ def _worst(valves: list[ValveFigures]) -> Verdict | None:
 
 @lru_cache(maxsize=256)
 def cams_of(now: TimingState) -> list[CamFigures]:
-    """Return the figures of all camshafts, by the wheel zero that was taken over.
-
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    cams : list of CamFigures
-        In the document's order, those that can be measured; readings wait until true TDC is taken over.
-
-    Source
-    ------
-    ``timing.events``, ``verdict``, ``timing.correction``.
-
-    Example
-    -------
-    >>> [cam.camshaft for cam in cams_of(begin(quern_4()))]
-    ['cam']
-    """
+    """Return the figures of all camshafts, by the wheel zero that was taken over."""
     zero = adopted_zero(now)
     measured = {line.camshaft for line in now.lines}
     # one of whose cylinders nobody knows when they fire tells a wheel nothing, and is proven otherwise
@@ -195,26 +135,7 @@ def cams_of(now: TimingState) -> list[CamFigures]:
 def cam_basis(now: TimingState, camshaft: str) -> Basis:
     """Return the entries that a decision about a camshaft rests on now.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-    camshaft : str
-        Its id.
-
-    Returns
-    -------
-    basis : Basis
-        Its lift readings and the wheel zero that was taken over.
-
-    Source
-    ------
-    House rule: a decision cites the entries it rests on.
-
-    Example
-    -------
-    >>> cam_basis(begin(quern_4()), "cam")
-    Basis(last=0, count=0)
+    A decision cites the entries it rests on.
     """
     taken = now.cams[camshaft].readings.values()
     places = [own.last.seq for own in taken if own.last] + ([now.zero.seq] if now.zero else [])
@@ -224,24 +145,7 @@ def cam_basis(now: TimingState, camshaft: str) -> Basis:
 def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:
     """Return where camshafts stand against their cards, as far as they have been measured.
 
-    Parameters
-    ----------
-    cams : iterable of CamFigures
-        The camshafts' figures.
-
-    Returns
-    -------
-    places : dict of CamPlace
-        By camshaft id; a cam that was not measured is left out.
-
-    Source
-    ------
-    Definition; the phasers are taken to be at rest while the engine is built.
-
-    Example
-    -------
-    >>> cam_places([])
-    {}
+    The phasers are taken to be at rest while the engine is built.
     """
     return {cam.camshaft: CamPlace(advance_deg=cam.advance_deg) for cam in cams if cam.advance_deg is not None}
 
@@ -249,24 +153,7 @@ def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:
 def advance_words(advance: float) -> str:
     """Return an advance as a builder says it.
 
-    Parameters
-    ----------
-    advance : float
-        Positive = advanced, crank degrees [deg].
-
-    Returns
-    -------
-    words : str
-        To a tenth of a degree.
-
-    Source
-    ------
-    Trade wording.
-
-    Example
-    -------
-    >>> advance_words(1.52), advance_words(-0.04)
-    ('1.5° advanced', 'straight up')
+    advance: positive = advanced, crank degrees [deg].
     """
     if abs(round(advance, 1)) == 0:
         return "straight up"

@@ -81,33 +81,7 @@ class CausesView(View):
 def causes_view(now: TimingState, asked: CausesAsked, known: Mapping[str, bool] | None = None) -> CausesView:
     """Return what is likely wrong with the drive.
 
-    Parameters
-    ----------
-    now : TimingState
-        What was measured.
-    asked : CausesAsked
-        Checks that were made for this; they count before what is known.
-    known : mapping of bool, optional
-        Checks that the run of work has made already.
-
-    Returns
-    -------
-    view : CausesView
-        Empty where no camshaft was measured.
-
-    Raises
-    ------
-    GeometryError
-        If a check is none of those that are asked.
-
-    Source
-    ------
-    ``timing.causes``.
-
-    Example
-    -------
-    >>> causes_view(begin(quern_4()), CausesAsked()).causes
-    []
+    Raises GeometryError if a check is none of those that are asked.
     """
     own_marks = {f"{MARK_OF}{cam.id}": within(cam.name) for cam in now.document.camshafts}
     for key in asked.seen:

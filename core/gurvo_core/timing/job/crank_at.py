@@ -15,25 +15,7 @@ from gurvo_core.timing.job.view import CrankAt
 def crank_at(now: TimingState) -> CrankAt | None:
     """Return where the last turn or reading left the crank.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands. Until a wheel zero is taken over a reading is as the wheel alone has it.
-
-    Returns
-    -------
-    crank : CrankAt or None
-        None while nothing says where it stands. The place in the cycle is known after a turn and after a lift reading; a stop
-        or a dial on the piston alone cannot tell one turn from the next.
-
-    Source
-    ------
-    House rule: the ledger is the only memory.
-
-    Example
-    -------
-    >>> crank_at(begin(quern_4())) is None
-    True
+    The ledger is the only memory.
     """
     zero = adopted_zero(now)
     places = [*_piston_readings(now, zero), *_lift_readings(now, zero)]

@@ -15,27 +15,7 @@ SHOWN_DECIMALS = 1  # of a degree; no wheel says more
 def with_measured_card(now: TimingState, note: str) -> dict[str, Any] | None:
     """Return the engine's document with what was measured written down as its card.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-    note : str
-        Where it was measured, such as the engine's serial.
-
-    Returns
-    -------
-    plain : dict or None
-        The document as JSON data, its new lines said to be measured and without a tolerance, which nobody has given. None when no cam
-        without a card has been measured.
-
-    Source
-    ------
     The card's figures as trade writes them, see ``engine/card.py``.
-
-    Example
-    -------
-    >>> with_measured_card(begin(quern_4()), "Q4-0171") is None
-    True
     """
     plain = plain_document(now.document)
     card, origins = list(plain.get("cam_card", ())), dict(plain.get("origins", {}))

@@ -30,35 +30,9 @@ def _length_mm(text: str, unit: Unit) -> float:
 def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel, field: str = "wheel") -> float:
     """Return wheel degrees of a typed wheel reading.
 
-    Parameters
-    ----------
-    typed : TypedWheel
-        Figure and side as typed.
-    wheel : DegreeWheel
-        How the wheel is numbered.
-    field : str
-        Name of the input, for a refusal.
+    Returned: crank degrees from the wheel's zero, running way [deg].
 
-    Returns
-    -------
-    wheel_reading_deg : float
-        Crank degrees from the wheel's zero, running way [deg].
-
-    Raises
-    ------
-    FigureError
-        If it is no number.
-    ReadingError
-        If the wheel has no such figure or needs a side.
-
-    Source
-    ------
-    ``timing.wheel_deg``.
-
-    Example
-    -------
-    >>> wheel_reading_deg(TypedWheel(text="41,5", side="before TDC"), DegreeWheel(numbering="0-180-0"))
-    318.5
+    Raises FigureError if it is no number; ReadingError if the wheel has no such figure or needs a side.
     """
     try:
         return _wheel_deg(typed.text, typed.side, wheel.numbering, wheel.runs)
@@ -69,32 +43,9 @@ def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel, field: str = "wheel
 def opposite_readings(body: WheelCheck, wheel: DegreeWheel) -> tuple[float, float]:
     """Return what two opposite pointers read, as the figures stand on the wheel.
 
-    Parameters
-    ----------
-    body : WheelCheck
-        As typed.
-    wheel : DegreeWheel
-        How the wheel is numbered.
+    Returned: wheel degrees [deg].
 
-    Returns
-    -------
-    here, opposite : float
-        Wheel degrees [deg].
-
-    Raises
-    ------
-    CoreError
-        If one of them is no figure of this wheel.
-
-    Source
-    ------
-    ``timing.wheel_deg``.
-
-    Example
-    -------
-    >>> here, there = TypedWheel(text="30", side="before TDC"), TypedWheel(text="149.5", side="after TDC")
-    >>> opposite_readings(WheelCheck(kind="wheel_check", wheel=here, opposite=there), DegreeWheel(numbering="0-180-0"))
-    (330.0, 149.5)
+    Raises CoreError if one of them is no figure of this wheel.
     """
     return wheel_reading_deg(body.wheel, wheel), wheel_reading_deg(body.opposite, wheel, "opposite")
 
@@ -102,31 +53,9 @@ def opposite_readings(body: WheelCheck, wheel: DegreeWheel) -> tuple[float, floa
 def length_mm(typed: Typed, field: str) -> float:
     """Return a typed length in millimetres.
 
-    Parameters
-    ----------
-    typed : Typed
-        Figure and unit as typed.
-    field : str
-        Name of the input, for a refusal.
+    Returned: the length [mm].
 
-    Returns
-    -------
-    length_mm : float
-        The length [mm].
-
-    Raises
-    ------
-    FigureError
-        If it is no number or no length.
-
-    Source
-    ------
-    ``units.to_inside``.
-
-    Example
-    -------
-    >>> round(length_mm(Typed(text="50", unit="thou"), "lift"), 9)
-    1.27
+    Raises FigureError if it is no number or no length.
     """
     try:
         return _length_mm(typed.text, typed.unit)
@@ -137,29 +66,10 @@ def length_mm(typed: Typed, field: str) -> float:
 def turned_to_deg(turn: Turn) -> float:
     """Return the crank angle that somebody says the crank has been turned to.
 
-    Parameters
-    ----------
-    turn : Turn
-        The angle as typed.
+    Returned: from the firing TDC of the first cylinder, 0 <= angle < 720 [deg].
 
-    Returns
-    -------
-    crank_deg : float
-        From the firing TDC of the first cylinder, 0 <= angle < 720 [deg].
-
-    Raises
-    ------
-    FigureError
-        If it is no number, or outside the cycle.
-
-    Source
-    ------
+    Raises FigureError if it is no number, or outside the cycle.
     Definition of the crank angle.
-
-    Example
-    -------
-    >>> turned_to_deg(Turn(kind="turn", to="330,5"))
-    330.5
     """
     crank_deg = read_figure(turn.to, "to")
     if not 0 <= crank_deg <= CYCLE_DEG:
@@ -170,31 +80,7 @@ def turned_to_deg(turn: Turn) -> float:
 def si_values(now: TimingState, body: Body) -> dict[str, float]:
     """Return the figures of an entry in mm and degrees, for those who read the ledger without Gurvo.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands: the wheel it was read on.
-    body : Body
-        An entry of this room.
-
-    Returns
-    -------
-    figures : dict
-        Such as ``{"wheel_deg": 230.5, "lift_mm": 1.0}``; empty for entries without figures.
-
-    Raises
-    ------
-    CoreError
-        If a figure cannot be read.
-
-    Source
-    ------
-    ``wheel_reading_deg`` and ``length_mm``.
-
-    Example
-    -------
-    >>> si_values(begin(quern_4()), Turn(kind="turn", to="330,5"))
-    {'crank_deg': 330.5}
+    Raises CoreError if a figure cannot be read.
     """
     figures: dict[str, float] = {}
     if isinstance(body, TdcReading | LiftReading) and now.wheel:
@@ -215,24 +101,7 @@ def si_values(now: TimingState, body: Body) -> dict[str, float]:
 def gauge_u(gauge: Gauge | None) -> GaugeUncertainty:
     """Return the standard uncertainties of one reading of a gauge.
 
-    Parameters
-    ----------
-    gauge : Gauge or None
-        Wheel or dial; None when none is set up yet.
-
-    Returns
-    -------
-    uncertainty : GaugeUncertainty
-        Of its step and its calibration [deg for a wheel, mm for a dial].
-
-    Source
-    ------
-    ``timing.standard_uncertainty``.
-
-    Example
-    -------
-    >>> round(gauge_u(Gauge(id="w", name="w", kind="wheel", resolution=0.5, expanded_uncertainty=0.2)).u, 3)
-    0.176
+    Returned: of its step and its calibration [deg for a wheel, mm for a dial].
     """
     return standard_uncertainty(gauge.resolution, gauge.expanded_uncertainty) if gauge else GaugeUncertainty(0.0)
 

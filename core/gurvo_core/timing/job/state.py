@@ -127,26 +127,6 @@ def _wheel(numbering: Numbering, runs: Runs) -> DegreeWheel:
 
 
 def begin(document: EngineDocument) -> TimingState:
-    """Return what stands before anything is entered.
-
-    Parameters
-    ----------
-    document : EngineDocument
-        The engine.
-
-    Returns
-    -------
-    state : TimingState
-        Nothing set up, nothing read.
-
-    Source
-    ------
-    Definition.
-
-    Example
-    -------
-    >>> begin(quern_4()).setup is None
-    True
-    """
+    """Return what stands before anything is entered."""
     lines, cams = cam_lines(document), {shaft.id: CamWork() for shaft in document.camshafts}
     return TimingState(document=document, lines=lines, at=lines_at(document, lines), cams=cams)

@@ -33,24 +33,7 @@ def _of_method(now: TimingState) -> list[StandingTdcReading]:
 def pairs_of(now: TimingState) -> list[_Pair]:
     """Return the readings before and after TDC that belong together.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    pairs : list
-        Each (before, after). The first before goes with the first after, the second with the second.
-
-    Source
-    ------
-    House rule: they are taken in turn.
-
-    Example
-    -------
-    >>> pairs_of(begin(quern_4()))
-    []
+    They are taken in turn.
     """
     before = [reading for reading in _of_method(now) if reading.body.place == "before"]
     after = [reading for reading in _of_method(now) if reading.body.place == "after"]
@@ -58,27 +41,7 @@ def pairs_of(now: TimingState) -> list[_Pair]:
 
 
 def half_pair(now: TimingState) -> StandingTdcReading | None:
-    """Return the reading that still waits for its partner on the other side.
-
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    reading : StandingTdcReading or None
-        None when every reading has its partner.
-
-    Source
-    ------
-    As ``pairs_of``.
-
-    Example
-    -------
-    >>> half_pair(begin(quern_4())) is None
-    True
-    """
+    """Return the reading that still waits for its partner on the other side."""
     pairs = len(pairs_of(now))
     for place in ("before", "after"):
         waiting = [reading for reading in _of_method(now) if reading.body.place == place][pairs:]
@@ -89,52 +52,14 @@ def half_pair(now: TimingState) -> StandingTdcReading | None:
 
 @lru_cache(maxsize=256)
 def find_tdc(now: TimingState) -> TdcEstimate | None:
-    """Return true TDC by the chosen method, as far as the readings go.
-
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    estimate : TdcEstimate or None
-        None while there are too few readings, or they cannot be brought together.
-
-    Source
-    ------
-    ``timing.tdc`` and ``timing.tdc_fit``.
-
-    Example
-    -------
-    >>> find_tdc(begin(quern_4())) is None
-    True
-    """
+    """Return true TDC by the chosen method, as far as the readings go."""
     return kept_last(now.zero, "true TDC", rests_on(now), partial(_found, now))
 
 
 def rests_on(now: TimingState) -> Beside:
     """Return all that true TDC and what is asked about it follow from: as long as a cam is read it stays the same.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    key : Beside
-        To keep by.
-
-    Source
-    ------
-    House rule: states are never changed in place.
-
-    Example
-    -------
-    >>> now = begin(quern_4())
-    >>> rests_on(now) == rests_on(now)
-    True
+    States are never changed in place.
     """
     said = now.method, str(now.method_chosen), str(now.stop_in)
     return Beside(now.document, now.tdc_readings, now.zero, now.setup, now.gauges, now.checked, *said)
@@ -173,29 +98,7 @@ def _fit(points: tuple[tuple[float, float], ...], slider: SliderCrank, wheel: Ga
 
 
 def outlier_seq(now: TimingState, estimate: TdcEstimate | None) -> int | None:
-    """Return the place in the ledger of the reading that does not belong to a fit.
-
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-    estimate : TdcEstimate or None
-        The fit.
-
-    Returns
-    -------
-    seq : int or None
-        None when no reading stands out.
-
-    Source
-    ------
-    ``timing.fit_tdc``.
-
-    Example
-    -------
-    >>> outlier_seq(begin(quern_4()), None) is None
-    True
-    """
+    """Return the place in the ledger of the reading that does not belong to a fit."""
     if estimate is None or estimate.outlier is None:
         return None
     return _of_method(now)[estimate.outlier].seq
@@ -204,24 +107,7 @@ def outlier_seq(now: TimingState, estimate: TdcEstimate | None) -> int | None:
 def tdc_basis(now: TimingState) -> Basis:
     """Return the readings that true TDC rests on now.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    basis : Basis
-        All readings by the chosen method.
-
-    Source
-    ------
-    House rule: a figure taken over cites the entries it rests on.
-
-    Example
-    -------
-    >>> tdc_basis(begin(quern_4()))
-    Basis(last=0, count=0)
+    A figure taken over cites the entries it rests on.
     """
     readings = _of_method(now)
     return Basis(last=readings[-1].seq if readings else 0, count=len(readings))
@@ -231,24 +117,7 @@ def tdc_basis(now: TimingState) -> Basis:
 def adopted_zero(now: TimingState) -> TdcEstimate | None:
     """Return true TDC if it was taken over and still rests on the same readings.
 
-    Parameters
-    ----------
-    now : TimingState
-        What stands.
-
-    Returns
-    -------
-    estimate : TdcEstimate or None
-        What today's rules make of those readings; None when none was taken over, or one of them was struck or another joined.
-
-    Source
-    ------
-    House rule: it lapses with its entries, never because a formula got better.
-
-    Example
-    -------
-    >>> adopted_zero(begin(quern_4())) is None
-    True
+    It lapses with its entries, never because a formula got better.
     """
     zero = now.zero
     if zero is None or zero.body.method != now.method or zero.body.rests_on != tdc_basis(now):

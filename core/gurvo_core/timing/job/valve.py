@@ -36,26 +36,10 @@ _nose_width = lru_cache(maxsize=256)(nose_half_width_deg)
 def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> Counter[float]:
     """Return the wheel degrees of the readings at a checking lift, and how often each was read.
 
-    Parameters
-    ----------
-    readings : EventReadings
-        Of one event.
-    lift_mm : float or None
-        The checking lift; None for all, as at the top [mm].
+    lift_mm: the checking lift; None for all, as at the top [mm].
+    Returned: by what was read on the wheel [deg].
 
-    Returns
-    -------
-    often : Counter
-        By what was read on the wheel [deg].
-
-    Source
-    ------
-    House rule: readings at another lift are of another event.
-
-    Example
-    -------
-    >>> wheel_degrees(EventReadings(), 1.0)
-    Counter()
+    Readings at another lift are of another event.
     """
     found: Counter[float] = Counter()
     for at_mm, often in readings.degrees.items():
@@ -89,33 +73,7 @@ class MeasuredBy:
 
 @lru_cache(maxsize=512)
 def valve_measured(at: LineAt, zero: TdcEstimate | None, measured: MeasuredBy) -> "MeasuredValve":
-    """Return one line with its readings; a reading changes one line of many, so the others are kept.
-
-    Parameters
-    ----------
-    at : LineAt
-        The line and its lobe.
-    zero : TdcEstimate or None
-        True TDC as it was taken over.
-    measured : MeasuredBy
-        The readings, and by what they were taken.
-
-    Returns
-    -------
-    valve : MeasuredValve
-        Its figures.
-
-    Source
-    ------
-    ``timing.events``, ``verdict``.
-
-    Example
-    -------
-    >>> at = begin(quern_4()).at[0]
-    >>> none = MeasuredBy((NO_READINGS,) * 3, GaugeUncertainty(0.1), GaugeUncertainty(0.01), 0.01)
-    >>> valve_measured(at, None, none).figures.verdict is None
-    True
-    """
+    """Return one line with its readings; a reading changes one line of many, so the others are kept."""
     return MeasuredValve(at, zero, measured)
 
 

@@ -67,29 +67,9 @@ def counting(what: str, least: int = 1, most: int = 2000) -> Callable[[str], int
 def figure_in(piece: Piece) -> float:
     """Return the figure that a piece is.
 
-    Parameters
-    ----------
-    piece : Piece
-        Some words of a line.
+    Returned: unit as the line has it [-].
 
-    Returns
-    -------
-    figure : float
-        Unit as the line has it [-].
-
-    Raises
-    ------
-    WordRefused
-        If it is no plain decimal number; points at it.
-
-    Source
-    ------
-    ``units.read_figure``: a comma is as good as a point.
-
-    Example
-    -------
-    >>> figure_in(Piece("50,5", 0))
-    50.5
+    Raises WordRefused if it is no plain decimal number; points at it.
     """
     try:
         return read_figure(piece.text)
