@@ -11,11 +11,11 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import LedgerEntry
 from gurvo_core.work.house import House
 from gurvo_core.work.rooms import ROOMS
+from gurvo_core.work.rules_version import rules_version
 from gurvo_core.work.state import BenchState, Summary, TapeLine
 
 HOUSE = House(ROOMS)
-# grows whenever the same ledger may read otherwise; what was worked out by another version is worked out anew
-RULES_VERSION = 11
+RULES_VERSION = rules_version()
 
 
 def replay(document: EngineDocument, entries: Sequence[LedgerEntry]) -> BenchState:

@@ -8921,7 +8921,7 @@ export interface components {
             remark: string;
             /**
              * Rules
-             * @description Version of the rules they were worked out by
+             * @description Version of the rules they were worked out by: a digest of them, or a small number of earlier days
              */
             rules?: number | null;
             /**
