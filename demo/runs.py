@@ -144,7 +144,7 @@ def _little_known(begun: Callable[..., "Bench"], lead: "User") -> None:
     asked = next_question(slack.state()).looks
     tools = [one.of for one in asked if one.kind == "tool" and one.of != "plate-right"]
     looks = [{"of": one.of, "saw": "tool" if one.of == "plate-right" else "meets"} for one in asked]
-    note = "slack was left on the pulled run"
+    note = "slack was left on the tight side"
     slack.enter(kind="turn_seen", step="turn", stop=1, saw="off", looks=looks, went_in=tools, note=note)
 
     tooth_out = begun("D4-0302", "orchard tractor", 32, 11, "holm-d4")

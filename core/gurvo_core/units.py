@@ -1,15 +1,12 @@
 """Units at the door: a typed figure and its unit become millimetres, newton metres or degrees, once.
 
-The ledger keeps what was typed; this is the only place that converts, and the only one that uses pint.
+The ledger keeps what was typed; this is the only place that converts.
 """
 
 __all__ = ["Quantity", "Unit", "per_unit", "read_figure", "to_inside"]
 
 import re
-from functools import cache
 from typing import Literal
-
-import pint
 
 from gurvo_core.errors import FigureError
 
@@ -26,37 +23,29 @@ _QUANTITY: dict[Unit, Quantity] = {
     "lbf·ft": "torque",
     "lbf·in": "torque",
 }
-_INSIDE = {"angle": "degree", "length": "millimetre", "torque": "newton * metre"}
-_PINT_NAME = {
-    "deg": "degree",
-    "mm": "millimetre",
-    "µm": "micrometre",
-    "in": "inch",
-    "thou": "thou",
-    "N·m": "newton * metre",
-    "lbf·ft": "force_pound * foot",
-    "lbf·in": "force_pound * inch",
+_LBF_N, _FOOT_M, _INCH_M = 4.4482216152605, 0.3048, 0.0254  # exact by definition
+_PER_UNIT: dict[Unit, float] = {
+    "deg": 1.0,
+    "mm": 1.0,
+    "µm": 0.001,
+    "in": 25.4,
+    "thou": 0.0254,
+    "N·m": 1.0,
+    "lbf·ft": round(_LBF_N * _FOOT_M, 14),
+    "lbf·in": round(_LBF_N * _INCH_M, 14),
 }
 _NUMBER = re.compile(r"[+-]?([0-9]+([.,][0-9]*)?|[.,][0-9]+)")
 
 
-@cache
-def _registry() -> pint.UnitRegistry[float]:
-    """All definitions, read when the first unit is asked for: it takes most of the time of loading the core."""
-    return pint.UnitRegistry(cache_folder=None)
-
-
-@cache
 def per_unit(unit: Unit) -> float:
     """Return how much one of a unit is in the unit used inside (deg, mm or N·m).
 
-    Source: pint's definitions, which are the exact ones of NIST SP 811 (1 in = 25.4 mm, 1 lbf = 4.4482216152605 N).
+    Source: [units] NIST SP 811, appendix B: 1 in = 25.4 mm, 1 ft = 0.3048 m, 1 lbf = 4.4482216152605 N, all exact.
 
     >>> per_unit("in")
     25.4
     """
-    inside = _INSIDE[_QUANTITY[unit]]
-    return round(float(_registry().Quantity(1, _PINT_NAME[unit]).to(inside).magnitude), 14)
+    return _PER_UNIT[unit]
 
 
 def read_figure(text: str, field: str = "text") -> float:

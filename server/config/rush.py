@@ -56,7 +56,7 @@ class Rush:
 def _is_stranger(environ: dict[str, Any]) -> bool:
     """Whether somebody comes to the API without a session, or signs in."""
     path = environ.get("PATH_INFO", "")
-    return _signs_in(environ) or path.startswith("/api/") and SESSION not in environ.get("HTTP_COOKIE", "")
+    return _signs_in(environ) or (path.startswith("/api/") and SESSION not in environ.get("HTTP_COOKIE", ""))
 
 
 def _signs_in(environ: dict[str, Any]) -> bool:

@@ -8,7 +8,6 @@ from django.core.wsgi import get_wsgi_application
 from django.urls import get_resolver
 
 from config.rush import Rush
-from gurvo_core.units import per_unit
 
 # an entry lets go of the interpreter at every step of its queries; beside one busy thread it would wait its whole turn each time
 sys.setswitchinterval(0.0002)
@@ -18,7 +17,6 @@ from work.watch import Watch  # noqa: E402 - once Django is ready
 
 assert get_resolver().url_patterns  # all of the house is loaded before the first request
 Watch().start()
-per_unit("in")  # and the table of units
 # what stays for ever is not looked through for rubbish again: that falls on one request or another and costs it a fifth of a second
 gc.collect()
 gc.freeze()

@@ -88,7 +88,7 @@ class PermissionTests(unittest.TestCase):
         build = Build("heath-4").to("belt-on")
         said = build.state.permission
         self.assertEqual((said.free, said.careful, said.way), (True, True, "the running way only"))
-        self.assertIn("within the park window", said.how_far)
+        self.assertIn("no further than where it is parked", said.how_far)
         self.assertIn("plugs are out", said.reasons)
 
     def test_nobody_turns_before_the_plugs_are_out_nor_once_they_are_in(self):

@@ -154,7 +154,7 @@ class HiddenTests(unittest.TestCase):
         bank_a, every = ("intake-a", "exhaust-a"), ("intake-a", "exhaust-a", "intake-b", "exhaust-b")
         for name, advance_deg, looks in (
             ("Primary chain A: laid a link late", dict.fromkeys(bank_a, -15.0), {"before": False}),
-            ("Primary chain A: slack was on the pulled run", dict.fromkeys(bank_a, -15.0), {"before": True}),
+            ("Primary chain A: slack was on the tight side", dict.fromkeys(bank_a, -15.0), {"before": True}),
             ("Secondary chain B: laid a link early", {"exhaust-b": 360 / 28 * 2}, {}),
             ("The wheel's zero is out", dict.fromkeys(every, 4.5), {"zero": False}),
             ("Phaser B off its stop", {"intake-b": 31.0}, {"phaser": False}),

@@ -58,7 +58,7 @@ class ErrorTests(unittest.TestCase):
         return laid_shafts(self.engine, self.belt, {key.replace("_", "-"): number for key, number in counted.items()})
 
     def test_a_tooth_too_many_on_the_pulled_run_leaves_the_cam_behind(self):
-        """Common practice: marks right, the slack on the pulled run, and the crank ends a tooth ahead of its cams."""
+        """Common practice: marks right, the slack on the tight side, and the crank ends a tooth ahead of its cams."""
         self.assertEqual(self.off(line_crank=63.5, line_left=65.5), {"crank": 0.0, "cam-left": 0.0, "cam-right": -15.0})
         self.assertEqual(self.off(line_right=61)["cam-right"], -15.0)
 

@@ -151,7 +151,7 @@ class SchoolTests(unittest.TestCase):
             for school in look(code, name).schools:
                 if school.key in ("crank_back", "cam_on"):
                     self.assertTrue(school.is_open)
-                    self.assertIn("no slack is left on the pulled run", school.why, f"{code} {school.key}")
+                    self.assertIn("no slack is left on the tight side", school.why, f"{code} {school.key}")
 
     def test_by_hand_a_cam_set_on_and_turned_back_hands_the_slack_to_the_tensioner(self):
         engine = family_with_run("sorrel-f4")

@@ -238,7 +238,7 @@ class TapeTests(unittest.TestCase):
             titles.append(HOUSE.tape_line(ledger.entries[-1], None).title)
         kinds = {kind.name for room in HOUSE.rooms if room.name not in ("run", "found", "joints", "fits", "lash") for kind in room.kinds}
         self.assertEqual({entry.body.kind for entry in ledger.entries}, {*kinds, "strike"})
-        wanted = ["Wheel set up", "Positive stop, before TDC", "Wheel zero taken over", "Piston stop", "Intake opens, 1.00 mm", "Note"]
+        wanted = ["Wheel set up", "Positive stop, before TDC", "Pointer error taken over", "Piston stop", "Intake opens, 1.00 mm", "Note"]
         more = [
             "Intake stands, full lift",
             "Cam",

@@ -113,7 +113,7 @@ class ProvenTests(RunCase):
         build = Build("brae-v8").to("park")
         self.assertEqual(build.state.permission.way, "back, for “Crank back to the pin, well before TDC of 1” alone")
         build.enter("step_done", step="park", answers={"found_by": "pin"})
-        self.assertEqual(build.state.permission.how_far, "within the park window: crank pinned, 57° before TDC of 1")
+        self.assertEqual(build.state.permission.how_far, "no further than where it is parked: crank pinned, 57° before TDC of 1")
         build = Build("wick-1").to("tdc:before")
         self.assertEqual((build.state.permission.way, build.state.permission.how_far), ("either way, gently", "up to the piston stop"))
         self.assertEqual(Build("wick-1").state.permission.way, "", "what may not be turned has no way")

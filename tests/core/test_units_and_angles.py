@@ -2,13 +2,14 @@
 
 import unittest
 
+import pint
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.stats import circmean
 
 from gurvo_core.angles import circular_mean_deg, midpoint_deg, nearest_turn_deg, signed_deg, wrap_deg
 from gurvo_core.errors import FigureError
-from gurvo_core.units import per_unit, read_figure, to_inside
+from gurvo_core.units import _QUANTITY, per_unit, read_figure, to_inside
 
 NIST_ROUNDED = 5e-11  # NIST SP 811 prints these factors to eleven figures
 EXACT = 1e-9
@@ -22,6 +23,22 @@ class UnitFactorTests(unittest.TestCase):
         self.assertEqual(per_unit("thou"), 0.0254)
         self.assertAlmostEqual(per_unit("lbf·ft"), 1.3558179483, delta=NIST_ROUNDED)
         self.assertAlmostEqual(per_unit("lbf·in"), 0.1129848290, delta=NIST_ROUNDED)
+
+    def test_every_unit_is_worth_what_a_library_of_units_makes_of_it(self):
+        """Library: pint."""
+        registry = pint.UnitRegistry()
+        inside = {"angle": "degree", "length": "millimetre", "torque": "newton * metre"}
+        names = {
+            "deg": "degree",
+            "µm": "micrometre",
+            "N·m": "newton * metre",
+            "lbf·ft": "force_pound * foot",
+            "lbf·in": "force_pound * inch",
+        }
+        for unit, quantity in _QUANTITY.items():
+            with self.subTest(unit=unit):
+                known = registry.Quantity(1, names.get(unit, unit)).to(inside[quantity]).magnitude
+                self.assertAlmostEqual(per_unit(unit), float(known), delta=1e-12)
 
     def test_18_newton_metres_are_159_inch_pounds(self):
         """Practice: 18 N·m is quoted as 159 lbf·in."""

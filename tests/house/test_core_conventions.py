@@ -62,7 +62,10 @@ def is_a_figure(function):
 def says_its_unit(name, text):
     """Whether the unit of an argument stands in its name, or in square brackets behind it."""
     words = set(name.lower().split("_"))
-    return bool(words & (UNITS | WITHOUT_UNIT)) or re.search(rf"^[\w*, ]*\b{name}\b[\w, ]*: [^\n]*(\n    [^\n]*)*\[[^\]]+\]", text, re.M) is not None
+    return (
+        bool(words & (UNITS | WITHOUT_UNIT))
+        or re.search(rf"^[\w*, ]*\b{name}\b[\w, ]*: [^\n]*(\n    [^\n]*)*\[[^\]]+\]", text, re.M) is not None
+    )
 
 
 class CoreConventionsTests(unittest.TestCase):

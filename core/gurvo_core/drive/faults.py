@@ -58,7 +58,7 @@ def _length(stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
 
 
 def _counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, path: str) -> Iterator[Fault]:
-    """Counts between marked ones against the way between the marks, but for the tensioner's run."""
+    """Counts between marked ones against the way between the marks, but for the tensioner's side."""
     marks = {mark.id: mark for mark in document.drive.marks}
     if len(stage.marked) < 2 or len({marks[link.meets].position for link in stage.marked}) > 1:
         return
@@ -83,7 +83,7 @@ def _bare_counts(document: EngineDocument, stage: LoopStage, loop: LoopPath, pat
 
 
 def _taut_way(stage: LoopStage, loop: LoopPath, here: Mark, there: Mark) -> float | None:
-    """Pitches from one mark to another; None where a mark is not on the loop, or the tensioner's run, which may hold slack, is passed."""
+    """Pitches from one mark to another; None where a mark is not on the loop, or the tensioner's side, which may hold slack, is passed."""
     places = {wrap.circle.name: n for n, wrap in enumerate(loop.wraps)}
     if any(mark.wheel not in places or mark.clock_deg is None for mark in (here, there)):
         return None

@@ -35,7 +35,7 @@ EACH_WAY = 1.0  # links or teeth each way in the table
 
 
 class LayAsked(BaseModel):
-    """Counts as they were typed, whether slack was left on the pulled run, and how far the driving shaft is tried."""
+    """Counts as they were typed, whether slack was left on the tight side, and how far the driving shaft is tried."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
 
@@ -249,7 +249,7 @@ def _says(document: EngineDocument, rig: Rig, asked: LayAsked) -> str:
     pulled_deg = rig.ties[-1].slack_deg if rig.slack_tie != len(rig.ties) - 1 else 0.0
     off_now = [shaft for shaft, own in rig.now_deg.items() if abs(own) >= OFF_DEG and document.camshaft(shaft) is not None]
     if asked.slack_left and rig.assumed_deg:
-        return f"Slack is left on the pulled run. The {driver} takes it up before the cam follows: bring it over first."
+        return f"Slack is left on the tight side. The {driver} takes it up before the cam follows: bring it over first."
     if asked.slack_left:
         looks = "The marks look right now." if not off_now else "Some marks look right now."
         return f"{looks} The {driver} turns {round(pulled_deg, 1):g}° before the cam follows."

@@ -27,7 +27,7 @@ class Rig:
     now_deg: Mapping[str, float]  # as they stand
     excess_deg: float | None  # of the whole loop without its tensioner; None while a length is not known
     mm_a_deg: float | None
-    assumed_deg: float = 0.0  # slack on the pulled run that was said and not counted
+    assumed_deg: float = 0.0  # slack on the tight side that was said and not counted
 
 
 def mm_a_crank_deg(document: EngineDocument, loop: LoopStage) -> float | None:
@@ -74,7 +74,7 @@ def laid_rig(document: EngineDocument, loop: LoopStage, counted: Mapping[str, fl
     """Return a loop as it was laid.
 
     Raises GeometryError if counts contradict each other, or no teeth are known.
-    Rigid limits: as much as the latest shaft has to fall back lies on the pulled run while its mark looks right.
+    Rigid limits: as much as the latest shaft has to fall back lies on the tight side while its mark looks right.
     """
     pitch_deg, loads = crank_deg_a_pitch(document, loop), loads_of(document, loop)
     if pitch_deg is None or len(loads) < 2:

@@ -1,4 +1,4 @@
-"""Ways to lay a chain or belt so that all its slack comes to the tensioner's run, each worked out and tried for this drive."""
+"""Ways to lay a chain or belt so that all its slack comes to the tensioner's side, each worked out and tried for this drive."""
 
 __all__ = ["Laying", "School", "schools_of"]
 
@@ -95,7 +95,7 @@ def _all_held(laying: Laying) -> Iterator[School]:
         why=f"nothing turns while {' and '.join(dict.fromkeys(laying.held[shaft] for shaft in shafts))} hold it: counts decide",
         steps=[
             f"Begin at the {laying.name(laying.rig.driving)}, against the travel: each run straight before the next wheel takes its teeth.",
-            "Count from mark to mark; what is too much hangs in the tensioner's run alone.",
+            "Count from mark to mark; what is too much hangs in the tensioner's side alone.",
             "Tensioner in and let go before any lock comes off.",
             *_helps(laying.document),
         ],
@@ -103,7 +103,7 @@ def _all_held(laying: Laying) -> Iterator[School]:
 
 
 def _crank_on(laying: Laying) -> Iterator[School]:
-    """With a spring that gives way, turning on draws the pulled run tight and lets the spring have the rest."""
+    """With a spring that gives way, turning on draws the tight side tight and lets the spring have the rest."""
     tensioner, driving = laying.loop.tightened_by, laying.rig.driving
     if tensioner is None or tensioner.kind != "spring_then_lock":
         return
@@ -119,7 +119,7 @@ def _crank_on(laying: Laying) -> Iterator[School]:
         why=f"{holder} holds the {laying.name(driving)}; take it off first" if holder else "the spring takes up what the turn frees",
         steps=[
             f"Lay it with everything on its marks; {within(tensioner.name)} loose, its spring hooked.",
-            f"Turn the {laying.name(driving)} on by {low} to {high} {laying.loop.counted_in} ({by}): the pulled run is drawn tight.",
+            f"Turn the {laying.name(driving)} on by {low} to {high} {laying.loop.counted_in} ({by}): the tight side is drawn tight.",
             "Tighten the lock, then look at both runs.",
         ],
     )
@@ -140,7 +140,7 @@ def _crank_back(laying: Laying) -> School:
         steps=[
             f"Set the {laying.name(driving)} a {one} before its mark, {laying.worth(driving)}; no valve may be in its way.",
             f"Lay it by its counts, the run that the {laying.name(driving)} pulls straight between the wheels.",
-            f"Bring the {laying.name(driving)} up to its mark: the pulled run comes tight, the slack goes to the tensioner's run.",
+            f"Bring the {laying.name(driving)} up to its mark: the tight side is drawn taut, the slack goes to the tensioner's side.",
             *_helps(laying.document),
         ],
     )
@@ -158,7 +158,7 @@ def _cam_on(laying: Laying) -> School:
         moved = {name: moved.get(name, 0.0) + turned.moved_deg.get(name, 0.0) for name in {*moved, *turned.moved_deg}}
     names = " and ".join(laying.name(cam) for cam in cams)
     order = f"Turn the {', then the '.join(laying.name(cam) for cam in cams)} back to {'its mark' if len(cams) == 1 else 'their marks'}"
-    handed = "each hands the slack on, the last to the tensioner's run" if len(cams) > 1 else "the slack goes over to the tensioner's run"
+    handed = "each hands the slack on, the last to the tensioner's side" if len(cams) > 1 else "the slack goes over to the tensioner's side"
     why = "no camshaft stands on the run that is pulled"
     if held:
         why = f"{laying.held[held]} holds the {laying.name(held)}; take it off first"
@@ -173,7 +173,7 @@ def _cam_on(laying: Laying) -> School:
         why=why,
         steps=[
             f"Set the {names} a {laying.loop.counted_one} on ({laying.worth(cams[0]) if cams else ''}).",
-            "Lay it by its counts from the driving wheel, the pulled run straight.",
+            "Lay it by its counts from the driving wheel, the tight side straight.",
             f"{order}: {handed}.",
             *_helps(laying.document),
         ],
@@ -199,7 +199,7 @@ def _loaded_held(laying: Laying) -> Iterator[School]:
         steps=[
             *(f"Hold the {laying.name(cam)} at its flats or with its lock: {_jumps(laying, cam, way)}." for cam, way in loaded),
             "Keep fingers off the cams, and no wrench left on one.",
-            "Lay it by its counts, the pulled run straight; let go when the tensioner has it.",
+            "Lay it by its counts, the tight side straight; let go when the tensioner has it.",
         ],
     )
 
@@ -229,10 +229,10 @@ def _tried(laying: Laying, ties: Sequence[Tie], moved: Mapping[str, float]) -> s
     """What is left on the pulled side after it, by the ties themselves."""
     left = [slack_after(tie, moved) for n, tie in enumerate(ties) if n > laying.rig.slack_tie]
     if any(own > TAKEN_UP_DEG for own in left):
-        return "tried on this drive: it leaves slack on the pulled run"
+        return "tried on this drive: it leaves slack on the tight side"
     mm = None if laying.rig.mm_a_deg is None or laying.rig.excess_deg is None else laying.rig.excess_deg * laying.rig.mm_a_deg
     rest = f", {mm:.0f} mm in all" if mm is not None else ""
-    return f"tried on this drive: no slack is left on the pulled run, all of it is at the tensioner{rest}"
+    return f"tried on this drive: no slack is left on the tight side, all of it is at the tensioner{rest}"
 
 
 def _helps(document: EngineDocument) -> Collection[str]:

@@ -129,7 +129,8 @@ def _worked_out(document: EngineDocument, way: str, cylinders: tuple[int, ...], 
     if way == "firing" or not are_known(document, valves):
         unknown = "" if way == "firing" else "Shape or place of the lobes is not known: "
         stops = [_stop(document, angle, keys) for angle, keys in firing_stops(document, valves)]
-        words = f"{unknown}each cylinder at its own firing TDC, its partner at overlap."
+        at_overlap = ", its partner at overlap" if len(document.firing_deg) > 1 else ""
+        words = f"{unknown}each cylinder at its own firing TDC{at_overlap}."
         return LashStops(stops=_from(tuple(stops), begin_deg), way="firing", words=words[0].upper() + words[1:])
     margins = {one.valve: one.margin_deg for one in document.lash}
     allowed = {key: may_be_set(document, lobe, margins.get(key.valve, 10.0)) for key, (_, lobe) in valves.items()}

@@ -1,6 +1,6 @@
 """How a chain or belt is laid: what every count between two marks does to the timing once the slack is taken up.
 
-Rigid limits: a pitch is a pitch, and the pulled run decides. The loop travels from its driving wheel over the slack run to the
+Rigid limits: a pitch is a pitch, and the tight side decides. The loop travels from its driving wheel over the slack run to the
 wheels it turns, and back to the driving wheel on the pulled one. Counts alone are enough: no length has to be known.
 """
 
@@ -134,7 +134,7 @@ def laid_shafts(document: EngineDocument, loop: LoopStage, counted: Mapping[str,
     Raises GeometryError if two counts contradict each other: taut, they cannot both be.
     Source: More links between a wheel and the next one downstream leave the first further back, or the second further on, by as many
     pitches. Where the slack lies between them the rest of the loop has as many fewer, which says the same. Common practice: marks right
-    with a tooth of slack on the pulled run leaves the crank a tooth ahead.
+    with a tooth of slack on the tight side leaves the crank a tooth ahead.
 
     >>> engine = family("tarn-f4")
     >>> laid_shafts(engine, engine.drive.stages[0], {"line-crank": 64.5})

@@ -85,7 +85,7 @@ KINDS: dict[str, CauseKind] = {
     "zero_tooth": CauseKind(prior=0.03, says="find true TDC again before anything is moved", shows={"zero": 0.05}),
     "laid": CauseKind(prior=0.16, says="lay it again by its counts", shows={"marks": 0.04, "count": 0.05, "before": 0.15, "feel": 0.75}),
     "slack": CauseKind(
-        prior=0.08, says="bring the slack over to the tensioner's run, then lay it again", shows={"marks": 0.04, "count": 0.1}
+        prior=0.08, says="bring the slack over to the tensioner's side, then lay it again", shows={"marks": 0.04, "count": 0.1}
     ),
     "one_cam": CauseKind(
         prior=0.12, says="lay it again at that cam, by its counts", shows={"marks": 0.05, "count": 0.06, "before": 0.3, "feel": 0.7}

@@ -144,7 +144,7 @@ def _laid(document: EngineDocument) -> Iterator[Hypothesis]:
                 yield Hypothesis(key=f"laid:{stage.id}:{sign * teeth:+d}", kind="laid", name=name, share=share, moves_deg=moves)
                 yield from _one_cam(document, stage, (sign * teeth, f"{how} {way}"), sign * teeth * pitch_deg)
         if isinstance(stage, LoopStage):
-            name = f"{stage.name}: slack was on the pulled run"
+            name = f"{stage.name}: slack was on the tight side"
             yield Hypothesis(key=f"slack:{stage.id}", kind="slack", name=name, share=1.0, moves_deg=dict.fromkeys(cams, -pitch_deg))
 
 

@@ -68,7 +68,9 @@ class SignOff(Body):
     remark: Reason = ""
     head: str | None = Field(default=None, max_length=64, description="Seal of the last entry it covers")
     shown: tuple[str, ...] | None = Field(default=None, description="The figures and verdicts as they were shown")
-    rules: int | None = Field(default=None, description="Version of the rules they were worked out by: a digest of them, or a small number of earlier days")
+    rules: int | None = Field(
+        default=None, description="Version of the rules they were worked out by: a digest of them, or a small number of earlier days"
+    )
 
 
 class CamWord(Body):

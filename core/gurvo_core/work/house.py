@@ -40,6 +40,8 @@ from gurvo_core.work.hand_over import SIGNED, SignOff, proof_words
 from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Stuck, Summary, TapeLine
 from gurvo_core.work.steps import Steps
 
+# what was said otherwise when it was signed, and means the same
+CALLED_ANEW = (("wheel zero", "pointer error"),)
 SENT_AT_ONCE = timedelta(minutes=1)
 
 
@@ -192,6 +194,7 @@ class House:
         kept = signed.body.shown if signed and isinstance(signed.body, SignOff) else None
         if kept is None:
             return
+        kept = [reduce(lambda said, pair: said.replace(*pair), CALLED_ANEW, words) for words in kept]
         pairs = zip_longest(kept, self.says(folded), fillvalue="nothing")
         yield from (f"Signed as “{was}”; today's rules read “{now}”." for was, now in pairs if was != now)
 

@@ -45,7 +45,7 @@ class FirstTriesTests(unittest.TestCase):
     def test_rank_causes(self):
         late = [MeasuredCam(camshaft="cam", advance_deg=-17.2, u_deg=0.3)]
         self.assertEqual(
-            rank_causes(hypotheses_of(quern_4()), late, 0.2).causes[0].parts[0].name, "Timing chain: slack was on the pulled run"
+            rank_causes(hypotheses_of(quern_4()), late, 0.2).causes[0].parts[0].name, "Timing chain: slack was on the tight side"
         )
 
     def test_card_event_deg(self):

@@ -6096,7 +6096,7 @@ export interface components {
         };
         /**
          * LayAsked
-         * @description Counts as they were typed, whether slack was left on the pulled run, and how far the driving shaft is tried.
+         * @description Counts as they were typed, whether slack was left on the tight side, and how far the driving shaft is tried.
          */
         LayAsked: {
             /** Counted */

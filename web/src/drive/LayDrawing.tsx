@@ -142,9 +142,9 @@ function Schools({ schools, chosen, onChoose }: SchoolsProps) {
   const school = schools[chosen];
   if (!school) return null;
   return (
-    <section className={classes.schools} aria-label="Get the slack over">
+    <section className={classes.schools} aria-label="Move the slack to the tensioner's side">
       <header>
-        <span>Get the slack over</span>
+        <span>Move the slack to the tensioner's side</span>
         {schools.length > 1 && (
           <UnstyledButton onClick={next}>
             <kbd>A</kbd> another way, {chosen + 1} of {schools.length}

@@ -13,6 +13,9 @@ import classes from './FitDrawing.module.css';
 import { PartPicture } from './PartPicture';
 import { SheetTable } from './SheetTable';
 
+/** As the core says it of a fit without limits: "limits" before it would be said twice. */
+const NO_LIMIT = 'no limit known';
+
 type Sheet = Schemas['FitSheet'];
 type Fit = Schemas['FitView'];
 type Place = Fit['places'][number];
@@ -85,7 +88,7 @@ function Figure({ fit, place, judgedBy, voice }: FigureProps) {
           {place.end && `, ${place.end} clearance`}
         </span>
         <UnstyledButton aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
-          spoken {spoken ? 'on' : 'off'}
+          {spoken ? 'read aloud' : 'silent'}
         </UnstyledButton>
       </header>
       {place.value_mm != null && place.verdict ? (
@@ -99,7 +102,7 @@ function Figure({ fit, place, judgedBy, voice }: FigureProps) {
         </b>
       )}
       <p>
-        limits {say(fit.limits, voice)}
+        {fit.limits === NO_LIMIT ? fit.limits : `limits ${say(fit.limits, voice)}`}
         {place.u_mm != null && ` · U = ${fine(place.u_mm)}`}
         {judgedBy && ` · ${judgedBy}`}
       </p>

@@ -99,7 +99,7 @@ function Target({ question }: { question: Schemas['PullQuestion'] }) {
       <header>
         <span>{turns ? 'Turn' : torque ? 'Pull to' : 'By hand'}</span>
         <UnstyledButton aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
-          spoken {spoken ? 'on' : 'off'}
+          {spoken ? 'read aloud' : 'silent'}
         </UnstyledButton>
       </header>
       {turns && (

@@ -138,7 +138,7 @@ function Figure({ valve, voice }: { valve: Valve; voice: Voice }) {
       <header>
         <span>{valve.words}</span>
         <UnstyledButton aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
-          spoken {spoken ? 'on' : 'off'}
+          {spoken ? 'read aloud' : 'silent'}
         </UnstyledButton>
       </header>
       {valve.low_mm != null && valve.high_mm != null && (

@@ -258,7 +258,7 @@ function LaidLoop({ loop, runs, size, mirrored }: LaidLoopProps) {
             <tspan x={0}>{run.words}</tspan>
             {run.is_pulled && (
               <tspan x={0} dy={size * 1.05}>
-                on the pulled run
+                on the tight side
               </tspan>
             )}
           </text>

@@ -13,7 +13,7 @@ type Kind = Gauge['kind'];
 const FIELDS = [
   ['name', 'Name'],
   ['resolution', 'Reads to'],
-  ['expanded_uncertainty', 'U, k = 2'],
+  ['expanded_uncertainty', 'Uncertainty U, as its certificate has it (k = 2)'],
   ['least', 'Range from'],
   ['most', 'Range to'],
   ['calibrated', 'Calibrated, YYYY-MM-DD'],

@@ -55,7 +55,7 @@ export function Gauges() {
                 <Table.Th>Gauge</Table.Th>
                 <Table.Th>Range</Table.Th>
                 <Table.Th>Reads to</Table.Th>
-                <Table.Th>U, k = 2</Table.Th>
+                <Table.Th title="The true figure lies within it 95 times of 100">Uncertainty</Table.Th>
                 <Table.Th>Due</Table.Th>
                 <Table.Th>Certificate</Table.Th>
                 <Table.Th>Pulls since</Table.Th>

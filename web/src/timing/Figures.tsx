@@ -83,7 +83,7 @@ function TdcFigures({ timing }: { timing: Schemas['TimingView'] }) {
   if (!tdc)
     return (
       <>
-        <Row label="Wheel zero" big>
+        <Row label="Pointer error" big>
           –
         </Row>
         <p className={classes.soft}>
@@ -96,11 +96,11 @@ function TdcFigures({ timing }: { timing: Schemas['TimingView'] }) {
   const sign = tdc.zero_deg > 0 ? '+' : '';
   return (
     <>
-      <Row label={tdc.adopted ? 'Wheel zero' : 'Wheel zero, so far'} aside={tdc.method_name} big>
+      <Row label={tdc.adopted ? 'Pointer error' : 'Pointer error, so far'} aside={tdc.method_name} big>
         {sign}
         {tdc.zero_deg.toFixed(2)}°
       </Row>
-      <Row label="To be trusted within" aside="U, k = 2">
+      <Row label="To be trusted within" aside="95 times of 100">
         ±{tdc.expanded_deg.toFixed(2)}°
       </Row>
       <Row label="Readings" aside={tdc.readings > 2 ? `spread ${tdc.spread_deg.toFixed(2)}°` : ''}>

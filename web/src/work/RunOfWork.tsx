@@ -36,7 +36,7 @@ export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWo
           <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
           <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
           <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>
-          <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>small ones</a>
+          <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>Small labels</a>
         </p>
       )}
       <ol>

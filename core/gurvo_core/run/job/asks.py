@@ -51,7 +51,7 @@ from gurvo_core.run.job.view import (
     TurnQuestion,
     VariantQuestion,
 )
-from gurvo_core.run.job.words import TROUBLES
+from gurvo_core.run.job.words import TROUBLES, in_its_own_words
 from gurvo_core.run.looks import LookAt
 from gurvo_core.run.plan import Plan, PlanStep
 from gurvo_core.sentence import RUNNING, at_start, listed, within
@@ -62,10 +62,10 @@ _BUTTONS = {
     "ready": "All ticked",
     "inspect": "Record",
     "fit": "Fitted",
-    "put_on": "On",
-    "take_off": "Off",
+    "put_on": "It is on",
+    "take_off": "It is off",
     "plugs_out": "Out and locked",
-    "plugs_in": "In",
+    "plugs_in": "They are in",
     "as_found": "Record",
     "park": "Parked",
     "lay": "Laid",
@@ -365,10 +365,10 @@ def _status(is_whole: bool) -> Status:
 
 def _button(step: WorkStep, is_closing: bool) -> str:
     if step.does == "seal":
-        return "Closed" if is_closing else "Opened"
+        return "It is closed" if is_closing else "Begin the bead: its time runs"
     if step.does == "tension":
         return _HOW_FAR[step.how_far or "fitted"]
-    return _BUTTONS.get(step.does, "Done")
+    return in_its_own_words(step.says) or _BUTTONS.get(step.does, "Done")
 
 
 def _turn(plan: Plan, one: PlanStep, seen: int, looks: tuple[LookAt, ...], stands: _Standing) -> TurnQuestion:

@@ -53,7 +53,7 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     if loop.longest_mm is not None:
         figures.append(_pulled_long(loop))
     driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
-    tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's run")
+    tight = FieldOption(value=TIGHT, label="Pulled tight", detail="all slack is on the tensioner's side")
     left = FieldOption(value=LEFT, label="Slack left", detail=_slack_detail(document, loop))
     return [*figures, AskedField(key=LAY_SLACK, label=f"The run that the {driver} pulls", kind="choice", options=[tight, left])]
 
@@ -116,7 +116,7 @@ def check_laid(document: EngineDocument, step: WorkStep, answers: Mapping[str, s
         driver = shaft_name(document, document.drive.wheel(loop.wheel_ids[0]).shaft)
         late = f"; {_late_words(document, loop)} falls behind" if _drives_a_place(document, loop) else ""
         rule = f"slack is left on the run that the {driver} pulls: what looks right now moves once it takes up{late}"
-        over = "bring it over to the tensioner's run" if loop.tensioner != "none" else "pull it tight"
+        over = "bring it over to the tensioner's side" if loop.tensioner != "none" else "pull it tight"
         yield Objection(f"answers.{LAY_SLACK}", f"{rule}: {over}, then look at the marks again")
 
 

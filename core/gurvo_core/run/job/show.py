@@ -323,7 +323,7 @@ def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
     if now.parked and now.plan.steps and not laid:
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
-        yield Reach(how_far=f"within the park window: {name}")
+        yield Reach(how_far=f"no further than where it is parked: {name}")
 
 
 def left_of(now: RunState, facts: Facts) -> float:

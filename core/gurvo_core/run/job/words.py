@@ -4,6 +4,7 @@ __all__ = [
     "SAW",
     "TROUBLES",
     "called",
+    "in_its_own_words",
     "looks_words",
     "plain",
     "say_done",
@@ -22,6 +23,7 @@ from gurvo_core.run.looks import is_off, off_words
 from gurvo_core.sentence import listed, within
 
 TROUBLES: dict[Trouble, str] = {"dead_stop": "dead stop", "stiff": "stiff", "noise": "noise"}
+PARTICLES = frozenset({"in", "on", "off", "out"})
 SAW: dict[TurnSaw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
 
 
@@ -33,6 +35,15 @@ def plain(name: str) -> str:
 def called(name: str, title: str | None) -> str:
     """What it was called when it was entered; its id as words where nothing was kept."""
     return (title or plain(name)).rstrip(".")
+
+
+def in_its_own_words(title: str) -> str:
+    """What a step's button says, as its heading has it: “Locking plate out” is answered by “It is out”; empty where it ends otherwise."""
+    thing, _, how = title.partition(",")[0].rpartition(" ")
+    if how not in PARTICLES or not thing:
+        return ""
+    noun = thing.split(" of ", maxsplit=1)[0]
+    return f"{'They are' if noun.endswith('s') or ' and ' in thing or thing.startswith('Both ') else 'It is'} {how}"
 
 
 def say_done(body: StepDone) -> Words:

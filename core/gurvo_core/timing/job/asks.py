@@ -139,8 +139,8 @@ def _asked_of_tdc(now: TimingState) -> Asked:
     questions.append(
         ZeroQuestion(
             key="tdc:zero",
-            title="Wheel zero",
-            ask=f"Take over true TDC: the wheel is out by {shown}?" if estimate else "True TDC is not known yet",
+            title="Pointer error",
+            ask=f"Take over true TDC: the pointer is out by {shown}?" if estimate else "True TDC is not known yet",
             hint="Leave wheel and pointer where they are: the error is taken off every reading from now on.",
             status=_status(adopted),
             zero_deg=estimate.zero_deg if estimate else None,

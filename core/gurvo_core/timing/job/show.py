@@ -115,7 +115,7 @@ def says_of(now: TimingState) -> Iterator[str]:
     """True TDC and every cam, as a signature keeps them."""
     zero = adopted_zero(now)
     if zero:
-        yield f"True TDC: wheel zero {zero.zero_deg:+.2f}°, U = {zero.expanded_deg:.2f}°"
+        yield f"True TDC: pointer error {zero.zero_deg:+.2f}°, U = {zero.expanded_deg:.2f}°"
     for cam in cams_of(now):
         if cam.advance_words:
             known = f", U = {cam.expanded_deg:.2f}°" if cam.expanded_deg is not None else ""
@@ -210,7 +210,7 @@ def _read_otherwise(now: TimingState) -> Iterator[str]:
     """Today's rules may read the same entries otherwise than those of the day: both are said, and what was decided stands."""
     zero = adopted_zero(now)
     if zero and now.zero and abs(zero.zero_deg - now.zero.body.zero_deg) > SHOWN_DEG:
-        yield f"The wheel zero was taken over as {now.zero.body.zero_deg:+.2f}°; today's rules read it as {zero.zero_deg:+.2f}°."
+        yield f"The pointer error was taken over as {now.zero.body.zero_deg:+.2f}°; today's rules read it as {zero.zero_deg:+.2f}°."
     for cam in cams_of(now):
         left = now.cams[cam.camshaft].left
         shown, today = left.body.advance_deg if left else None, cam.advance_deg

@@ -64,7 +64,7 @@ def say_tdc(body: TdcReading) -> Words:
 
 def say_zero(body: WheelZero) -> Words:
     """True TDC taken over."""
-    return Words(title="Wheel zero taken over", value=f"{body.zero_deg:+.2f}°", detail=METHOD_NAMES[body.method])
+    return Words(title="Pointer error taken over", value=f"{body.zero_deg:+.2f}°", detail=METHOD_NAMES[body.method])
 
 
 def say_lift(body: LiftReading) -> Words:

@@ -208,11 +208,11 @@ def _lay(run: _Run, answers: Answers, shape: Shape, drive: DriveShape) -> None:
         if bolt_in:
             run.step(f"bolt-tensioner-{drive.id}", "fit", "Tensioner bolt in, loose", **bolt_in)
     parts: Step = {"parts": [f"new-{drive.id}"]} if drive.kind != "gears" else {}
-    laid = "Gears in, marks met" if drive.kind == "gears" else f"{name} on, the pulled run tight"
+    laid = "Gears in, marks met" if drive.kind == "gears" else f"{name} on, the tight side tight"
     why = (
         ""
         if drive.kind == "gears"
-        else "All slack to the tensioner's side; what is slack on the pulled run is taken up later, and the cam falls behind."
+        else "All slack to the tensioner's side; what is slack on the tight side is taken up later, and the cam falls behind."
     )
     run.step(f"on-{drive.id}", "lay", laid, {"parked": position_of(answers)}, loop=drive.id, why=why, **parts)
     if has and sort != BY_OIL:

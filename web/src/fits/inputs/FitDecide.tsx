@@ -22,7 +22,12 @@ const CHOICES = [
     detail: 'then it is read again',
     ask: 'Which part, from where',
   },
-  { decision: 'accepted', title: 'The lead accepts it', detail: 'with the reason', ask: 'Why may it stay?' },
+  {
+    decision: 'accepted',
+    title: 'Accepted by the lead',
+    detail: 'a concession, with the reason',
+    ask: 'Why may it stay?',
+  },
 ] as const;
 
 export function FitDecide({ bench, question, wrong, busy, answer }: InputProps<QuestionOf<'fit_decided'>>) {

@@ -12,7 +12,7 @@ import classes from './joints.module.css';
 const CHOICES = [
   { decision: 'take_out', title: 'Take it out and look', detail: 'it is pulled again, or a new one' },
   { decision: 'go_on', title: 'Go on', detail: 'it stays a loose end; say why' },
-  { decision: 'accepted', title: 'The lead accepts it', detail: 'with the reason' },
+  { decision: 'accepted', title: 'Accepted by the lead', detail: 'a concession, with the reason' },
 ] as const;
 
 export function DecideChoice({ bench, question, wrong, busy, answer }: InputProps<QuestionOf<'pull_decided'>>) {

@@ -40,12 +40,12 @@ export function useLiveWrench({ code, question, onPull }: LiveWrenchInput): { ne
     const later = setTimeout(() => void tell(code, { torque_nm: torque, angle_deg: angle }), 700);
     return () => clearTimeout(later);
   }, [isOn, trouble, code, torque, angle]);
-  useKeys([{ keys: ['v'], label: 'wrench live', run: () => setWanted(!wanted) }]);
+  useKeys([{ keys: ['v'], label: 'read the wrench', run: () => setWanted(!wanted) }]);
   if (code === null) return { needle: null, switches: null };
   const switches = (
     <>
       <UnstyledButton className={classes.live} aria-pressed={isOn} onClick={() => setWanted(!wanted)}>
-        <b>V</b> {code} {isOn ? 'live' : 'not live'}
+        <b>V</b> {code} {isOn ? 'is being read' : 'is not read'}
       </UnstyledButton>
       {isOn && (
         <UnstyledButton className={classes.live} aria-pressed={byItself} onClick={() => setByItself(!byItself)}>

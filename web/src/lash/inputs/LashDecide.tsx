@@ -16,7 +16,7 @@ export function LashDecide({ bench, question, wrong, busy, answer }: InputProps<
   };
   useKeys([{ keys: ['Enter', 'PageDown'], label: 'record', run: () => void record() }]);
   return (
-    <section className={input.input} data-wrong={wrong !== null} aria-label="The lead accepts it">
+    <section className={input.input} data-wrong={wrong !== null} aria-label="Accepted by the lead">
       <div className={input.confirm}>
         <TextInput
           aria-label="Why it may stay"
@@ -26,7 +26,7 @@ export function LashDecide({ bench, question, wrong, busy, answer }: InputProps<
           onKeyDown={(event) => event.key === 'Enter' && void record()}
         />
         <Button size="lg" onClick={record} loading={busy}>
-          The lead accepts it
+          Accepted by the lead
         </Button>
       </div>
       <Wrong wrong={wrong} />

@@ -62,14 +62,14 @@ export function LiveReadings({ wheel, dial, sweeps, onTake, onRest, onPoint }: L
     if (!sweeping) void tell(wheel, SWEEP);
   };
   useKeys([
-    { keys: ['v'], label: 'gauges live', run: () => setWanted(!wanted) },
+    { keys: ['v'], label: 'read the gauges', run: () => setWanted(!wanted) },
     { keys: ['i'], label: 'take what they show', run: () => isOn && take() },
   ]);
   if (!can) return null;
   return (
     <div className={classes.foot}>
       <UnstyledButton className={classes.turned} aria-pressed={isOn} onClick={() => setWanted(!wanted)}>
-        <b>V</b> {wheel} and {dial} {isOn ? 'live' : 'not live'}
+        <b>V</b> {wheel} and {dial} {isOn ? 'are being read' : 'are not read'}
       </UnstyledButton>
       {isOn && <b ref={shown} />}
       {isOn && (
