@@ -77,7 +77,7 @@ class Person:
         self.line.request(method, path, json.dumps(body) if body is not None else None, headers)
         answer = self.line.getresponse()
         content = answer.read()
-        if answer.status not in ((304,) if tag else (200, 204)):
+        if answer.status not in ((304,) if tag else (200, 201, 204)):
             raise AssertionError(content)
         self.tag = answer.getheader("ETag", "")
         for name, value in answer.getheaders():

@@ -8,9 +8,11 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
-from config.schemas import Problem, Span
+from config.problems import answer_with, declared, said
+from config.schemas import Span
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault, WordRefused
@@ -59,7 +61,15 @@ def _for_the_signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpR
     return guarded
 
 
-api = NinjaAPI(
+class _Api(NinjaAPI):
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
+        """Every refusal under the media type it is sent as."""
+        schema = super().get_openapi_schema(*args, **kwargs)
+        declared(schema)
+        return schema
+
+
+api = _Api(
     title="Gurvo",
     version="1",
     auth=django_auth,
@@ -85,7 +95,6 @@ api.add_router("/printing", printing_router, tags=["engines"])
 
 
 def problem(
-    request: HttpRequest,
     status: int,
     code: str,
     sentence: str,
@@ -96,13 +105,12 @@ def problem(
     at: Span | None = None,
 ) -> HttpResponse:
     """Answer with a Problem."""
-    said = Problem(code=code, field=field, sentence=sentence, faults=list(faults), way_out=way_out, at=at)
-    return api.create_response(request, said.model_dump(), status=status)
+    return answer_with(said(status, code, sentence, field=field, faults=list(faults), way_out=way_out, at=at))
 
 
 @api.exception_handler(Refusal)
 def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
-    return problem(request, error.status, error.code, error.sentence, error.field)
+    return problem(error.status, error.code, error.sentence, error.field)
 
 
 @api.exception_handler(CoreError)
@@ -110,34 +118,38 @@ def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
     sentence = str(error)
     sentence = sentence if sentence.endswith((".", "?")) else f"{sentence}."
     if isinstance(error, AskFirst):
-        return problem(request, 409, error.code, sentence, error.field, way_out=error.way_out)
+        return problem(409, error.code, sentence, error.field, way_out=error.way_out)
     faults = error.faults if isinstance(error, DocumentError) else ()
     at = Span(begin=error.begin, end=error.end) if isinstance(error, WordRefused) else None
-    return problem(request, 422, error.code, sentence, error.field, faults=faults, at=at)
+    return problem(422, error.code, sentence, error.field, faults=faults, at=at)
 
 
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
-    first = error.errors[0]
-    path = field_path(first["loc"])
-    return problem(request, 422, "shape", plain_sentence({**first, "loc": path}), ".".join(path))
+    faults = [_fault(one) for one in error.errors]
+    return problem(422, "shape", faults[0].sentence, faults[0].path, faults=faults)
+
+
+def _fault(error: dict[str, Any]) -> Fault:
+    path = field_path(error["loc"])
+    return Fault(path=".".join(path), sentence=plain_sentence({**error, "loc": path}))
 
 
 @api.exception_handler(AuthenticationError)
 def _stranger(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
-    return problem(request, 401, "sign_in", "You are not signed in; sign in and send it again.")
+    return problem(401, "sign_in", "You are not signed in; sign in and send it again.")
 
 
 @api.exception_handler(Http404)
 def _missing(request: HttpRequest, _error: Http404) -> HttpResponse:
-    return problem(request, 404, "missing", "There is nothing here by that name.")
+    return problem(404, "missing", "There is nothing here by that name.")
 
 
 @api.exception_handler(RequestDataTooBig)
 def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
-    return problem(request, 413, "too_big", "This is larger than anything taken here (1 MB); send less.")
+    return problem(413, "too_big", "This is larger than anything taken here (1 MB); send less.")
 
 
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
-    return problem(request, error.status_code, "request", str(error))
+    return problem(error.status_code, "request", str(error))

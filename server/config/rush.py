@@ -4,7 +4,6 @@ takes long is asked so often. What comes beyond that is turned away before anyth
 
 __all__ = ["Rush"]
 
-import json
 import re
 from collections.abc import Callable, Iterable
 from threading import Lock
@@ -13,7 +12,7 @@ from typing import Any
 
 from cachetools import LRUCache
 
-from config.schemas import Problem
+from config.problems import PROBLEM_JSON, said
 
 STRANGERS = (5.0, 30.0)  # a second, and at once
 SIGN_INS = (1.0, 12.0)  # a password takes a processor for a while: a whole shop in the morning, and no more
@@ -71,9 +70,6 @@ def _is_heavy(environ: dict[str, Any]) -> bool:
 
 
 def _turned_away(start_response: Callable[..., Any]) -> Iterable[bytes]:
-    said = Problem(code="busy", sentence="Too many come from this place at once; try again in a moment.")
-    body = json.dumps(said.model_dump(), ensure_ascii=False).encode()
-    start_response(
-        "429 Too Many Requests", [("Content-Type", "application/json"), ("Content-Length", str(len(body))), ("Retry-After", "1")]
-    )
+    body = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
+    start_response("429 Too Many Requests", [("Content-Type", PROBLEM_JSON), ("Content-Length", str(len(body))), ("Retry-After", "1")])
     return [body]

@@ -34,12 +34,16 @@ class Span(Schema):
 
 
 class Problem(Schema):
-    """A refusal: a code for programs, a field path, one sentence for people; of an engine document, every fault."""
+    """A refusal, as RFC 9457 has it: a code for programs, a field path, one sentence for people; where several things are wrong, each."""
 
-    code: str
-    field: str = ""
-    sentence: str
-    faults: list[Fault] = []
+    type: str = Field(default="about:blank", description="Nothing beyond the status: programs go by the code")
+    title: str = Field(description="The status in words")
+    status: int = Field(description="The HTTP status")
+    detail: str = Field(description="The same sentence as below, where such programs look for it")
+    code: str = Field(description="What kind of refusal it is, for programs")
+    field: str = Field(default="", description="Path of the field that is wrong; empty where it is none")
+    sentence: str = Field(description="What is wrong, where, and what would be right")
+    faults: list[Fault] = Field(default=[], description="Everything that is wrong, each with its path")
     at: Span | None = Field(default=None, description="Which letters of a typed line cannot be read")
     way_out: str = Field(default="none", description="What would make it acceptable: none, reason, lead and reason")
 

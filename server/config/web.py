@@ -7,12 +7,12 @@ import sys
 
 from django.conf import settings
 from django.db import OperationalError
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-from config.schemas import Problem
+from config.problems import answer_with, said
 
 NOT_BUILT = "<!doctype html><title>Gurvo</title><p>The web app is not built yet. Start Gurvo with ./gurvo demo or ./gurvo serve."
 
@@ -29,7 +29,7 @@ def web_app(_request: HttpRequest) -> HttpResponse:
 def _said(request: HttpRequest, status: int, code: str, sentence: str) -> HttpResponse:
     """A Problem for programs, one sentence for people."""
     if request.path.startswith("/api/"):
-        return JsonResponse(Problem(code=code, sentence=sentence).model_dump(), status=status)
+        return answer_with(said(status, code, sentence))
     return HttpResponse(f"<!doctype html><title>Gurvo</title><p>{sentence}", status=status)
 
 

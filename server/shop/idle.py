@@ -10,11 +10,11 @@ from django.conf import settings
 from django.contrib.auth import HASH_SESSION_KEY, SESSION_KEY
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare
 
-from config.schemas import Problem
+from config.problems import answer_with, said
 from shop.models import Shop
 
 Handler = Callable[[HttpRequest], HttpResponse]
@@ -53,9 +53,9 @@ def _is_left_alone(request: HttpRequest, alone_s: float) -> bool:
     return is_left_alone(request)
 
 
-def _who_is_there() -> JsonResponse:
+def _who_is_there() -> HttpResponse:
     sentence = "Gurvo was left alone; show with your PIN or password who is here, then it goes on."
-    return JsonResponse(Problem(code="left_alone", sentence=sentence).model_dump(), status=401)
+    return answer_with(said(401, "left_alone", sentence))
 
 
 def is_left_alone(request: HttpRequest) -> bool:

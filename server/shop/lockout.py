@@ -5,10 +5,10 @@ from typing import Any
 
 from axes.helpers import get_client_ip_address
 from axes.models import AccessFailureLog
-from django.http import HttpRequest, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
-from config.schemas import Problem
+from config.problems import answer_with, said
 
 FREE_TRIES = 5
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 15, 900
@@ -31,9 +31,9 @@ def pause(request: HttpRequest | None = None) -> timedelta:
     return timedelta(seconds=pause_s(tries.filter(attempt_time__gt=timezone.now() - REMEMBERED).count()))
 
 
-def locked_out(request: HttpRequest, _credentials: Any = None) -> JsonResponse:
+def locked_out(request: HttpRequest, _credentials: Any = None) -> HttpResponse:
     """Answer with a Problem, like every other refusal."""
     wait = round(pause(request).total_seconds())
     words = f"{wait} seconds" if wait < 120 else f"{wait // 60} minutes"
     sentence = f"Too many wrong tries with this name at this place. Wait {words}, or ask the lead to unlock it; other places are not shut."
-    return JsonResponse(Problem(code="locked_out", field="password", sentence=sentence).model_dump(), status=429)
+    return answer_with(said(429, "locked_out", sentence, field="password"))

@@ -69,12 +69,12 @@ def bench(request: HttpRequest, serial: str) -> HttpResponse:
 
 @router.post(
     "/{serial}/entries",
-    response={200: Bench | BenchChange, **refusals(401, 403, 404, 409, 413, 422)},
+    response={201: Bench | BenchChange, 200: Bench | BenchChange, **refusals(401, 403, 404, 409, 413, 422)},
     operation_id="entry_record",
     summary="Make an entry; the answer is the new state, or what changed of the one the page has",
 )
 def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpResponse:
-    """Append one entry and answer with what the bench shows now."""
+    """Append one entry and answer with what the bench shows now: 201 when it was made, 200 when it had been made before."""
     by = person_of(request)
     if payload.by is not None and payload.by != by.username:
         raise WrongPerson(payload.by, by.username)
@@ -85,7 +85,9 @@ def make_entry(request: HttpRequest, serial: str, payload: EntryIn) -> HttpRespo
     except CoreError as error:
         refused = error.under("entry")
         raise bridge.meanwhile(engine_of(serial), payload.seen, by, refused) or refused from None
-    return bench_after(recorded, by, payload.has)
+    answer = bench_after(recorded, by, payload.has)
+    answer.status_code = 200 if recorded.before is None else 201
+    return answer
 
 
 @router.post(

@@ -24,7 +24,7 @@ class GaugeTests(BrowserCase):
             ("Code", "T7"),
             ("Name", "long wrench"),
             ("Reads to", "1"),
-            ("U, k = 2", "4"),
+            ("Uncertainty U", "4"),
             ("Range from", "300"),
             ("Range to", "200"),
         ):

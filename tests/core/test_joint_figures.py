@@ -208,6 +208,6 @@ class WrenchTests(unittest.TestCase):
 
     def test_a_wrench_in_its_lowest_fifth_or_worn_or_too_coarse(self):
         wrench = Wrench(name="T2", least_nm=10, most_nm=100, resolution_nm=2, pulls=5001)
-        said = [sentence for sentence, _ in wrench_doubts(wrench, 15, None, window_nm=6)]
+        said = [sentence for sentence, _ in wrench_doubts(wrench, 15, window_nm=6)]
         self.assertEqual(len(said), 3)
         self.assertTrue(all(word in " ".join(said) for word in ("lowest fifth", "5001 pulls", "too coarse")))

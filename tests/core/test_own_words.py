@@ -4,6 +4,7 @@ import unittest
 from types import SimpleNamespace
 from unittest.mock import patch
 
+from gurvo_core.engine import WorkStep
 from gurvo_core.run.job.words import in_its_own_words
 from gurvo_core.work import HOUSE, House
 from gurvo_core.work.hand_over import SIGNED, SignOff
@@ -14,16 +15,21 @@ class ButtonTests(unittest.TestCase):
         for title, button in {
             "Locking plate out": "It is out",
             "Crank in, caps by number, arrow to the front": "It is in",
+            "Crank into the left half": "It is in",
+            "Left cam pulley on its dowel": "It is on",
             "Both heads on, bolts finger tight": "They are on",
-            "Guides of bank A on": "They are on",
+            "Sprocket bolts A in by hand: the sprockets must still turn": "They are in",
             "Barrel and head on, nuts finger tight": "They are on",
-            "Pistons in": "They are in",
             "Followers, each in its own place": "",
-            "Slide the cam in without touching the bearings": "",
-            "On": "",
         }.items():
             with self.subTest(title=title):
-                self.assertEqual(in_its_own_words(title), button)
+                self.assertEqual(in_its_own_words(WorkStep.model_construct(does="fit", says=title)), button)
+
+    def test_of_anything_else_only_where_all_of_it_says_so(self):
+        for title, button in {"Plugs in": "They are in", "Oil in, fuel off": "", "Turn on to the mark": "", "Rope in, twice": ""}.items():
+            with self.subTest(title=title):
+                self.assertEqual(in_its_own_words(WorkStep.model_construct(does="do", says=title)), button)
+        self.assertEqual(in_its_own_words(WorkStep.model_construct(does="park", says="Crank on")), "")
 
 
 class RenamedTests(unittest.TestCase):

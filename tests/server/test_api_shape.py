@@ -71,6 +71,39 @@ class DocumentTests(SimpleTestCase):
                 self.assertEqual(".".join(field_path(location)), path)
 
 
+class RefusalFormatTests(ShopCase):
+    """Source: RFC 9457, section 3: media type, and the members type, title, status and detail."""
+
+    def problem(self, answer, status):
+        self.assertEqual((answer.status_code, answer["Content-Type"]), (status, "application/problem+json"))
+        said = answer.json()
+        self.assertEqual((said["status"], said["type"], said["detail"]), (status, "about:blank", said["sentence"]))
+        self.assertTrue(said["title"])
+        return said
+
+    def test_whoever_refuses_says_it_in_one_format(self):
+        self.problem(self.client.get("/api/engines/gone"), 404)
+        self.problem(self.client.get("/api/no/such/path"), 404)
+        self.problem(self.enter(lift("intake", "opening", "16", "before TDC")), 422)
+        self.problem(self.client.post("/api/engines/T-1/entries", "{", content_type=JSON), 400)
+        self.client.logout()
+        self.assertEqual(self.problem(self.client.get("/api/engines"), 401)["code"], "sign_in")
+
+    def test_where_several_things_are_wrong_each_is_said(self):
+        body = {"id": "no id", "entry": {"kind": "note", "text": 5}, "more": 1}
+        said = self.problem(self.client.post("/api/engines/T-1/entries", body, content_type=JSON), 422)
+        self.assertEqual({fault["path"] for fault in said["faults"]}, {"id", "entry.text", "more"})
+        self.assertEqual((said["field"], said["sentence"]), (said["faults"][0]["path"], said["faults"][0]["sentence"]))
+
+    def test_the_document_says_so_of_every_refusal(self):
+        for path, operations in api.get_openapi_schema()["paths"].items():
+            for operation in operations.values():
+                for status, answer in operation["responses"].items():
+                    with self.subTest(path=path, status=status):
+                        is_refusal = "Problem" in json.dumps(answer.get("content", {}))
+                        self.assertEqual(is_refusal, "application/problem+json" in answer.get("content", {}))
+
+
 class AnythingAtAllTests(HypothesisTestCase):
     """Property: whatever is put anywhere in an entry, the answer is taken or refused in a sentence, never a crash."""
 
@@ -91,7 +124,7 @@ class AnythingAtAllTests(HypothesisTestCase):
         at[key] = data.draw(JUNK)
         answer = self.client.post("/api/engines/T-1/entries", {"id": str(uuid.uuid4()), "entry": body}, content_type=JSON)
         unconfirmed = answer.status_code == 403 and answer.json()["code"] == "confirm"
-        self.assertTrue(answer.status_code in (200, 422) or unconfirmed)
+        self.assertTrue(answer.status_code in (201, 422) or unconfirmed)
         if answer.status_code == 422:
             problem = answer.json()
             self.assertTrue(problem["sentence"].endswith((".", "?")) and problem["field"].startswith("entry"), problem)

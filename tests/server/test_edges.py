@@ -47,7 +47,7 @@ class EdgesTests(ShopCase):
             self.assertTrue(answer.json()["sentence"])
 
     def test_braces_in_what_people_type_are_words(self):
-        self.answered(self.enter({"kind": "note", "text": "see {mm:5} and {page 12}"}), 200)
+        self.answered(self.enter({"kind": "note", "text": "see {mm:5} and {page 12}"}), 201)
         self.assertEqual(Entry.objects.get(kind="note").body["text"], "see { mm:5} and {page 12}")
         deep = f'{{"id": "{uuid.uuid4()}", "entry": {"[" * 400}1{"]" * 400}}}'
         self.answered(self.send(deep), 422)
@@ -112,7 +112,7 @@ class EdgesTests(ShopCase):
             self.assertEqual((answer.status_code, answer.json()["code"]), (507, "disk_full"))
             self.assertIn("disk of Gurvo's machine is full", answer.json()["sentence"])
         self.assertEqual(Entry.objects.count(), 0)
-        self.assertEqual(self.enter(NOTE).status_code, 200)
+        self.assertEqual(self.enter(NOTE).status_code, 201)
 
     def test_sounds_that_are_none(self):
         for sound in (

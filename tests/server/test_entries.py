@@ -52,9 +52,10 @@ class EntryTests(ShopCase):
 
     def test_the_same_entry_sent_twice_is_stored_once(self):
         entry_id = uuid.uuid4()
-        first = self.must({"kind": "note", "text": "cold"}, entry_id=entry_id)
-        again = self.must({"kind": "note", "text": "cold"}, entry_id=entry_id)
-        self.assertEqual((first["entries"], again["entries"], Entry.objects.count()), (1, 1, 1))
+        first = self.enter({"kind": "note", "text": "cold"}, entry_id=entry_id)
+        again = self.enter({"kind": "note", "text": "cold"}, entry_id=entry_id)
+        self.assertEqual((first.status_code, again.status_code), (201, 200))
+        self.assertEqual((first.json()["entries"], again.json()["entries"], Entry.objects.count()), (1, 1, 1))
 
     def test_the_same_id_with_other_contents_is_a_conflict(self):
         entry_id = uuid.uuid4()

@@ -225,7 +225,7 @@ class TurnTests(FamiliesCase):
 
     def test_a_turn_is_kept_as_typed_and_the_bench_knows_what_is_to_be_seen(self):
         self.find_tdc()
-        self.assertEqual(self.turn("330,5").status_code, 200)
+        self.assertEqual(self.turn("330,5").status_code, 201)
         row = Entry.objects.get(kind="turn")
         self.assertEqual((row.body["to"], row.si_values), ("330,5", {"crank_deg": 330.5}))
         bench = self.client.get("/api/engines/T-1").json()

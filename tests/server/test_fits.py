@@ -113,7 +113,7 @@ class EntryTests(FitCase):
         self.asked({"reading": {"text": "sixty", "unit": "mm"}}, 422, "reading.text", "number")
         self.asked({"reading": {"text": "67.004", "unit": "deg"}}, 422, "reading.unit", "mm, inches or thou")
         self.asked({"place": "main 8"}, 422, "place", "no such place")
-        self.asked({"gauge": "gone"}, 422, "gauge", "no gauge called gone")
+        self.asked({"gauge": "gone"}, 422, "gauge", "no gauge for lengths called gone")
         self.asked({"reading": {"text": "68.1", "unit": "mm"}}, 409, "reading.text", "look at the scale once more")
         self.asked({"side": "middle"}, 422, "side", "")
 
@@ -151,18 +151,18 @@ class StockTests(FitCase):
         self.count("C", 12, "CM-1")
         for serial in ("V-1", "V-2"):
             play_until(serial, SIZES)
-        self.assertEqual(self.choose("V-1").status_code, 200)
+        self.assertEqual(self.choose("V-1").status_code, 201)
         answered = self.choose("V-2")
         self.refused(answered, 409, "entry.sizes", "8 are needed and 4 are free")
         self.assertEqual(answered.json()["way_out"], "reason")
-        self.assertEqual(self.choose("V-2", because="four more come on Friday").status_code, 200)
+        self.assertEqual(self.choose("V-2", because="four more come on Friday").status_code, 201)
         row = next(one for one in self.client.get("/api/stock").json() if one["size"] == "C")
         self.assertEqual((row["free"], row["lots"], [one["serial"] for one in row["taken"]]), (-4, ["CM-1"], ["V-1", "V-2"]))
 
     def test_a_struck_choice_gives_its_shells_back(self):
         self.count("C", 8)
         play_until("V-1", SIZES)
-        self.assertEqual(self.choose("V-1").status_code, 200)
+        self.assertEqual(self.choose("V-1").status_code, 201)
         self.assertEqual(free_stock()["Corrie main shells"]["C"], 0)
         entry = Entry.objects.filter(engine="V-1", kind="fit_chosen").last()
         self.must({"kind": "strike", "strikes": str(entry.id), "reason": "others are on their way"}, serial="V-1")
@@ -305,7 +305,7 @@ class ShimTests(FitCase):
             self.read(question, given)
         body = {"kind": "lash_shims", "step": "lash", "shims": {"intake|1|intake|": "2.50"}}
         self.refused(self.enter(body, "V-1"), 409, "entry.shims", "1 new one is needed and 0 are free")
-        self.assertEqual(self.enter(body, "V-1", because="lent by the works next door").status_code, 200)
+        self.assertEqual(self.enter(body, "V-1", because="lent by the works next door").status_code, 201)
 
 
 class CostTests(FitCase):

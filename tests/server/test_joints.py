@@ -59,7 +59,7 @@ class EntryTests(JointCase):
         self.refused({**READY, "wrench": "T3"}, 422, "wrench", "begins at 40 n·m")
         said = self.refused({**READY, "threads": "dry"}, 409, "threads", "dry the same torque")
         self.assertEqual(said["way_out"], "reason")
-        self.assertEqual(self.enter({**READY, "threads": "dry"}, because="no oil in the house").status_code, 200)
+        self.assertEqual(self.enter({**READY, "threads": "dry"}, because="no oil in the house").status_code, 201)
         self.refused({**PULL, "fastener": "9"}, 422, "fastener", "no such pull")
         self.refused({**PULL, "stage": 2, "fastener": "1"}, 422, "stage", "still has")
         self.refused({"kind": "bolt", "step": "studs", "fastener": "2", "found": "loose", "note": "x"}, 422, "fastener", "not been pulled")
@@ -69,7 +69,7 @@ class EntryTests(JointCase):
         self.enter(PULL)
         typed = {"text": "7.4", "unit": "lbf·ft"}
         response = self.enter({**PULL, "stage": 2, "fastener": "1", "torque": typed, "wrench": "T1"})
-        self.assertEqual(response.status_code, 200)
+        self.assertEqual(response.status_code, 201)
         row = Entry.objects.latest("seq")
         self.assertEqual((row.body["asked"], row.body["joint"], row.body["torque"]), ("10 N·m", "Stud nuts", typed))
         self.assertAlmostEqual(row.si_values["torque_nm"], 10.033, delta=0.001)
@@ -95,7 +95,7 @@ class EntryTests(JointCase):
         self.enter(PULL)
         kept = keep_trace(pulled("galled", to_nm=40)).model_dump()
         body = {**PULL, "stage": 2, "fastener": "1", "torque": {"text": "10", "unit": "N·m"}, "trace": kept}
-        self.assertEqual(self.enter(body).status_code, 200)
+        self.assertEqual(self.enter(body).status_code, 201)
         (line,) = self.client.get("/api/engines/W-1/joints/studs/traces").json()
         self.assertIn("galled", line["flags"][0])
         self.assertEqual(len(line["angle_deg"]), len(line["torque_nm"]))

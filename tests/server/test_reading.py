@@ -13,7 +13,7 @@ from django.utils import timezone
 from gurvo_core.ledger import Gauge, LedgerEntry
 from gurvo_core.reading import read_document
 from gurvo_core.work import HOUSE, replay
-from tests.engines import lift
+from tests.engines import SETUP, lift
 from tests.server.cases import JSON, ShopCase, put_row
 from work.models import Engine, EngineSummary
 from work.services import keep_summary
@@ -236,11 +236,12 @@ class FamilyAndGaugeTests(ShopCase):
         overdue = {gauge["code"]: gauge["overdue"] for gauge in self.client.get("/api/gauges").json()}
         self.assertEqual({code for code, is_late in overdue.items() if is_late}, {"D2"})
 
-    def test_a_reading_with_an_overdue_gauge_warns(self):
+    def test_a_wheel_or_dial_that_is_overdue_is_taken_for_a_reason_and_warned_of(self):
         from shop.models import Gauge
 
         Gauge.objects.filter(code="D2").update(due=timezone.localdate() - timedelta(days=1))
-        self.assertIn("its calibration was due", self.find_tdc()["state"]["warnings"][0])
+        self.refused(self.enter(SETUP), 409, "entry.dial_gauge", "The calibration of D2 ran out on")
+        self.assertIn("its calibration was due", self.find_tdc("held against D4 today")["state"]["warnings"][0])
 
     def test_a_revision_is_never_changed(self):
         from engine.models import Revision

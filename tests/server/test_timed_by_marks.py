@@ -37,7 +37,7 @@ class FoundTests(LittleKnownCase):
         found = {"pointer": CRANK, "how": "counted"}
         self.refused(self.say("found", **found, value="many"), 422, "entry.value", "“many” is not a number")
         self.refused(self.say("found", **{**found, "pointer": "/identity/name"}, value="7"), 422, "entry.pointer", "")
-        self.assertEqual(self.say("found", **found, value="24").status_code, 200)
+        self.assertEqual(self.say("found", **found, value="24").status_code, 201)
         self.refused(self.say("found", **found, value="22"), 422, "entry.value", "24 was found there by Bo")
         handed = self.client.get("/api/engines/H-1/measured.json").json()
         self.assertEqual(read_document(handed).drive.wheel("crank-wheel").teeth, 24)
@@ -152,8 +152,8 @@ class RefusedTests(LittleKnownCase):
         play_until("H-1", f"belt-on:{CRANK}")
         body, name = {"kind": "found", "pointer": CRANK, "value": "24", "how": "counted"}, uuid.uuid4()
         before = len(self.bench()["tape"])
-        for _ in range(2):
-            self.assertEqual(self.enter(body, serial="H-1", entry_id=name).status_code, 200)
+        for status in (201, 200):
+            self.assertEqual(self.enter(body, serial="H-1", entry_id=name).status_code, status)
         self.assertEqual(len(self.bench()["tape"]), before + 1)
 
     def test_what_was_found_is_drawn_by_the_twin(self):

@@ -5,7 +5,6 @@ __all__ = ["MeantUnit", "Quoted", "Wrench", "disagreement", "may_be_rounded", "s
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import date
 
 from gurvo_core.errors import FigureError
 from gurvo_core.units import Unit, per_unit
@@ -33,7 +32,6 @@ class Wrench:
     least_nm: float | None
     most_nm: float | None
     resolution_nm: float
-    due: date | None = None
     pulls: int = 0
 
 
@@ -107,16 +105,16 @@ def unit_meant(value: float, unit: Unit, asked_nm: float) -> MeantUnit | None:
     return MeantUnit(found, asked_nm) if found else None
 
 
-def wrench_doubts(wrench: Wrench, set_nm: float, today: date | None, *, window_nm: float | None = None) -> Iterator[tuple[str, bool]]:
+def wrench_doubts(wrench: Wrench, set_nm: float, *, window_nm: float | None = None) -> Iterator[tuple[str, bool]]:
     """Yield why a wrench is not to be trusted for a figure.
 
     set_nm: what it is set to [N·m].
     window_nm: width of the window that it must tell apart [N·m].
 
-    Source: [torque-wrench] in docs/sources.md: within its marked range; due after twelve months or 5000 pulls. Lowest fifth: practice.
+    Source: [torque-wrench] in docs/sources.md: within its marked range; due after 5000 pulls. Lowest fifth: practice.
 
     >>> wrench = Wrench(name="T1", least_nm=20, most_nm=100, resolution_nm=0.5)
-    >>> [sentence for sentence, cannot in wrench_doubts(wrench, 130, None)]
+    >>> [sentence for sentence, cannot in wrench_doubts(wrench, 130)]
     ['T1 ends at 100 N·m and this is 130: take a larger wrench']
     """
     if wrench.most_nm is not None and set_nm > wrench.most_nm:
@@ -125,8 +123,6 @@ def wrench_doubts(wrench: Wrench, set_nm: float, today: date | None, *, window_n
         yield f"{wrench.name} begins at {wrench.least_nm:g} N·m and this is {set_nm:.4g}: take a smaller wrench", True
     elif wrench.most_nm is not None and set_nm < LOW_PART * wrench.most_nm:
         yield f"{set_nm:.4g} N·m is in the lowest fifth of {wrench.name}, where it is not to be trusted: take a smaller wrench", False
-    if today is not None and wrench.due is not None and wrench.due < today:
-        yield f"the calibration of {wrench.name} ran out on {wrench.due:%d %b %Y}: take another, or say why not", False
     if wrench.pulls >= DUE_PULLS:
         yield f"{wrench.name} has {wrench.pulls} pulls since its calibration and is due at {DUE_PULLS}: take another, or say why not", False
     if window_nm is not None and wrench.resolution_nm * 4 > window_nm:

@@ -11,6 +11,7 @@ __all__ = [
     "DRIVE_TOUCHED",
     "GAUGES",
     "GAUGE_UNIT",
+    "LENGTH_GAUGES",
     "MAKER",
     "MINUTES",
     "NOW",
@@ -20,7 +21,9 @@ __all__ = [
     "STEPS_DONE",
     "STOCK",
     "TYPED",
+    "WHEELS",
     "WHY_STEP_WAITS",
+    "WRENCHES",
     "Asked",
     "Basis",
     "Beside",
@@ -35,6 +38,7 @@ __all__ = [
     "Kind",
     "LedgerEntry",
     "LooseEnd",
+    "NamedGauge",
     "Objection",
     "Question",
     "Reach",
@@ -55,7 +59,7 @@ __all__ = [
 ]
 
 from gurvo_core.ledger.changed import changed
-from gurvo_core.ledger.entry import GAUGE_UNIT, Basis, Body, Gauge, LedgerEntry, Strike
+from gurvo_core.ledger.entry import GAUGE_UNIT, LENGTH_GAUGES, WHEELS, WRENCHES, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.proof import CAM_PROOFS, CAMS_DEGREED, DRIVE_TOUCHED, PROOF_TO_COME, CamProof
@@ -79,6 +83,7 @@ from gurvo_core.ledger.room import (
     Hold,
     Kind,
     LooseEnd,
+    NamedGauge,
     Objection,
     Question,
     Reach,

@@ -3,7 +3,22 @@
 Figures are kept as text with their unit; each room turns its own into mm and degrees.
 """
 
-__all__ = ["GAUGE_UNIT", "Basis", "Body", "Gauge", "GaugeKind", "LedgerEntry", "Reason", "Shape", "Strike", "Text", "Typed"]
+__all__ = [
+    "GAUGE_UNIT",
+    "LENGTH_GAUGES",
+    "WHEELS",
+    "WRENCHES",
+    "Basis",
+    "Body",
+    "Gauge",
+    "GaugeKind",
+    "LedgerEntry",
+    "Reason",
+    "Shape",
+    "Strike",
+    "Text",
+    "Typed",
+]
 
 from dataclasses import dataclass, field
 from datetime import date, datetime
@@ -69,6 +84,11 @@ GAUGE_UNIT: dict[str, Unit] = {
     **dict.fromkeys(("wrench", "bar"), "N·m"),
     **dict.fromkeys(("dial", "micrometer", "bore", "caliper", "feeler", "strip"), "mm"),
 }
+
+
+WHEELS = frozenset({"wheel", "encoder"})  # an encoder on the crank is a wheel
+WRENCHES = frozenset({"wrench", "bar"})
+LENGTH_GAUGES = frozenset(kind for kind, unit in GAUGE_UNIT.items() if unit == "mm")
 
 
 class Gauge(Shape):

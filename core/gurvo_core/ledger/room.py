@@ -24,6 +24,7 @@ __all__ = [
     "Hold",
     "Kind",
     "LooseEnd",
+    "NamedGauge",
     "Objection",
     "Question",
     "Reach",
@@ -262,6 +263,16 @@ def _no_figures(*_args: Any) -> dict[Any, Any]:
     return {}
 
 
+@dataclass(frozen=True)
+class NamedGauge:
+    """A gauge that an entry names: the gate asks whether there is such a one, and whether its calibration holds."""
+
+    field: str
+    code: str
+    kinds: frozenset[str]
+    called: str  # what it is one of, such as "wrench"
+
+
 @dataclass(frozen=True, kw_only=True)
 class Kind(Generic[B, S]):
     """One kind of entry, all in one place."""
@@ -274,7 +285,7 @@ class Kind(Generic[B, S]):
     # what stands without one that was taken, where what stands tells; None where only the ledger does
     forget: Callable[[S, LedgerEntry, B], S | None] | None = None
     check: Callable[[S, B, Facts], Iterable[Objection]] = _nothing
-    gauges: Callable[[B], Sequence[str]] = _nothing
+    gauges: Callable[[B], Sequence[NamedGauge]] = _nothing
     si_values: Callable[[S, B], dict[str, float]] = _no_figures
     by: Literal["builder", "lead"] = "builder"
     stays: str = ""  # why it can never be struck

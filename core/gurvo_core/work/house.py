@@ -120,7 +120,7 @@ class House:
     def gauges_named(self, body: Body) -> Sequence[str]:
         """The gauges an entry names."""
         kind = self.kinds.get(body.kind)
-        return kind.gauges(body) if kind else ()
+        return [named.code for named in kind.gauges(body)] if kind else ()
 
     def signed(self, folded: Folded, body: Body, rules: int) -> Body:
         """A signature with what it signs: the last seal, and what is shown by today's rules; other entries as they are."""
@@ -191,10 +191,10 @@ class House:
     def _signed_otherwise(self, folded: Folded) -> Iterator[str]:
         """A signature keeps what was shown; where today's rules read it otherwise, both are said."""
         signed = folded.facts.get(SIGNED)
-        kept = signed.body.shown if signed and isinstance(signed.body, SignOff) else None
-        if kept is None:
+        shown = signed.body.shown if signed and isinstance(signed.body, SignOff) else None
+        if shown is None:
             return
-        kept = [reduce(lambda said, pair: said.replace(*pair), CALLED_ANEW, words) for words in kept]
+        kept = [reduce(lambda said, pair: said.replace(*pair), CALLED_ANEW, words) for words in shown]
         pairs = zip_longest(kept, self.says(folded), fillvalue="nothing")
         yield from (f"Signed as “{was}”; today's rules read “{now}”." for was, now in pairs if was != now)
 

@@ -12,7 +12,7 @@ from gurvo_core.fits.job.entries import FitChosen, FitDecided, FitReading, FitsR
 from gurvo_core.fits.job.figures import reading_si
 from gurvo_core.fits.job.state import FitsState
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.ledger import Body, Kind, LedgerEntry
+from gurvo_core.ledger import LENGTH_GAUGES, Body, Kind, LedgerEntry, NamedGauge
 
 Named = FitsReady | FitReading | FitChosen | FitDecided
 
@@ -38,8 +38,8 @@ def _si(now: FitsState, body: FitReading) -> dict[str, float]:
     return reading_si(body, now.ready.get((body.fit, body.side)), side.nominal_mm if side else None)
 
 
-def _gauge(body: FitsReady | FitReading) -> tuple[str, ...]:
-    return (body.gauge,) if body.gauge else ()
+def _gauge(body: FitsReady | FitReading) -> tuple[NamedGauge, ...]:
+    return (NamedGauge("gauge", body.gauge, LENGTH_GAUGES, "gauge for lengths"),) if body.gauge else ()
 
 
 KINDS: tuple[Kind[Any, FitsState], ...] = (

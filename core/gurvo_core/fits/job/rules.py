@@ -13,7 +13,7 @@ from gurvo_core.fits.job.state import FitsState, SideReady
 from gurvo_core.fits.places import FitSpot
 from gurvo_core.fits.settle import is_too_coarse
 from gurvo_core.fits.slips import size_slip, temperature_slip
-from gurvo_core.ledger import GAUGE_UNIT, GAUGES, NOW, STOCK, Facts, Gauge, Objection, may_be_done, need
+from gurvo_core.ledger import GAUGES, STOCK, Facts, Gauge, Objection, may_be_done, need
 from gurvo_core.sentence import within
 from gurvo_core.uncertainty import COVERAGE, root_sum_square
 
@@ -42,15 +42,14 @@ def check_ready(now: FitsState, body: FitsReady, facts: Facts) -> Objections:
         yield Objection("gauge", "no gauge is named: take one of the shelf, or say by what it is read", "reason")
         return
     gauge = (facts.get(GAUGES) or {}).get(body.gauge)
-    if gauge is None or GAUGE_UNIT[gauge.kind] != "mm":
-        yield Objection("gauge", f"there is no gauge for lengths called {body.gauge}; choose one of the gauges")
-        return
-    yield from _suits(fit, side, body, gauge, facts)
+    if gauge is None:
+        return  # the gate says so
+    yield from _suits(fit, side, body, gauge)
     ready = ready_of(body, 0, side, gauge)
     yield from _is_fine_enough(now, fit, body, ready)
 
 
-def _suits(fit: PlacedFit, side: FitSide, body: FitsReady, gauge: Gauge, facts: Facts) -> Objections:
+def _suits(fit: PlacedFit, side: FitSide, body: FitsReady, gauge: Gauge) -> Objections:
     kinds = fit.fit.read_by
     ways = " or ".join(kinds)
     yield from need(not kinds or gauge.kind in kinds, "gauge", f"the book reads it by {ways}, and {gauge.id} is a {gauge.kind}", "reason")
@@ -60,10 +59,6 @@ def _suits(fit: PlacedFit, side: FitSide, body: FitsReady, gauge: Gauge, facts: 
     yield from need(at, "read_at", f"say at which radius the dial stands: the limits hold at {side.radius_mm or 0:g} mm", "reason")
     comparator = gauge.kind == "bore" and body.standard is None
     yield from need(not comparator, "standard", f"{gauge.id} shows only a difference: say the size it was set to", "reason")
-    clock = facts.get(NOW)
-    if clock is not None and gauge.due is not None:
-        late = f"the calibration of {gauge.id} ran out on {gauge.due:%d %b %Y}"
-        yield from need(gauge.due >= clock.date(), "gauge", f"{late}: take another, or say why not", "reason")
 
 
 def _in_range(code: str, measures: tuple[float | None, float | None], size_mm: float, field: str) -> Objections:
@@ -111,10 +106,8 @@ def check_reading(now: FitsState, body: FitReading, facts: Facts) -> Objections:
     if ready is not None and ready.gauge and body.gauge is None:
         yield from _in_range(ready.gauge, ready.range_mm, read, "reading.text")
     other = (facts.get(GAUGES) or {}).get(body.gauge or "")
-    if body.gauge is not None:
-        yield from need(other is not None, "gauge", f"there is no gauge called {body.gauge}; choose one of the gauges")
-        if other is not None and other.kind in ("micrometer", "caliper"):
-            yield from _in_range(other.id, (other.least, other.most), read, "reading.text")
+    if other is not None and other.kind in ("micrometer", "caliper"):
+        yield from _in_range(other.id, (other.least, other.most), read, "reading.text")
     yield from _goes_in(now, fit, body, read)
 
 

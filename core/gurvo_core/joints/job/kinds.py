@@ -13,7 +13,7 @@ from gurvo_core.joints.job.figures import per_set_of, pull_si, pulls_of
 from gurvo_core.joints.job.judged import TURNED
 from gurvo_core.joints.job.state import JointsState
 from gurvo_core.joints.sequence import ALL, Item
-from gurvo_core.ledger import Body, Kind, LedgerEntry
+from gurvo_core.ledger import WRENCHES, Body, Kind, LedgerEntry, NamedGauge
 
 Named = JointReady | Pull | BoltFound | PullDecided | JointAnew | JointLeft
 
@@ -58,6 +58,10 @@ def _si_at_once(now: JointsState, body: JointReady) -> dict[str, float]:
     return {f"pulls.{at}.{name}": value for at, pull in pulls for name, value in pull_si(per_set_of(body), pull).items()}
 
 
+def _wrench(body: JointReady | Pull) -> tuple[NamedGauge, ...]:
+    return (NamedGauge("wrench", body.wrench, WRENCHES, "wrench"),) if body.wrench else ()
+
+
 KINDS: tuple[Kind[Any, JointsState], ...] = (
     Kind(
         body=JointReady,
@@ -68,7 +72,7 @@ KINDS: tuple[Kind[Any, JointsState], ...] = (
         take=take.take_ready,
         check=rules.check_ready,
         si_values=_si_at_once,
-        gauges=lambda body: (body.wrench,) if body.wrench else (),
+        gauges=_wrench,
     ),
     Kind(
         body=Pull,
@@ -77,7 +81,7 @@ KINDS: tuple[Kind[Any, JointsState], ...] = (
         words=words.say_pull,
         take=take.take_pull,
         check=rules.check_pull,
-        gauges=lambda body: (body.wrench,) if body.wrench else (),
+        gauges=_wrench,
         si_values=_si,
     ),
     Kind(body=BoltFound, does="look", settle=_named, words=words.say_bolt, take=take.take_bolt, check=rules.check_bolt),

@@ -14,12 +14,11 @@ from gurvo_core.joints.job.state import JointsState, next_item
 from gurvo_core.joints.meaning import lubrication_warning
 from gurvo_core.joints.sequence import ALL, Figures, Item, bolt_facts
 from gurvo_core.joints.wrench import Wrench, unit_meant, wrench_doubts
-from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, Facts, Gauge, Objection, may_be_done, need
+from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, WRENCHES, Facts, Gauge, Objection, may_be_done, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
 ONCE_DONE = "say that a bolt was found loose, or begin it anew"
-WRENCHES = ("wrench", "bar")
 MOST_DEG = 2000.0
 NO_SUCH = "this engine's run has no step that pulls a joint by that name; load the bench again"
 
@@ -82,18 +81,15 @@ def _gauge(code: str, facts: Facts) -> Gauge | None:
 def _wrench(code: str, torques: list[Figures], per_bolt: float, facts: Facts) -> Objections:
     gauge = _gauge(code, facts)
     if gauge is None:
-        yield Objection("wrench", f"there is no wrench called {code}; choose one of the gauges")
-        return
+        return  # the gate says so
     clock = facts.get(NOW)
     today = clock.date() if clock else None
-    wrench = Wrench(
-        name=gauge.id, least_nm=gauge.least, most_nm=gauge.most, resolution_nm=gauge.resolution, due=gauge.due, pulls=gauge.pulls
-    )
+    wrench = Wrench(name=gauge.id, least_nm=gauge.least, most_nm=gauge.most, resolution_nm=gauge.resolution, pulls=gauge.pulls)
     said = set()
     for figures in torques:
         window = window_of(figures)
         width = (window.most - window.least) if window.least is not None and window.most is not None else None
-        for sentence, cannot in wrench_doubts(wrench, (figures.torque_nm or 0) * per_bolt, today, window_nm=width):
+        for sentence, cannot in wrench_doubts(wrench, (figures.torque_nm or 0) * per_bolt, window_nm=width):
             if sentence not in said:
                 yield Objection("wrench", sentence, "none" if cannot else "reason")
             said.add(sentence)

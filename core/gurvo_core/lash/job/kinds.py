@@ -11,7 +11,7 @@ from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, Las
 from gurvo_core.lash.job.figures import lash_si
 from gurvo_core.lash.job.show import where_of
 from gurvo_core.lash.job.state import LashState, begin_lash, stops_of
-from gurvo_core.ledger import Body, Kind, LedgerEntry
+from gurvo_core.ledger import LENGTH_GAUGES, Body, Kind, LedgerEntry, NamedGauge
 
 
 def _where(body: LashStopped, document: EngineDocument, before: Sequence[LedgerEntry]) -> Body:
@@ -28,8 +28,8 @@ def _where(body: LashStopped, document: EngineDocument, before: Sequence[LedgerE
     return body.model_copy(update={"called": where_of(document, stops.stops[body.stop - 1])})
 
 
-def _gauge(body: LashReady | LashReading) -> tuple[str, ...]:
-    return (body.gauge,) if body.gauge else ()
+def _gauge(body: LashReady | LashReading) -> tuple[NamedGauge, ...]:
+    return (NamedGauge("gauge", body.gauge, LENGTH_GAUGES, "set of feelers"),) if body.gauge else ()
 
 
 KINDS: tuple[Kind[Any, LashState], ...] = (

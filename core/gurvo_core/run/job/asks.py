@@ -368,7 +368,7 @@ def _button(step: WorkStep, is_closing: bool) -> str:
         return "It is closed" if is_closing else "Begin the bead: its time runs"
     if step.does == "tension":
         return _HOW_FAR[step.how_far or "fitted"]
-    return in_its_own_words(step.says) or _BUTTONS.get(step.does, "Done")
+    return in_its_own_words(step) or _BUTTONS.get(step.does, "Done")
 
 
 def _turn(plan: Plan, one: PlanStep, seen: int, looks: tuple[LookAt, ...], stands: _Standing) -> TurnQuestion:

@@ -15,15 +15,19 @@ __all__ = [
     "say_turn",
 ]
 
+import re
 from collections.abc import Iterable, Mapping
 
+from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import Words
 from gurvo_core.run.job.entries import MarkLook, OwnMark, StepDone, ThingMoved, Trouble, TroubleTold, TurnedAlone, TurnSaw, TurnSeen
 from gurvo_core.run.looks import is_off, off_words
 from gurvo_core.sentence import listed, within
 
 TROUBLES: dict[Trouble, str] = {"dead_stop": "dead stop", "stiff": "stiff", "noise": "noise"}
-PARTICLES = frozenset({"in", "on", "off", "out"})
+PARTS_MOVE = ("fit", "put_on", "take_off")
+MOVED = re.compile(r"(?P<what>.+?) (?P<how>in|on|off|out)(to)?( .*)?$")
+ENDS_SO = re.compile(r"(?P<what>[^,]+) (?P<how>in|on|off|out)$")
 SAW: dict[TurnSaw, str] = {"meets": "they meet", "off": "off", "hard_stop": "hard stop", "springy": "springy"}
 
 
@@ -37,13 +41,14 @@ def called(name: str, title: str | None) -> str:
     return (title or plain(name)).rstrip(".")
 
 
-def in_its_own_words(title: str) -> str:
-    """What a step's button says, as its heading has it: “Locking plate out” is answered by “It is out”; empty where it ends otherwise."""
-    thing, _, how = title.partition(",")[0].rpartition(" ")
-    if how not in PARTICLES or not thing:
+def in_its_own_words(step: WorkStep) -> str:
+    """What a step's button says, as its heading has it: “Locking plate out” is answered by “It is out”; empty where it says otherwise."""
+    clauses = step.says.split(", ")
+    found = MOVED.match(clauses[0]) if step.does in PARTS_MOVE else ENDS_SO.match(step.says) if step.does == "do" else None
+    if found is None:
         return ""
-    noun = thing.split(" of ", maxsplit=1)[0]
-    return f"{'They are' if noun.endswith('s') or ' and ' in thing or thing.startswith('Both ') else 'It is'} {how}"
+    things = [word for word in found["what"].split() if word.endswith("s") and not word.endswith("ss")]
+    return f"{'They are' if things or ' and ' in found['what'] else 'It is'} {found['how']}"
 
 
 def say_done(body: StepDone) -> Words:

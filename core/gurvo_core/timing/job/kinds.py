@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Kind, LedgerEntry, Strike
+from gurvo_core.ledger import WHEELS, Kind, LedgerEntry, NamedGauge, Strike
 from gurvo_core.timing.job import rules, take, words
 from gurvo_core.timing.job.cams import cam_basis
 from gurvo_core.timing.job.entries import (
@@ -47,6 +47,13 @@ def _settle_cam(body: CamDecision, document: EngineDocument, before: Sequence[Le
     return body.model_copy(update={"rests_on": cam_basis(_stood(document, before), body.camshaft)})
 
 
+def _wheel_and_dial(body: WheelSetup) -> tuple[NamedGauge, NamedGauge]:
+    return (
+        NamedGauge("wheel_gauge", body.wheel_gauge, WHEELS, "wheel"),
+        NamedGauge("dial_gauge", body.dial_gauge, frozenset({"dial"}), "dial"),
+    )
+
+
 KINDS: tuple[Kind[Any, TimingState], ...] = (
     Kind(
         body=WheelSetup,
@@ -54,7 +61,7 @@ KINDS: tuple[Kind[Any, TimingState], ...] = (
         words=words.say_setup,
         take=take.take_setup,
         check=rules.check_setup,
-        gauges=lambda body: (body.wheel_gauge, body.dial_gauge),
+        gauges=_wheel_and_dial,
     ),
     Kind(body=WheelCheck, does="turn", words=words.say_check, take=take.take_check, check=rules.check_check, si_values=si_values),
     Kind(body=TdcMethodChoice, does="decide", words=words.say_method, take=take.take_method, check=rules.check_method),
