@@ -78,7 +78,7 @@ class CausesCase(BrowserCase):
             self.enter(body)
         self.at_the_bench()
         causes = self.part("Likely causes")
-        self.says(causes, "The wheel's zero is out")
+        self.says(causes, "The pointer is out")
         first = causes.get_by_role("listitem").first
         self.says(causes, "Look which slot, bush or hole is used")
         self.type("n")

@@ -156,7 +156,7 @@ class HiddenTests(unittest.TestCase):
             ("Primary chain A: laid a link late", dict.fromkeys(bank_a, -15.0), {"before": False}),
             ("Primary chain A: slack was on the tight side", dict.fromkeys(bank_a, -15.0), {"before": True}),
             ("Secondary chain B: laid a link early", {"exhaust-b": 360 / 28 * 2}, {}),
-            ("The wheel's zero is out", dict.fromkeys(every, 4.5), {"zero": False}),
+            ("The pointer is out", dict.fromkeys(every, 4.5), {"zero": False}),
             ("Phaser B off its stop", {"intake-b": 31.0}, {"phaser": False}),
         ):
             with self.subTest(fault=name):

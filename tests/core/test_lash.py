@@ -112,7 +112,7 @@ class ScrewTests(LashCase):
             ({"goes": mm("8")}, "no valve clearance", "goes.text"),
             ({"not_goes": mm("0.07")}, "thicker than the 0.08", "not_goes.text"),
             ({"cylinder": 2}, "no such valve", "valve"),
-            ({"gauge": "T1"}, "no feelers called T1", "gauge"),
+            ({"gauge": "T1"}, "no set of feelers called T1", "gauge"),
         ):
             with self.subTest(words):
                 self.assertEqual(self.refused(words, {**body, **change}), field)
@@ -123,7 +123,7 @@ class ScrewTests(LashCase):
             ({"engine_is": "hot"}, "a cold engine", AskFirst, "engine_is"),
             ({"way": "book"}, "no stops of its own", CoreError, "way"),
             ({"gauge": None}, "no feelers are named", AskFirst, "gauge"),
-            ({"gauge": "T1"}, "no feelers called T1", CoreError, "gauge"),
+            ({"gauge": "T1"}, "no set of feelers called T1", CoreError, "gauge"),
             ({"stands_deg": "at the top"}, "number", CoreError, "stands_deg"),
         ):
             with self.subTest(words):

@@ -50,7 +50,7 @@ CHECKS: dict[str, Check] = {
         ask="Count from mark to mark once more: is it the book's count?", sound="The book's", off="Another", usual=0.97, effort=0.1
     ),
     "zero": Check(
-        ask="Find true TDC again, another way: does the wheel's zero stand?", sound="It stands", off="It moved", usual=0.97, effort=0.2
+        ask="Find true TDC again, another way: does the pointer's error stand?", sound="It stands", off="It moved", usual=0.97, effort=0.2
     ),
     "fitted": Check(
         ask="Look which slot, bush or hole is used: is it the one that was meant?", sound="It is", off="Another", usual=0.97, effort=0.15

@@ -95,11 +95,11 @@ def _shared(found: list[Hypothesis]) -> list[Hypothesis]:
 def _zero(document: EngineDocument) -> Iterator[Hypothesis]:
     """The wheel's zero out: by anything, or by just as much as a tooth, which no camshaft can tell from a tooth."""
     every = tuple(cam.id for cam in document.camshafts)
-    yield Hypothesis(key="zero", kind="zero", name="The wheel's zero is out", share=1.0, moves_deg=dict.fromkeys(every, 0.0))
+    yield Hypothesis(key="zero", kind="zero", name="The pointer is out", share=1.0, moves_deg=dict.fromkeys(every, 0.0))
     pitches = (_pitch_deg(document, stage) for stage in document.drive.stages if _driven_by(document, stage))
     for pitch_deg in dict.fromkeys(deg for deg in pitches if deg):
         for sign, way in ((1, "on"), (-1, "back")):
-            name = f"The wheel's zero is out by a tooth's worth, {round(pitch_deg, 1):g}° {way}"
+            name = f"The pointer is out by a tooth's worth, {round(pitch_deg, 1):g}° {way}"
             key = f"zero_tooth:{sign * pitch_deg:+.1f}"
             yield Hypothesis(key=key, kind="zero_tooth", name=name, share=1.0, moves_deg=dict.fromkeys(every, sign * pitch_deg))
 

@@ -34,7 +34,8 @@ export function Gauges() {
         <div>
           <h1>Gauges</h1>
           <p className={page.lead}>
-            What each can be trusted for. Every reading and every pull carries the gauge it was made with.
+            What each can be trusted for: the true figure lies within its uncertainty 95 times of 100. Every reading and
+            every pull carries the gauge it was made with.
           </p>
         </div>
         {isLead && <Button onClick={() => setForm('')}>Add a gauge</Button>}
@@ -44,7 +45,7 @@ export function Gauges() {
       )}
       {due.length > 0 && (
         <p className={classes.due}>
-          Due: {due.map((gauge) => gauge.code).join(', ')}. Pulling with one of them asks for a reason.
+          Due: {due.map((gauge) => gauge.code).join(', ')}. Using one of them asks for a reason.
         </p>
       )}
       {data.length > 0 && (

@@ -25,6 +25,7 @@ from gurvo_core.run.looks import is_off, off_words
 from gurvo_core.sentence import listed, within
 
 TROUBLES: dict[Trouble, str] = {"dead_stop": "dead stop", "stiff": "stiff", "noise": "noise"}
+SLACK = {"tight": "pulled tight", "left": "slack left on the tight side"}
 PARTS_MOVE = ("fit", "put_on", "take_off")
 MOVED = re.compile(r"(?P<what>.+?) (?P<how>in|on|off|out)(to)?( .*)?$")
 ENDS_SO = re.compile(r"(?P<what>[^,]+) (?P<how>in|on|off|out)$")
@@ -60,6 +61,13 @@ def say_done(body: StepDone) -> Words:
     return Words(title=called(body.step, body.title), value="" if answers else "done", detail=said, look_again=off)
 
 
+def _one_answer(key: str, value: str) -> str:
+    if key == "slack":
+        return SLACK.get(value, value)
+    asked, _, of = key.partition("-")
+    return f"{plain(of).lower()} line {value}" if asked == "line" and of else f"{plain(key).lower()} {value}"
+
+
 def _answers_words(answers: Mapping[str, str]) -> str:
     """Each answer by what it was asked of; pieces that were looked at one by one are told by what was found."""
     pieces: dict[str, list[str]] = {}
@@ -72,7 +80,7 @@ def _answers_words(answers: Mapping[str, str]) -> str:
         elif value and piece and asked == "found":
             pieces.setdefault(value.replace("_", " "), []).append(piece)
         elif value:
-            said.append(f"{plain(key).lower()} {value.replace('_', ' ')}")
+            said.append(_one_answer(key, value.replace("_", " ")))
     each = [f"all {len(own)} {found}" if len(pieces) == 1 and len(own) > 1 else f"{found}: {listed(own)}" for found, own in pieces.items()]
     gone_through = [f"stage {listed(stages)} done"] if stages else []
     return ", ".join([*gone_through, *each, *said])
