@@ -76,7 +76,7 @@ def lint() -> int:
         "ruff format": lambda: run(BIN / "ruff", "format", "--check", "--quiet", "."),
         "mypy": lambda: run(BIN / "mypy", "core/gurvo_core", "server", env={**python, "MYPYPATH": "core:server"}),
         "arrows": lambda: run(BIN / "lint-imports", "--no-cache", env=python, quiet=True),
-        "biome": lambda: run("npx", "biome", "ci", "--error-on-warnings", "--colors=off", ".", cwd=WEB),
+        "biome": lambda: run("npx", "biome", "ci", "--error-on-warnings", "--colors=off", ".", "../tests/web", cwd=WEB),
         "tsc": lambda: run("npx", "tsc", "--noEmit", cwd=WEB),
         "types": _types_are_current,
         "migrations": lambda: run(PYTHON, MANAGE, "makemigrations", "--check", "--dry-run", env=python, quiet=True),

@@ -15,7 +15,7 @@ application = Rush(get_wsgi_application())
 
 from work.watch import Watch  # noqa: E402 - once Django is ready
 
-assert get_resolver().url_patterns  # all of the house is loaded before the first request
+list(get_resolver().url_patterns)  # all of the house is loaded before the first request
 Watch().start()
 # what stays for ever is not looked through for rubbish again: that falls on one request or another and costs it a fifth of a second
 gc.collect()

@@ -23,15 +23,17 @@ export function GaugePanel({ gauge, onEdit }: GaugePanelProps) {
       <section>
         <h2>Tried against another</h2>
         {person.role !== 'viewer' && <CheckForm gauge={gauge} />}
-        {history?.checks.map((check) => (
-          <p key={check.at}>
-            <b>
-              {check.shown} against {check.true} {gauge.unit}
-            </b>{' '}
-            by {check.against}, {check.at.slice(0, 10)}, {check.by_name}
-            {check.note && ` · ${check.note}`}
-          </p>
-        ))}
+        <ul>
+          {history?.checks.map((check) => (
+            <li key={check.at}>
+              <b>
+                {check.shown} against {check.true} {gauge.unit}
+              </b>{' '}
+              by {check.against}, {check.at.slice(0, 10)}, {check.by_name}
+              {check.note && ` · ${check.note}`}
+            </li>
+          ))}
+        </ul>
         {history?.checks.length === 0 && <p className={classes.soft}>Never tried against another.</p>}
         {onEdit && (
           <Button variant="default" onClick={() => onEdit(gauge.code)}>

@@ -30,28 +30,30 @@ export function LooseEnds({ ends: all, voice, maySign, onEnd }: LooseEndsProps) 
   const count = ends.filter((end) => !end.is_after).length;
   return (
     <section className={classes.ends} aria-label="Loose ends">
-      <h2>
-        Loose ends · {count}
+      <header>
+        <h2>Loose ends · {count}</h2>
         {isRunning && <SoundSwitch />}
-      </h2>
+      </header>
       {count === 0 && <p>Nothing temporary is in the engine.</p>}
-      {ends.map((end) => (
-        <div
-          key={`${end.title} ${end.since}`}
-          className={classes.end}
-          data-stops={end.stops_turning}
-          data-after={end.is_after}
-        >
-          <b>{end.title}</b>
-          {end.ends_at && !end.is_after && <Clock endsAt={end.ends_at} now={now} />}
-          <span>
-            {end.at && `since ${sayWhen(end.at)}${end.by ? `, ${end.by}` : ''} · `}
-            {say(end.until, voice)}
-            {end.holds_back && ` · holds back: ${end.holds_back}`}
-          </span>
-          {onEnd && <Ending end={end} maySign={maySign} onEnd={onEnd} />}
-        </div>
-      ))}
+      <ul>
+        {ends.map((end) => (
+          <li
+            key={`${end.title} ${end.since}`}
+            className={classes.end}
+            data-stops={end.stops_turning}
+            data-after={end.is_after}
+          >
+            <b>{end.title}</b>
+            {end.ends_at && !end.is_after && <Clock endsAt={end.ends_at} now={now} />}
+            <span>
+              {end.at && `since ${sayWhen(end.at)}${end.by ? `, ${end.by}` : ''} · `}
+              {say(end.until, voice)}
+              {end.holds_back && ` · holds back: ${end.holds_back}`}
+            </span>
+            {onEnd && <Ending end={end} maySign={maySign} onEnd={onEnd} />}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

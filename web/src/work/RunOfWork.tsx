@@ -44,7 +44,7 @@ export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWo
           const isOpen = stage.status === 'now' || stage.steps.some((step) => isAsked(step, current));
           return (
             <li key={stage.key} data-status={stage.status} data-planned={stage.isPlanned}>
-              <StageHead stage={stage} onChoose={onChoose} />
+              <StageHead stage={stage} isOpen={isOpen} onChoose={onChoose} />
               {isOpen && (
                 <ul>
                   {stage.steps.map((step) => (
@@ -103,8 +103,13 @@ function byStage(steps: Step[]): Stage[] {
   return stages;
 }
 
+interface StageHeadProps extends Pick<RunOfWorkProps, 'onChoose'> {
+  stage: Stage;
+  isOpen: boolean;
+}
+
 /** A stage's bead and name; of a planned run it opens the stage, to look at it ahead of time or again. */
-function StageHead({ stage, onChoose }: { stage: Stage; onChoose: (key: string) => void }) {
+function StageHead({ stage, isOpen, onChoose }: StageHeadProps) {
   const parts = (
     <>
       <i aria-hidden="true" />
@@ -114,7 +119,7 @@ function StageHead({ stage, onChoose }: { stage: Stage; onChoose: (key: string) 
   );
   if (!stage.isPlanned) return <div className={classes.step}>{parts}</div>;
   return (
-    <UnstyledButton className={classes.step} onClick={() => onChoose(firstOf(stage))}>
+    <UnstyledButton className={classes.step} aria-expanded={isOpen} onClick={() => onChoose(firstOf(stage))}>
       {parts}
     </UnstyledButton>
   );

@@ -32,13 +32,13 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
   };
   return (
     <section className={classes.tape} aria-label="Tape">
-      <h2>
-        <span>Tape · {bench.entries}</span>
+      <header>
+        <h2>Tape · {bench.entries}</h2>
         <span className={classes.heads}>
           <PrintRecord serial={bench.engine.serial} entries={bench.entries} />
           {onStrike && <UnstyledButton onClick={onNote}>Note</UnstyledButton>}
         </span>
-      </h2>
+      </header>
       {trouble && <p className={classes.trouble}>{trouble}</p>}
       {keptBack && (
         <p className={classes.trouble} role="status">

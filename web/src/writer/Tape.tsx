@@ -14,8 +14,8 @@ export function Tape({ draft, writing, onQuestion }: TapeProps) {
   const { tape } = draft.view;
   return (
     <section className={classes.tape} aria-label="Written">
-      <h2>
-        <span>Written · {draft.last}</span>
+      <header>
+        <h2>Written · {draft.last}</h2>
         {draft.may_write && (
           <>
             <UnstyledButton disabled={!draft.can_redo} onClick={() => void writing.redo()}>
@@ -26,7 +26,7 @@ export function Tape({ draft, writing, onQuestion }: TapeProps) {
             </UnstyledButton>
           </>
         )}
-      </h2>
+      </header>
       <ul>
         {tape.map((line) => (
           <li key={line.number} data-lost={line.lost !== ''}>

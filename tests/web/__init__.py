@@ -1,0 +1,1 @@
+"""What the web works out by itself, run by Node without a browser."""
