@@ -112,6 +112,7 @@ function CheckForm({ gauge }: { gauge: Gauge }) {
           key={key}
           label={label}
           required={key !== 'note'}
+          withAsterisk={false}
           value={figures[key]}
           onChange={(event) => setFigures({ ...figures, [key]: event.currentTarget.value })}
         />
