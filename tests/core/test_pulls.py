@@ -23,6 +23,20 @@ def at_the_head(until="head-angle"):
     return Build("quern-4").to(until)
 
 
+class PassesTests(unittest.TestCase):
+    def test_a_bolt_is_done_with_a_stage_that_goes_round_twice_after_the_second_time(self):
+        build = Build("sorrel-f4").to("case-tight")
+        build.enter("joint_ready", step="case-tight", threads="oiled", wrench="T2")
+        done = []
+        for stage in (1, 2, 2):
+            for _ in range(12):
+                pull = next_question(build.state)
+                self.assertEqual((pull.kind, pull.stage), ("pull", stage))
+                build.answer(pull)
+            done.append({tuple(spot.done) for spot in build.state.joints.joint.spots} if build.state.joints.joint else {(True, True)})
+        self.assertEqual(done, [{(True, False)}, {(True, False)}, {(True, True)}])
+
+
 class PullCase(unittest.TestCase):
     def refused(self, words, kind, error=EntryRefused, build=None, **body):
         with self.assertRaises(error) as caught:

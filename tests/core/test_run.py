@@ -12,6 +12,8 @@ from hypothesis import strategies as st
 
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, EntryRefused
 from gurvo_core.reading import read_document
+from gurvo_core.run.job.entries import TurnSeen
+from gurvo_core.run.job.off import laid_off
 from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
 from tests.builds import LEAD, Build
@@ -48,6 +50,33 @@ class WholeBuildTests(RunCase):
         build.done("look", found="good")
         build.done("wire-on")
         self.refused("“Piston to bore” first", lambda: build.done("barrel"))
+
+
+class WhatComesNextTests(unittest.TestCase):
+    def test_after_a_bead_comes_its_own_closing_and_only_then_what_stands_on_it(self):
+        build = Build("quern-4").to("cover-bead")
+        opening = next_question(build.state)
+        self.assertEqual((opening.key, opening.next_step), ("cover-bead", None))
+        build.answer(opening)
+        closing = next_question(build.state)
+        self.assertEqual((closing.key, closing.next_step, closing.button), ("cover-bead", "cover-bolts", "It is closed"))
+        build.answer(closing)
+        self.assertEqual(next_question(build.state).key, "cover-bolts")
+
+    def test_a_mark_that_is_off_undoes_the_loop_it_is_of_and_no_other(self):
+        now = Build("sorrel-f4").to("turn-twice").folded.states["run"]
+        marks = {mark.id: mark.wheel for mark in now.document.drive.marks}
+        lays = {one.step.loop: one.step.id for one in now.plan.steps if one.step.does == "lay"}
+        self.assertGreater(len(lays), 1)
+        for stage in now.document.drive.stages:
+            own = [mark for mark, wheel in marks.items() if wheel in stage.wheel_ids]
+            alone = [mark for mark in own if sum(marks[mark] in other.wheel_ids for other in now.document.drive.stages) == 1]
+            for mark in alone:
+                seen = TurnSeen(
+                    kind="turn_seen", step="turn-twice", stop=1, saw="off", looks=[{"of": mark, "saw": "off", "teeth": 1, "way": "behind"}]
+                )
+                with self.subTest(mark=mark):
+                    self.assertEqual(laid_off(now, seen), (lays[stage.id],))
 
 
 class ProvenTests(RunCase):

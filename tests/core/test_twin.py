@@ -48,6 +48,18 @@ class LobeTests(unittest.TestCase):
                     with self.subTest(family=code, cam=cam.id, cylinder=frames.cylinder):
                         self.assertLess(abs(off), NOSE_WITHIN_DEG)
 
+    def test_over_a_cycle_the_crank_turns_twice_and_each_camshaft_once(self):
+        """Definition of a four-stroke: two turns of the crank, one of the camshaft, whichever way it is driven."""
+        for code in CODES:
+            engine = family(code)
+            for frames in twin_frames(engine).shafts:
+                turned = abs(frames.turned.end_deg - frames.turned.begin_deg)
+                with self.subTest(family=code, shaft=frames.shaft):
+                    if engine.camshaft(frames.shaft):
+                        self.assertAlmostEqual(turned, 360.0)
+                    elif frames.shaft == "crank":
+                        self.assertAlmostEqual(turned, 720.0)
+
 
 class MarkTests(unittest.TestCase):
     def test_a_turn_later_a_cam_mark_stands_opposite_and_two_bring_all_back(self):

@@ -84,6 +84,8 @@ class UncertaintyTests(unittest.TestCase):
         centre = (events[0] + events[1]) / 2 - 360
         self.assertAlmostEqual(valve.centreline_deg, centre.nominal_value, delta=0.03)  # the pin offset moves TDC by hundredths
         self.assertAlmostEqual(valve.centreline_expanded_deg, 2 * centre.std_dev, places=9)
+        for said, event in zip((valve.opening, valve.closing), events, strict=True):
+            self.assertAlmostEqual(said.expanded_deg, 2 * event.std_dev, places=9)
 
     def test_repeated_readings_by_hand(self):
         """By hand: 1 and 3: mean 2, s = sqrt 2, s/sqrt n = 1; three alike are as good as one."""
