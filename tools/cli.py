@@ -8,7 +8,7 @@ from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
-from tools import backups, checking, house, serving, torture
+from tools import backups, checking, house, mutants, serving, torture
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -28,6 +28,10 @@ def _parser() -> argparse.ArgumentParser:
     bench.add_argument("--judgement", action="store_true", help="and how often what is told of plucks and bolts is wrong")
     walk = commands.add_parser("walk", help="let a robot build every engine, right and with every mistake")
     walk.add_argument("families", nargs="*", help="only these, such as heath-4")
+    changes = commands.add_parser("mutants", help="change a room's code in random places and look whether the core's tests notice")
+    changes.add_argument("room", help="such as lash, fits, joints, timing, run")
+    changes.add_argument("--of", type=int, default=30, metavar="COUNT", help="how many changes are tried")
+    changes.add_argument("--seed", type=int, default=1)
     commands.add_parser("screenshots", help="make docs/screenshots anew from the demo data")
     _add_safekeeping(commands)
     person = commands.add_parser("person", help="add a person to the shop")
@@ -106,6 +110,7 @@ def main() -> int:
         "benchmark": lambda: checking.benchmark(coverage=args.coverage, judgement=args.judgement),
         "walk": lambda: checking.walk(args.families),
         "screenshots": checking.screenshots,
+        "mutants": lambda: mutants.mutants(args.room, args.of, args.seed),
         "backup": lambda: _backup(args),
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),
         "torture": lambda: torture.fuzz(args.fuzz) if args.fuzz else torture.torture(args.rounds),
