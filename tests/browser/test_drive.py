@@ -36,7 +36,7 @@ class LayCase(RunCase):
         self.says(self.page.get_by_role("status").filter(has_text="Crankshaft 5° on"), "5° late")
         self.type("Escape")
         self.reads("Try a turn: nothing of it is kept.")
-        schools = self.part("Get the slack over")
+        schools = self.part("Move the slack to the tensioner's side")
         self.says(schools, "Crankshaft a tooth back, then up to its mark")
         self.type("a")
         self.says(schools, "Cams a tooth on, then back")

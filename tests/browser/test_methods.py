@@ -41,7 +41,7 @@ class MethodTests(BrowserCase):
                 self.type("ArrowUp")
             self.point(place, (360 - place - WHEEL_ZERO) % 360)
             expect(self.tape).to_have_count(2 + count)
-        self.asked("Take over true TDC: the wheel is out by +3.00°")
+        self.asked("Take over true TDC: the pointer is out by +3.00°")
         setup = Entry.objects.get(seq=1).body
         self.assertEqual((setup["numbering"], setup["runs"]), ("0-360", "falls"))
         self.assertEqual(Entry.objects.latest("seq").si_values["wheel_deg"], 53)
@@ -64,7 +64,7 @@ class MethodTests(BrowserCase):
         self.type("4")
         self.answer("Where does the dial stop rising?", "0.5", "Enter")
         self.answer("Where does it begin to fall again?", "1.5", "Enter")
-        self.asked("Take over true TDC: the wheel is out by +0.50°")
+        self.asked("Take over true TDC: the pointer is out by +0.50°")
         # by hand: 0.144 of the wheel's step and 1.08 / 4 / sqrt 3 of an end, over sqrt 2; 0.1 of its curve, alike at both; twice
         self.reads("±0.36°")
 

@@ -39,7 +39,7 @@ class RunCase(BrowserCase):
 
     def recorded(self, count):
         """Wait until the ledger has so many entries: what was sent last has been answered."""
-        self.see(self.page.locator(f"h2 > span:text-is('Tape · {count}')"))
+        self.see(self.page.locator(f"h2:text-is('Tape · {count}')"))
 
     def build(self, until, do):
         """Answer what is asked by ``do``, each time on the screen, until a question comes up."""
