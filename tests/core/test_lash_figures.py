@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from gurvo_core.engine import Lobe
 from gurvo_core.errors import NotConverged, ReadingError
 from gurvo_core.lash.adjust import lash_by_feelers, screw_turn, shim_mm
+from gurvo_core.lash.job.show import where_of
 from gurvo_core.lash.shims import Measured, plan_shims
-from gurvo_core.lash.stops import fewest_stops, stops_for
+from gurvo_core.lash.stops import Stop, fewest_stops, stops_for
 from gurvo_core.lash.windows import ValveKey, may_be_set, two_stops, valves_of
 from gurvo_core.motion.lobe import lobe_lift_mm
 from gurvo_core.reading import parse_document, read_document
@@ -84,6 +85,13 @@ class StopTests(unittest.TestCase):
                 with self.subTest(valves=count):
                     self.assertEqual(len(found), self.exhaustive(table))
                     self.assertEqual(sorted(key for _, own in found for key in own), sorted(keys(count)))
+
+    def test_how_many_stops_there_are_and_where_is_said_in_words(self):
+        self.assertTrue(stops_for(family("wick-1"), "fewest").words.startswith("One stop reaches every valve"))
+        self.assertIn("TDC.", stops_for(family("wick-1"), "firing").words)  # a single has no partner at overlap
+        self.assertIn("its partner at overlap.", stops_for(family("quern-4"), "firing").words)
+        for crank_deg, words in ((0.0, "0° after the firing TDC of cylinder 1"), (90.4, "90° after the firing TDC of cylinder 1")):
+            self.assertEqual(where_of(family("quern-4"), Stop(crank_deg=crank_deg, valves=(), cylinder=None)), words)
 
     def test_each_valve_is_set_where_it_may_be(self):
         """Property: over every shipped family, and from wherever the crank stands."""

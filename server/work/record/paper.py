@@ -69,8 +69,16 @@ def _nose_of(curve: LiftCurve) -> str:
 
 def _long_lines(tape: list[tuple[TapeLine, str]]) -> SafeString:
     """A long ledger by days, a line an entry; written here, since a template takes as long for each as its layout does."""
-    days = groupby(tape, key=lambda pair: timezone.localtime(pair[0].at).date())
+    days = groupby(_gauges_once(tape), key=lambda pair: timezone.localtime(pair[0].at).date())
     return SafeString("\n".join(part for day, of_day in days for part in _day(day, of_day)))
+
+
+def _gauges_once(tape: Iterable[tuple[TapeLine, str]]) -> Iterator[tuple[TapeLine, str]]:
+    """The same, each reading's gauges said where they are other than those of the reading before."""
+    said = ""
+    for line, gauges in tape:
+        yield line, gauges if gauges != said else ""
+        said = gauges or said
 
 
 def _day(day: date, tape: Iterable[tuple[TapeLine, str]]) -> Iterator[str]:

@@ -144,7 +144,7 @@ function Schools({ schools, chosen, onChoose }: SchoolsProps) {
   return (
     <section className={classes.schools} aria-label="Move the slack to the tensioner's side">
       <header>
-        <span>Move the slack to the tensioner's side</span>
+        <span>Slack to the tensioner</span>
         {schools.length > 1 && (
           <UnstyledButton onClick={next}>
             <kbd>A</kbd> another way, {chosen + 1} of {schools.length}
