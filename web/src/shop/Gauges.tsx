@@ -50,7 +50,7 @@ export function Gauges() {
       )}
       {data.length > 0 && (
         <div className={page.sheet}>
-          <Table className={page.table}>
+          <Table className={`${page.table} ${classes.gauges}`}>
             <Table.Thead>
               <Table.Tr>
                 <Table.Th>Gauge</Table.Th>
