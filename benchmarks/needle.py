@@ -17,7 +17,7 @@ def measure(port: int) -> None:
         page = browser.new_context(bypass_csp=True, base_url=f"http://127.0.0.1:{port}", viewport={"width": 1280, "height": 800}).new_page()
         sign_in(page)
         page.goto("/bench/Q4-0175")
-        page.get_by_role("button", name="E1 not live").click()
+        page.get_by_role("button", name="E1 is not read").click()
         page.get_by_label("Live needle").wait_for()
         report("live needle", traced(browser, page, WAIT), AIM_MS)
         browser.close()
