@@ -1,6 +1,6 @@
 """Assembles the API: routers, and the one place where every refusal becomes a Problem."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 from functools import wraps
 from typing import Any
 
@@ -11,7 +11,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
-from config.problems import answer_with, declared, said
+from config.problems import declare, refuse
 from config.schemas import Span
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
@@ -65,7 +65,7 @@ class _Api(NinjaAPI):
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
         """Every refusal under the media type it is sent as."""
         schema = super().get_openapi_schema(*args, **kwargs)
-        declared(schema)
+        declare(schema)
         return schema
 
 
@@ -94,23 +94,9 @@ api.add_router("/engines", drive, tags=["engines"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 
-def problem(
-    status: int,
-    code: str,
-    sentence: str,
-    field: str = "",
-    *,
-    faults: Sequence[Fault] = (),
-    way_out: str = "none",
-    at: Span | None = None,
-) -> HttpResponse:
-    """Answer with a Problem."""
-    return answer_with(said(status, code, sentence, field=field, faults=list(faults), way_out=way_out, at=at))
-
-
 @api.exception_handler(Refusal)
 def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
-    return problem(error.status, error.code, error.sentence, error.field)
+    return refuse(error.status, error.code, error.sentence, field=error.field)
 
 
 @api.exception_handler(CoreError)
@@ -118,16 +104,16 @@ def _core_refused(request: HttpRequest, error: CoreError) -> HttpResponse:
     sentence = str(error)
     sentence = sentence if sentence.endswith((".", "?")) else f"{sentence}."
     if isinstance(error, AskFirst):
-        return problem(409, error.code, sentence, error.field, way_out=error.way_out)
-    faults = error.faults if isinstance(error, DocumentError) else ()
+        return refuse(409, error.code, sentence, field=error.field, way_out=error.way_out)
+    faults = error.faults if isinstance(error, DocumentError) else []
     at = Span(begin=error.begin, end=error.end) if isinstance(error, WordRefused) else None
-    return problem(422, error.code, sentence, error.field, faults=faults, at=at)
+    return refuse(422, error.code, sentence, field=error.field, faults=faults, at=at)
 
 
 @api.exception_handler(ValidationError)
 def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     faults = [_fault(one) for one in error.errors]
-    return problem(422, "shape", faults[0].sentence, faults[0].path, faults=faults)
+    return refuse(422, "shape", faults[0].sentence, field=faults[0].path, faults=faults)
 
 
 def _fault(error: dict[str, Any]) -> Fault:
@@ -137,19 +123,19 @@ def _fault(error: dict[str, Any]) -> Fault:
 
 @api.exception_handler(AuthenticationError)
 def _stranger(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
-    return problem(401, "sign_in", "You are not signed in; sign in and send it again.")
+    return refuse(401, "sign_in", "You are not signed in; sign in and send it again.")
 
 
 @api.exception_handler(Http404)
 def _missing(request: HttpRequest, _error: Http404) -> HttpResponse:
-    return problem(404, "missing", "There is nothing here by that name.")
+    return refuse(404, "missing", "There is nothing here by that name.")
 
 
 @api.exception_handler(RequestDataTooBig)
 def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
-    return problem(413, "too_big", "This is larger than anything taken here (1 MB); send less.")
+    return refuse(413, "too_big", "This is larger than anything taken here (1 MB); send less.")
 
 
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
-    return problem(error.status_code, "request", str(error))
+    return refuse(error.status_code, "request", str(error))

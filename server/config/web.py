@@ -12,7 +12,7 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-from config.problems import answer_with, said
+from config.problems import refuse
 
 NOT_BUILT = "<!doctype html><title>Gurvo</title><p>The web app is not built yet. Start Gurvo with ./gurvo demo or ./gurvo serve."
 
@@ -29,7 +29,7 @@ def web_app(_request: HttpRequest) -> HttpResponse:
 def _said(request: HttpRequest, status: int, code: str, sentence: str) -> HttpResponse:
     """A Problem for programs, one sentence for people."""
     if request.path.startswith("/api/"):
-        return answer_with(said(status, code, sentence))
+        return refuse(status, code, sentence)
     return HttpResponse(f"<!doctype html><title>Gurvo</title><p>{sentence}", status=status)
 
 

@@ -14,7 +14,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare
 
-from config.problems import answer_with, said
+from config.problems import refuse
 from shop.models import Shop
 
 Handler = Callable[[HttpRequest], HttpResponse]
@@ -55,7 +55,7 @@ def _is_left_alone(request: HttpRequest, alone_s: float) -> bool:
 
 def _who_is_there() -> HttpResponse:
     sentence = "Gurvo was left alone; show with your PIN or password who is here, then it goes on."
-    return answer_with(said(401, "left_alone", sentence))
+    return refuse(401, "left_alone", sentence)
 
 
 def is_left_alone(request: HttpRequest) -> bool:

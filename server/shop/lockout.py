@@ -8,7 +8,7 @@ from axes.models import AccessFailureLog
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
-from config.problems import answer_with, said
+from config.problems import refuse
 
 FREE_TRIES = 5
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 15, 900
@@ -36,4 +36,4 @@ def locked_out(request: HttpRequest, _credentials: Any = None) -> HttpResponse:
     wait = round(pause(request).total_seconds())
     words = f"{wait} seconds" if wait < 120 else f"{wait // 60} minutes"
     sentence = f"Too many wrong tries with this name at this place. Wait {words}, or ask the lead to unlock it; other places are not shut."
-    return answer_with(said(429, "locked_out", sentence, field="password"))
+    return refuse(429, "locked_out", sentence, field="password")

@@ -103,7 +103,7 @@ def _all_held(laying: Laying) -> Iterator[School]:
 
 
 def _crank_on(laying: Laying) -> Iterator[School]:
-    """With a spring that gives way, turning on draws the tight side tight and lets the spring have the rest."""
+    """With a spring that gives way, turning on draws the tight side taut and lets the spring have the rest."""
     tensioner, driving = laying.loop.tightened_by, laying.rig.driving
     if tensioner is None or tensioner.kind != "spring_then_lock":
         return

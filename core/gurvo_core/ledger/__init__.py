@@ -54,6 +54,7 @@ __all__ = [
     "fold",
     "kept_last",
     "kept_with",
+    "known_gauge",
     "may_be_done",
     "need",
 ]
@@ -92,6 +93,7 @@ from gurvo_core.ledger.room import (
     StepNews,
     View,
     Words,
+    known_gauge,
     may_be_done,
     need,
 )

@@ -35,6 +35,7 @@ __all__ = [
     "View",
     "WayOut",
     "Words",
+    "known_gauge",
     "may_be_done",
     "need",
 ]
@@ -192,6 +193,11 @@ class Objection:
     field: str
     rule: str
     way_out: WayOut = "none"
+
+
+def known_gauge(facts: Facts, code: str | None) -> Gauge | None:
+    """Return a gauge by its code; None where none is named, or there is no such one."""
+    return (facts.get(GAUGES) or {}).get(code or "")
 
 
 def need(right: bool, field: str, rule: str, way_out: WayOut = "none") -> Iterator[Objection]:

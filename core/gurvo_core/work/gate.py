@@ -7,7 +7,7 @@ from itertools import chain
 from typing import Any
 
 from gurvo_core.errors import AskFirst, EntryRefused
-from gurvo_core.ledger import GAUGES, NOW, Body, Doing, Fact, Facts, Folded, Kind, Objection, Room, Strike, find_kind, kept_with
+from gurvo_core.ledger import NOW, Body, Doing, Fact, Facts, Folded, Kind, Objection, Room, Strike, find_kind, kept_with, known_gauge
 from gurvo_core.sentence import within
 from gurvo_core.work.hand_over import SIGNED, SignOff
 from gurvo_core.work.state import Permission
@@ -89,18 +89,17 @@ def _find(folded: Folded, body: Body) -> tuple[Room[Any], Kind[Any, Any]]:
 
 
 def _no_such_gauge(kind: Kind[Any, Any], body: Body, facts: Facts) -> Iterator[Objection]:
-    known = facts.get(GAUGES) or {}
     for named in kind.gauges(body):
-        gauge = known.get(named.code)
+        gauge = known_gauge(facts, named.code)
         if gauge is None or gauge.kind not in named.kinds:
             yield Objection(named.field, f"there is no {named.called} called {named.code}; choose one of the gauges")
 
 
 def _ran_out(kind: Kind[Any, Any], body: Body, facts: Facts) -> Iterator[Objection]:
     """After what the kind itself has to say: a gauge that is overdue may be used for a reason."""
-    known, clock = facts.get(GAUGES) or {}, facts.get(NOW)
+    clock = facts.get(NOW)
     for named in kind.gauges(body):
-        gauge = known.get(named.code)
+        gauge = known_gauge(facts, named.code)
         if clock is not None and gauge is not None and gauge.due is not None and gauge.due < clock.date():
             late = f"the calibration of {gauge.id} ran out on {gauge.due:%d %b %Y}"
             yield Objection(named.field, f"{late}: take another, or say why not", "reason")

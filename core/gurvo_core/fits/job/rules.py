@@ -13,7 +13,7 @@ from gurvo_core.fits.job.state import FitsState, SideReady
 from gurvo_core.fits.places import FitSpot
 from gurvo_core.fits.settle import is_too_coarse
 from gurvo_core.fits.slips import size_slip, temperature_slip
-from gurvo_core.ledger import GAUGES, STOCK, Facts, Gauge, Objection, may_be_done, need
+from gurvo_core.ledger import STOCK, Facts, Gauge, Objection, known_gauge, may_be_done, need
 from gurvo_core.sentence import within
 from gurvo_core.uncertainty import COVERAGE, root_sum_square
 
@@ -41,7 +41,7 @@ def check_ready(now: FitsState, body: FitsReady, facts: Facts) -> Objections:
     if body.gauge is None:
         yield Objection("gauge", "no gauge is named: take one of the shelf, or say by what it is read", "reason")
         return
-    gauge = (facts.get(GAUGES) or {}).get(body.gauge)
+    gauge = known_gauge(facts, body.gauge)
     if gauge is None:
         return  # the gate says so
     yield from _suits(fit, side, body, gauge)
@@ -105,7 +105,7 @@ def check_reading(now: FitsState, body: FitReading, facts: Facts) -> Objections:
         return
     if ready is not None and ready.gauge and body.gauge is None:
         yield from _in_range(ready.gauge, ready.range_mm, read, "reading.text")
-    other = (facts.get(GAUGES) or {}).get(body.gauge or "")
+    other = known_gauge(facts, body.gauge)
     if other is not None and other.kind in ("micrometer", "caliper"):
         yield from _in_range(other.id, (other.least, other.most), read, "reading.text")
     yield from _goes_in(now, fit, body, read)

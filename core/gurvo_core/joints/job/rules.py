@@ -14,7 +14,7 @@ from gurvo_core.joints.job.state import JointsState, next_item
 from gurvo_core.joints.meaning import lubrication_warning
 from gurvo_core.joints.sequence import ALL, Figures, Item, bolt_facts
 from gurvo_core.joints.wrench import Wrench, unit_meant, wrench_doubts
-from gurvo_core.ledger import GAUGES, NOW, STEPS_DONE, TYPED, WRENCHES, Facts, Gauge, Objection, may_be_done, need
+from gurvo_core.ledger import NOW, STEPS_DONE, TYPED, Facts, Objection, known_gauge, may_be_done, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
@@ -73,13 +73,8 @@ def _surfaces(joint: PulledJoint, body: JointReady) -> Objections:
     yield Objection("threads", warning or f"the book has them {stated}: clean them so, or say why not", "reason")
 
 
-def _gauge(code: str, facts: Facts) -> Gauge | None:
-    gauge = (facts.get(GAUGES) or {}).get(code)
-    return gauge if gauge is not None and gauge.kind in WRENCHES else None
-
-
 def _wrench(code: str, torques: list[Figures], per_bolt: float, facts: Facts) -> Objections:
-    gauge = _gauge(code, facts)
+    gauge = known_gauge(facts, code)
     if gauge is None:
         return  # the gate says so
     clock = facts.get(NOW)

@@ -11,7 +11,7 @@ from gurvo_core.lash.job.figures import typed_deg, typed_turns
 from gurvo_core.lash.job.kept import new_shims
 from gurvo_core.lash.job.state import LashState, stops_of
 from gurvo_core.lash.job.take import SAME_MM, valve_id
-from gurvo_core.ledger import GAUGES, STOCK, Facts, Objection, may_be_done, need
+from gurvo_core.ledger import STOCK, Facts, Objection, known_gauge, may_be_done, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
@@ -37,7 +37,7 @@ def check_ready(now: LashState, body: LashReady, facts: Facts) -> Objections:
         hydraulic = all(one.lash is not None and one.lash.set_by == "hydraulic" for one in valves.values())
         yield from need(hydraulic, "gauge", "no feelers are named: take a set of the shelf, or say by what it is read", "reason")
         return
-    gauge = (facts.get(GAUGES) or {}).get(body.gauge)
+    gauge = known_gauge(facts, body.gauge)
     if gauge is None:
         return  # the gate says so
     narrow = _narrowest(list(valves.values()))

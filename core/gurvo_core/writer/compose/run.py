@@ -208,7 +208,7 @@ def _lay(run: _Run, answers: Answers, shape: Shape, drive: DriveShape) -> None:
         if bolt_in:
             run.step(f"bolt-tensioner-{drive.id}", "fit", "Tensioner bolt in, loose", **bolt_in)
     parts: Step = {"parts": [f"new-{drive.id}"]} if drive.kind != "gears" else {}
-    laid = "Gears in, marks met" if drive.kind == "gears" else f"{name} on, the tight side tight"
+    laid = "Gears in, marks met" if drive.kind == "gears" else f"{name} on, its tight side taut"
     why = (
         ""
         if drive.kind == "gears"

@@ -30,7 +30,7 @@ export function useLiveGauge(
   });
   const take = () => latest.current.text && onTake(latest.current.text);
   useKeys([
-    { keys: ['v'], label: 'gauge live', run: () => can && setWanted(!wanted) },
+    { keys: ['v'], label: 'read the gauge', run: () => can && setWanted(!wanted) },
     { keys: ['i'], label: 'take what it shows', run: () => isOn && take() },
   ]);
   if (!can) return { shown: null, switches: null };
@@ -51,7 +51,7 @@ export function useLiveGauge(
     ) : null,
     switches: (
       <UnstyledButton className={input.turned} aria-pressed={isOn} onClick={() => setWanted(!wanted)}>
-        <b>V</b> {code} {isOn ? 'live' : 'not live'}
+        <b>V</b> {code} {isOn ? 'is being read' : 'is not read'}
       </UnstyledButton>
     ),
   };
