@@ -22,6 +22,9 @@ _HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|e
 PLACES = 4096
 SESSION = "sessionid="
 SIGN_IN = "/api/session"
+# made once: whoever sends hundreds at a time is to cost as little as can be
+TURNED_AWAY = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
+TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Content-Length", str(len(TURNED_AWAY))), ("Retry-After", "1")]
 Wsgi = Callable[[dict[str, Any], Callable[..., Any]], Iterable[bytes]]
 
 
@@ -70,6 +73,5 @@ def _is_heavy(environ: dict[str, Any]) -> bool:
 
 
 def _turned_away(start_response: Callable[..., Any]) -> Iterable[bytes]:
-    body = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
-    start_response("429 Too Many Requests", [("Content-Type", PROBLEM_JSON), ("Content-Length", str(len(body))), ("Retry-After", "1")])
-    return [body]
+    start_response("429 Too Many Requests", list(TURNED_HEADERS))
+    return [TURNED_AWAY]

@@ -1,7 +1,8 @@
-"""Files that are handed over, whole or piece by piece; what is made piece by piece is made for one at a time."""
+"""Files that are handed over, whole or piece by piece; what is made piece by piece is made for one at a time, and gives way."""
 
 from collections.abc import Iterator
 from contextlib import ExitStack
+from time import monotonic, sleep
 
 from django.http import HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
@@ -22,11 +23,14 @@ class _InTurn:
         return self
 
     def __next__(self) -> str:
+        begun = monotonic()
         try:
-            return next(self._pieces)
+            piece = next(self._pieces)
         except BaseException:
             self.close()
             raise
+        sleep(monotonic() - begun)  # as long again: entries made meanwhile have the processor for half of the time at least
+        return piece
 
     def close(self) -> None:
         """Let the next come."""

@@ -1,5 +1,6 @@
 """Reads of engines and their ledgers."""
 
+from collections.abc import Iterator
 from typing import Any, Self
 
 from django.db import models
@@ -7,6 +8,8 @@ from django.db.models import Count, F, Q, Sum
 
 from engine.querysets import AppendOnlyQuerySet
 from gurvo_core.work import RULES_VERSION
+
+PIECE = 100  # rows of a ledger that are read at once, where whoever reads may take his time
 
 
 class EngineQuerySet(models.QuerySet[Any]):
@@ -44,3 +47,10 @@ class EntryQuerySet(AppendOnlyQuerySet):
     def since(self, seq: int) -> Self:
         """From a place on, oldest first, with who made them."""
         return self.filter(seq__gt=seq - 1).select_related("by").order_by("seq")
+
+    def in_pieces(self, last: int) -> Iterator[Any]:
+        """All up to a place, oldest first, so many at a time. Between the pieces nothing is held open: a reader who stays away would keep
+        the write-ahead log from being folded back, and every entry made meanwhile would pay for it.
+        """
+        for first in range(1, last + 1, PIECE):
+            yield from list(self.since(first).filter(seq__lte=min(last, first + PIECE - 1)))

@@ -39,7 +39,7 @@ TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP
 # What was acknowledged survives a power cut: WAL with full sync. Writers queue at once instead of failing half-way.
 DATABASES = {
     "default": {
-        "ENGINE": "django.db.backends.sqlite3",
+        "ENGINE": "config.one_writer",
         "NAME": os.environ.get("GURVO_DB", VAR / "shop.sqlite3"),
         "CONN_MAX_AGE": None,
         "OPTIONS": {

@@ -17,16 +17,17 @@ VERSION = 3
 
 def as_json(engine: Engine) -> Iterator[str]:
     """Return the record of an engine as JSON, piece by piece."""
+    engine.refresh_from_db(fields=["head", "last_seq"])
     own = document_digest(engine.revision_id)
     about = {"serial": engine.serial, "purpose": engine.purpose, "family": engine.about.family, "revision": engine.about.number}
     yield f'{{"format": "gurvo-record",\n"version": {VERSION},\n"engine": {_json({**about, "document": own})},\n"documents": {{'
-    judged_on = Entry.objects.filter(engine=engine).order_by("revision").values_list("revision", flat=True).distinct()
+    judged_on = set(Entry.objects.filter(engine=engine).values_list("revision", flat=True).distinct())
     for n, revision_id in enumerate(sorted({engine.revision_id, *judged_on})):
         document = Revision.objects.values_list("document", flat=True).get(pk=revision_id)
         yield f'{"," if n else ""}\n"{document_digest(revision_id)}": {_json(document)}'
     yield '},\n"entries": ['
     before = START
-    for n, row in enumerate(Entry.objects.filter(engine=engine).since(1).iterator(chunk_size=100)):
+    for n, row in enumerate(Entry.objects.filter(engine=engine).in_pieces(engine.last_seq)):
         yield f"{',' if n else ''}\n{_json({**sealed_content(row, before), 'digest': row.digest})}"
         before = row.digest
     shop = head_now()
