@@ -57,5 +57,6 @@ def strikes(port: int, serial: str, count: int) -> None:
 
         taken = turn_about_ms({"bare": bare, "strike": strike}, count // 6, warm_up=2)
         found, yard = p50_p95(taken["strike"]), p50_p95(taken["bare"])
-        said = f"{found[0] / yard[0]:.2f} times the bare view, p95 {found[1] / yard[1]:.2f}, aim: within {AIM_RATIO:g}"
+        said = f"{found[0] / yard[0]:.2f} times the bare view, p95 {found[1] / yard[1]:.2f}"
+        said += f", aim: within {AIM_RATIO:g}" if where == "late" else "; all after it is folded anew"
         print(f"a strike of 10,000, {where:12}{found[0]:8.2f}   {said}")

@@ -1,8 +1,7 @@
 """What stands in a ledger: each room folds the kinds it takes, struck entries leave no trace.
 
-A strike has its room forget an entry where what stands is enough for that; else it folds anew only that room, and those that talk with
-it, from the last halt before the entry. Every other entry is applied to what stands. Rooms that see to the same steps hear of each
-other what became of them, entry by entry.
+A strike takes away what its entry did: all is folded anew without it, from the last halt before it. Every other entry is applied to what
+stands. Rooms that see to the same steps hear of each other what became of them, entry by entry.
 Nothing is changed in place: what was folded may be kept, shared and gone on from.
 """
 
@@ -56,21 +55,6 @@ class Places(Mapping[UUID, int]):
         return Places(tuple(full), last)
 
 
-@dataclass(frozen=True, eq=False)
-class Halt:
-    """What stood after so many entries, but for those that were struck since and are forgotten once it is gone on from."""
-
-    states: States
-    owed: tuple[LedgerEntry, ...] = ()
-
-    def paid(self, rooms: Rooms) -> States | None:
-        """What stood without them; None where that cannot be told from here."""
-        states: States | None = self.states
-        for entry in self.owed:
-            states = states and _forgotten(rooms, states, entry)
-        return states
-
-
 @dataclass(frozen=True, eq=False, kw_only=True)
 class Folded:
     """A ledger, and what stands in it for each room."""
@@ -81,7 +65,7 @@ class Folded:
     entries: tuple[LedgerEntry, ...]
     struck: Mapping[UUID, LedgerEntry]  # the strike by the id of the entry it strikes
     states: States
-    halts: tuple[Halt, ...]  # after none, 64, 128 … entries
+    halts: tuple[States, ...]  # what stood after none, 64, 128 … entries
     place: "Places"
 
     @cached_property
@@ -121,11 +105,17 @@ def fold(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntry])
     """Return what stands in a ledger."""
     struck = {entry.body.strikes: entry for entry in entries if isinstance(entry.body, Strike)}
     base, document = document, _filled(rooms, document, entries, struck)
-    run = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
+    *halts, states = _run(rooms, {room.name: room.empty(document) for room in rooms}, entries, struck)
     place = Places().joined(entry.id for entry in entries)
-    halts = tuple(Halt(states) for states in run[: len(entries) // HALT + 1])
     return Folded(
-        rooms=rooms, base=base, document=document, entries=tuple(entries), struck=struck, states=run[-1], halts=halts, place=place
+        rooms=rooms,
+        base=base,
+        document=document,
+        entries=tuple(entries),
+        struck=struck,
+        states=states,
+        halts=tuple(halts),
+        place=place,
     )
 
 
@@ -139,7 +129,7 @@ def _filled(rooms: Rooms, document: EngineDocument, entries: Sequence[LedgerEntr
 
 
 def _run(rooms: Rooms, states: States, entries: Sequence[LedgerEntry], struck: Mapping[UUID, LedgerEntry]) -> list[States]:
-    """What stands for some rooms at each halt, from the one before the first of these entries on; and at last after all of them."""
+    """What stands at each halt, from the one before the first of these entries on; and at last after all of them."""
     kinds, run = {kind.name: (room, kind) for room in rooms for kind in room.kinds}, [states]
     for n, entry in enumerate(entries, 1):
         found = kinds.get(entry.body.kind)
@@ -173,22 +163,18 @@ def _spread(rooms: Rooms, states: States, room: Room[Any], after: Any, entry: Le
 def apply(folded: Folded, entry: LedgerEntry) -> Folded:
     """Return what stands after one more entry.
 
-    A strike changes what stood before in its entry's room; every other entry only adds.
+    A strike changes what stood before; every other entry only adds.
     """
     if _refills(folded, entry):
         return fold(folded.rooms, folded.base, (*folded.entries, entry))
-    before = folded
     if isinstance(entry.body, Strike):
-        before = replace(folded, struck={**folded.struck, entry.body.strikes: entry})
-        if entry.body.strikes not in folded.struck:
-            before = _without(before, entry.body.strikes)
-    entries, states = (*folded.entries, entry), before.states
+        folded = _without(folded, entry)
+    entries, states = (*folded.entries, entry), folded.states
     found = find_kind(folded.rooms, entry.body.kind)
     if found:
         states = _after(folded.rooms, states, found, entry)
-    halts = before.halts if len(entries) % HALT else (*before.halts, Halt(states))
-    place = folded.place.joined([entry.id])
-    return replace(before, entries=entries, states=states, halts=halts, place=place)
+    halts = folded.halts if len(entries) % HALT else (*folded.halts, states)
+    return replace(folded, entries=entries, states=states, halts=halts, place=folded.place.joined([entry.id]))
 
 
 def _refills(folded: Folded, entry: LedgerEntry) -> bool:
@@ -199,44 +185,13 @@ def _refills(folded: Folded, entry: LedgerEntry) -> bool:
     return found is not None and found[1].fills
 
 
-def _without(folded: Folded, struck: UUID) -> Folded:
-    """The same once an entry has been struck: forgotten where it may be, now and at the halts after it; else folded anew."""
-    place = folded.place.get(struck)
-    found = find_kind(folded.rooms, folded.entries[place].body.kind) if place is not None else None
-    if place is None or found is None:
-        return folded
-    entry, after = folded.entries[place], place // HALT + 1
-    states = _forgotten(folded.rooms, folded.states, entry)
-    if states is None:
-        return _anew(folded, found[0], place)
-    owing = (Halt(halt.states, (*halt.owed, entry)) for halt in folded.halts[after:])
-    return replace(folded, halts=(*folded.halts[:after], *owing), states=states)
-
-
-def _forgotten(rooms: Rooms, states: States, entry: LedgerEntry) -> States | None:
-    """What stands without an entry that was taken; None where its room cannot tell, or others have heard of it."""
-    found = find_kind(rooms, entry.body.kind)
-    if found is None or found[1].forget is None or len(_talking(rooms, found[0])) > 1:
-        return None
-    after = found[1].forget(states[found[0].name], entry, entry.body)
-    return None if after is None else {**states, found[0].name: after}
-
-
-def _anew(folded: Folded, room: Room[Any], place: int) -> Folded:
-    """The same with a room, and those it talks with, folded anew from the last halt that can be gone on from before an entry."""
+def _without(folded: Folded, strike: LedgerEntry) -> Folded:
+    """The same once an entry is struck. What was struck before, or is not there, changes nothing."""
+    gone: UUID = strike.body.strikes  # type: ignore[attr-defined]
+    place, is_new = folded.place.get(gone), gone not in folded.struck
+    struck = {**folded.struck, gone: strike}
+    if place is None or not is_new or find_kind(folded.rooms, folded.entries[place].body.kind) is None:
+        return replace(folded, struck=struck)
     first = place // HALT
-    while (stood := folded.halts[first].paid(folded.rooms)) is None:  # nothing is owed at the first
-        first -= 1
-    rooms = _talking(folded.rooms, room)
-    run = _run(rooms, {one.name: stood[one.name] for one in rooms}, folded.entries[first * HALT :], folded.struck)
-    kinds = {kind.name for one in rooms for kind in one.kinds}
-    halts = list(folded.halts[:first])
-    for halt, states in zip(folded.halts[first:], run, strict=False):  # the run's last is what stands now, which is no halt
-        halts.append(Halt({**halt.states, **states}, tuple(entry for entry in halt.owed if entry.body.kind not in kinds)))
-    return replace(folded, halts=tuple(halts), states={**folded.states, **run[-1]})
-
-
-def _talking(rooms: Rooms, room: Room[Any]) -> Rooms:
-    """A room alone, or with all that tell each other of steps."""
-    talking = tuple(one for one in rooms if one.news is not None or one.hears is not None)
-    return talking if room in talking else (room,)
+    *halts, states = _run(folded.rooms, folded.halts[first], folded.entries[first * HALT :], struck)
+    return replace(folded, struck=struck, states=states, halts=(*folded.halts[:first], *halts))

@@ -288,8 +288,6 @@ class Kind(Generic[B, S]):
     doing: Callable[[S, B], Doing] | None = None  # where that differs from entry to entry
     words: Callable[[B], Words]
     take: Callable[[S, LedgerEntry, B], S]
-    # what stands without one that was taken, where what stands tells; None where only the ledger does
-    forget: Callable[[S, LedgerEntry, B], S | None] | None = None
     check: Callable[[S, B, Facts], Iterable[Objection]] = _nothing
     gauges: Callable[[B], Sequence[NamedGauge]] = _nothing
     si_values: Callable[[S, B], dict[str, float]] = _no_figures

@@ -62,21 +62,13 @@ class EventReadings:
     # on the wheel, by lift, how often each: what figures are made of. A wheel is read to its step, so many readings are few figures
     degrees: Mapping[float | None, Counter[float]] = field(default_factory=dict)
     back: int = 0  # how many were taken after turning back
-    since: int = 0  # place in the ledger of the first of them: what was read before that has lapsed
 
     def joined(self, reading: StandingReading) -> "EventReadings":
         """The same and one more."""
         at_lift = Counter(self.degrees.get(reading.lift_mm, ()))
         at_lift[reading.wheel_deg] += 1
         degrees = {**self.degrees, reading.lift_mm: at_lift}
-        return EventReadings(reading, self.count + 1, degrees, self.back + (reading.approach == "back"), self.since or reading.seq)
-
-    def without(self, reading: StandingReading) -> "EventReadings":
-        """The same and one less, that was not the last."""
-        at_lift = Counter(self.degrees[reading.lift_mm])
-        at_lift[reading.wheel_deg] -= 1
-        degrees = {**self.degrees, reading.lift_mm: +at_lift}
-        return EventReadings(self.last, self.count - 1, degrees, self.back - (reading.approach == "back"), self.since)
+        return EventReadings(reading, self.count + 1, degrees, self.back + (reading.approach == "back"))
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,8 +1,6 @@
 """What each of the timing's entries changes of what stands."""
 
 __all__ = [
-    "forget_lift",
-    "forget_tdc",
     "take_cam_decision",
     "take_check",
     "take_lift",
@@ -84,13 +82,6 @@ def take_tdc(now: TimingState, entry: LedgerEntry, body: TdcReading) -> TimingSt
     return replace(now, tdc_readings=(*now.tdc_readings, reading), stop_in=stop_in)
 
 
-def forget_tdc(now: TimingState, entry: LedgerEntry, body: TdcReading) -> TimingState | None:
-    """One reading towards true TDC less; None where it said that the stop is in."""
-    if body.method == "positive_stop" and now.stop_in == entry.seq:
-        return None
-    return changed(now, tdc_readings=tuple(reading for reading in now.tdc_readings if reading.seq != entry.seq))
-
-
 def take_zero(now: TimingState, entry: LedgerEntry, body: WheelZero) -> TimingState:
     """True TDC taken over."""
     return replace(now, zero=Placed(entry.seq, body))
@@ -106,22 +97,9 @@ def take_lift(now: TimingState, entry: LedgerEntry, body: LiftReading) -> Timing
     work, reading = now.cams.get(body.camshaft), _standing(now, entry, body)
     if work is None or reading is None:
         return now
-    return _with_event(now, body, work.readings.get(_event(body), EventReadings()).joined(reading))
-
-
-def forget_lift(now: TimingState, entry: LedgerEntry, body: LiftReading) -> TimingState | None:
-    """One lift reading less; None for the last of its event, since what stands does not say which was before it."""
-    work, reading = now.cams.get(body.camshaft), _standing(now, entry, body)
-    readings = work.readings.get(_event(body)) if work else None
-    if readings is None or reading is None or entry.seq < readings.since:
-        return now  # it could not be read, or has lapsed
-    if readings.last is None or readings.last.seq == entry.seq:
-        return None
-    return _with_event(now, body, readings.without(reading))
-
-
-def _event(body: LiftReading) -> tuple[int, str, str]:
-    return body.cylinder, body.valve, body.flank
+    event = (body.cylinder, body.valve, body.flank)
+    readings = {**work.readings, event: work.readings.get(event, EventReadings()).joined(reading)}
+    return _with_cam(now, body.camshaft, changed(work, readings=readings))
 
 
 def _standing(now: TimingState, entry: LedgerEntry, body: LiftReading) -> StandingReading | None:
@@ -129,11 +107,6 @@ def _standing(now: TimingState, entry: LedgerEntry, body: LiftReading) -> Standi
     if not figures:
         return None
     return StandingReading(seq=entry.seq, wheel_deg=figures["wheel_deg"], lift_mm=figures.get("lift_mm"), approach=body.approach)
-
-
-def _with_event(now: TimingState, body: LiftReading, readings: EventReadings) -> TimingState:
-    work = now.cams[body.camshaft]
-    return _with_cam(now, body.camshaft, changed(work, readings={**work.readings, _event(body): readings}))
 
 
 def take_cam_decision(now: TimingState, entry: LedgerEntry, body: CamDecision) -> TimingState:
