@@ -9,6 +9,7 @@ from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.same import Same
 from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
+from gurvo_core.scene import scene_of
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
@@ -49,6 +50,16 @@ def twin_json(document: EngineDocument, places: Places) -> str:
 @lru_cache(maxsize=64)
 def _twin_json(of: Same, places: Places) -> str:
     return show_twin(of.document, dict(places)).model_dump_json()
+
+
+def scene_json(document: EngineDocument, crank_deg: float) -> str:
+    """Return the pictures of an engine as they are sent."""
+    return _scene_json(Same(document), crank_deg)
+
+
+@lru_cache(maxsize=64)
+def _scene_json(of: Same, crank_deg: float) -> str:
+    return scene_of(of.document, crank_deg).model_dump_json()
 
 
 def words_of(document: EngineDocument, places: Places) -> list[str]:

@@ -12,13 +12,14 @@ from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
-from engine.bridge import Places, places_of, snapshot_of, twin_json, words_of
+from engine.bridge import Places, places_of, scene_json, snapshot_of, twin_json, words_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import CoreError
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.motion import Snapshot
+from gurvo_core.scene import Scene
 from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.work import RULES_VERSION, TapeLine
 from shop.confirming import confirm_for, is_fresh, used_up
@@ -170,6 +171,16 @@ def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpRe
     found = [(one.fact.pointer, one.fact.value) for one in bridge.ledger_of(engine).folded.states["found"].found.values()]
     tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}-{found}"
     return unchanged(request, tag) or json_answer(twin_json(document, places), tag=tag, packed_for=request)
+
+
+@router.get("/{serial}/scene", response={200: Scene, **refusals(401, 404, 422)}, operation_id="engine_scene", summary="How it is drawn")
+def scene(request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=0, le=1440, allow_inf_nan=False)] = 0.0) -> HttpResponse:
+    """Hand out the engine's pictures with its crank at an angle, and what each step is about; how far each part has come its state says."""
+    engine = engine_of(serial)
+    folded = bridge.ledger_of(engine).folded
+    found = [(one.fact.pointer, one.fact.value) for one in folded.states["found"].found.values()]
+    tag = f"scene-{engine.revision_id}-{RULES_VERSION}-{crank_deg}-{found}"
+    return unchanged(request, tag) or json_answer(scene_json(folded.document, round(crank_deg, 1)), tag=tag, packed_for=request)
 
 
 @router.get(

@@ -320,3 +320,20 @@ class LittleKnownTests(Keys):
         self.type("Enter", "Enter")
         self.says(self.main, "Each has to be said.")
         self.assertEqual(len(self.ledger.entries), before)
+
+
+class PictureTests(RunCase):
+    """The engine as it stands, in the middle of the bench."""
+
+    def test_the_part_in_question_is_blue_v_looks_from_elsewhere_and_a_part_says_what_it_is(self):
+        self.at("quern-4", "crank-in")
+        asked = self.page.locator("main [data-asked=true]")
+        expect(asked).to_have_count(2)
+        self.assertEqual({one.get_attribute("data-part") for one in asked.all()}, {"crank", "mains"})
+        self.see(self.part("Seen from").get_by_role("button", name="from the side", pressed=True))
+        self.type("v")
+        expect(self.page.locator("main svg title", has_text="The engine from above")).to_have_count(1)
+        self.type("v", "v")
+        self.page.get_by_role("button", name="Pistons: to come").focus()
+        self.type("Shift+Tab", "Tab")  # by keys, as it is walked
+        self.see(self.part("Pistons").get_by_text("then: Pistons in, rod nuts finger tight"))

@@ -21,6 +21,7 @@ from gurvo_core.engine.unknown import not_known
 from gurvo_core.errors import DocumentError
 from gurvo_core.motion import twin_frames
 from gurvo_core.reading import doubts_of, read_document, read_text
+from gurvo_core.scene import scene_of
 from gurvo_core.work import HOUSE, BenchState
 from tests.core.documents import documents, set_in
 from tests.engines import CODES, LITTLE_KNOWN, family, family_copy, quern_4, quern_4_copy
@@ -304,6 +305,7 @@ class FamilyTests(unittest.TestCase):
             shown = read_document(document)
             self.assertIsInstance(HOUSE.show(HOUSE.fold(shown, ())), BenchState)
             self.assertIsInstance(show_twin(shown, {}), Twin)
+            self.assertTrue(all(part.id for view in scene_of(shown, 30.0).views for part in view.parts))
             self.assertTrue(all(one.sentence for one in (*doubts_of(shown), *not_known(shown))))
             self.assertEqual(read_document(json.loads(json.dumps(plain_document(shown)))), shown)
         except DocumentError as error:

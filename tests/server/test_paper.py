@@ -10,14 +10,22 @@ from time import monotonic, sleep
 from unittest import skipIf
 from unittest.mock import patch
 
+from django.contrib.auth.models import User
+
+from demo.documents import family_data
+from engine.services import add_revision
 from press.aside import Stopped, aside, how_far, stop
 from press.layout import FETCHER
 from press.pdf import PAPER, pdf_of
 from shop.errors import Conflict
-from tests.engines import lift
+from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
+from work.models import Engine
 from work.record import paper
+from work.record.picture import FILLS, pictures_on_paper
+from work.record.sheets import check_sheet_page
 from work.record.turns import one_at_a_time, stop_printing
+from work.services import put_on_stand
 
 PATIENCE_S = 120
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
@@ -117,6 +125,17 @@ class PaperTests(ShopCase):
             with self.assertRaises(Stopped):
                 long.result(timeout=PATIENCE_S)
         self.assertEqual(pdf_of("the next")[:4], b"%PDF")
+
+    def test_the_engine_is_drawn_as_it_stands_and_each_stage_by_what_it_is_about(self):
+        drawn = [str(one) for one in pictures_on_paper(family_with_run("quern-4"), {"crank": "in", "mains": "loose", "sump": "to come"})]
+        self.assertEqual([one.count("<svg") for one in drawn], [1, 1])
+        self.assertIn(FILLS["loose"], drawn[0])
+        self.assertIn("stroke-dasharray", drawn[0])
+        add_revision(family_data("quern-4"), by=None)
+        put_on_stand(serial="R-1", family="quern-4", purpose="", stand=None, promised=None, by=User.objects.get(username="bo"))
+        page = check_sheet_page(Engine.objects.at_the_bench().get(pk="R-1"))
+        stages = re.findall(r"<h2>([^<]*)</h2><div class=.picture.><svg", page)
+        self.assertEqual(stages, ["Receive and lay out", "Bottom end", "Camshaft in", "Cylinder head", "Hand over"])
 
     def test_letters_the_fonts_do_not_have_are_named(self):
         self.must({"kind": "note", "text": "冷 shop"})

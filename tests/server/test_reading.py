@@ -25,6 +25,7 @@ PATHS = (
     "/api/engines/T-1/record.json",
     "/api/engines/T-1/record.pdf",
     "/api/engines/T-1/readings.csv",
+    "/api/engines/T-1/scene",
     "/api/families",
     "/api/families/quern-4",
     "/api/gauges",
@@ -49,6 +50,20 @@ class DoorTests(ShopCase):
         for path in ("/api/engines/T-9", "/api/families/none", "/api/engines/T-9/record.pdf"):
             with self.subTest(path=path):
                 self.assertEqual(self.client.get(path).json()["code"], "missing")
+
+
+class SceneTests(ShopCase):
+    def test_a_picture_is_made_once_and_its_pistons_stand_by_the_angle(self):
+        at_top, at_bottom = (self.client.get("/api/engines/T-1/scene", {"crank_deg": deg}) for deg in (0, 180))
+        again = self.client.get("/api/engines/T-1/scene", {"crank_deg": 0}, headers={"if-none-match": at_top["ETag"]})
+        self.assertEqual((again.status_code, at_top.json()["steps"] == at_bottom.json()["steps"]), (304, True))
+        self.assertNotEqual(at_top.json()["views"][0], at_bottom.json()["views"][0])
+        self.assertEqual(at_top.json()["views"][1], at_bottom.json()["views"][1])
+
+    def test_an_angle_that_is_none(self):
+        for angle in ("up", "-1", "nan", "99999"):
+            with self.subTest(angle):
+                self.assertEqual(self.client.get("/api/engines/T-1/scene", {"crank_deg": angle}).status_code, 422)
 
 
 class FloorTests(ShopCase):

@@ -193,7 +193,7 @@ def _tensioner(stage: LoopStage, loop: LoopPath) -> DrawnTensioner | None:
     if run is None:
         return None  # on which run it works is not known
     x_mm, y_mm = ((a + b) / 2 for a, b in zip(run.start, run.end, strict=True))
-    return DrawnTensioner(name=stage.tightened_by.name, kind=stage.tightened_by.kind, x_mm=x_mm, y_mm=y_mm)
+    return DrawnTensioner(name=stage.tightened_by.name, kind=stage.tightened_by.kind or "", x_mm=x_mm, y_mm=y_mm)
 
 
 def _pointers(document: EngineDocument, wheels: list[DrawnWheel], box: Box) -> list[DrawnPointer]:

@@ -137,3 +137,11 @@ class WorkStage(Part):
     title: Name
     steps: tuple[Sentence | WorkStep, ...] = Field(min_length=1, max_length=64)
     caution: str = Field(default="", max_length=400)
+
+    @property
+    def listed(self) -> tuple[WorkStep, ...]:
+        """Its steps, a plain sentence as one that is to do."""
+        return tuple(
+            step if isinstance(step, WorkStep) else WorkStep(id=f"{self.id[:35]}.{n}", does="do", says=step)
+            for n, step in enumerate(self.steps, 1)
+        )

@@ -259,10 +259,7 @@ def _is_reported(document: EngineDocument, step: WorkStep) -> bool:
 
 
 def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
-    for stage in document.stages:
-        for n, step in enumerate(stage.steps, 1):
-            typed = step if isinstance(step, WorkStep) else WorkStep(id=f"{stage.id[:35]}.{n}", does="do", says=step)
-            yield stage.title, typed
+    yield from ((stage.title, step) for stage in document.stages for step in stage.listed)
 
 
 def _stays(need: Need) -> bool:

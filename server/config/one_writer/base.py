@@ -25,24 +25,24 @@ class DatabaseWrapper(base.DatabaseWrapper):
             raise OperationalError("database is locked: too many wait to write")
         self._has_turn = True
         try:
-            super()._start_transaction_under_autocommit()
+            super()._start_transaction_under_autocommit()  # type: ignore[misc]  # what Django itself calls, the stubs leave out
         except BaseException:
             self._let_next()
             raise
 
     def _commit(self) -> None:
-        super()._commit()  # where that fails Django rolls back, and the next comes then
+        super()._commit()  # type: ignore[misc]  # where that fails Django rolls back, and the next comes then
         self._let_next()
 
     def _rollback(self) -> None:
         try:
-            super()._rollback()
+            super()._rollback()  # type: ignore[misc]
         finally:
             self._let_next()
 
     def _close(self) -> None:
         try:
-            super()._close()
+            super()._close()  # type: ignore[misc]
         finally:
             self._let_next()
 

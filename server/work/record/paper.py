@@ -28,6 +28,7 @@ from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
+from work.record.picture import pictures_on_paper
 from work.record.proof import proof_on_paper
 from work.record.signers import same_day_signers
 from work.record.turns import STOPPED
@@ -109,6 +110,11 @@ def square_code(text: str) -> SafeString:
     return mark_safe(segno.make(text, error="m", micro=False).svg_inline(scale=2, border=0, dark="#1C2226"))  # noqa: S308 - of our own making
 
 
+def _stood_deg(timing: TimingView) -> float:
+    """Where the crank stood last, as far as the ledger knows; else at the first cylinder's firing TDC."""
+    return timing.crank.cycle_deg if timing.crank and timing.crank.cycle_deg is not None else 0.0
+
+
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF."""
     ledger = bridge.ledger_of(engine)
@@ -127,6 +133,7 @@ def as_pdf(engine: Engine) -> bytes:
             **proof_on_paper(ledger, state, _said),
             "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
             "gauges": set_up.gauges.values(),
+            "pictures": pictures_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing)),
             "joints": on_paper(ledger.folded.states["joints"]),
             **drive_on_paper(ledger, _said),
             "fits": fits_on_paper(ledger.folded.states["fits"], _said),

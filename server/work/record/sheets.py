@@ -14,6 +14,7 @@ from work import bridge
 from work.heads import head_now
 from work.models import Engine
 from work.record.paper import ON_PAPER, square_code
+from work.record.picture import stage_pictures
 
 
 def as_check_sheet(engine: Engine) -> bytes:
@@ -40,6 +41,9 @@ def check_sheet_page(engine: Engine) -> str:
     tools = dict.fromkeys(tool for one in plan.steps for tool in one.step.tools)
     shown = {"engine": engine, "steps": steps, "kit": kit, "tools": list(tools), "printed": timezone.localtime()}
     shown["shop_head"] = head_now().words
+    pictures = stage_pictures(ledger.folded.document, ledger.shown.steps)
+    for step in steps:
+        step["picture"] = pictures.pop(str(step["stage"]), None)  # beside the first of its stage
     return render_to_string("work/check_sheet.html", shown)
 
 

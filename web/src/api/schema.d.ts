@@ -860,6 +860,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/scene": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How it is drawn
+         * @description Hand out the engine's pictures with its crank at an angle, and what each step is about; how far each part has come its state says.
+         */
+        get: operations["engine_scene"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/snapshot": {
         parameters: {
             query?: never;
@@ -8423,6 +8443,70 @@ export interface components {
             positions: components["schemas"]["PositionPlace"][];
             /** Shafts */
             shafts: components["schemas"]["ShaftName"][];
+            /** Stands */
+            stands: {
+                [key: string]: "to come" | "loose" | "in" | "undone" | "held";
+            };
+        };
+        /**
+         * Scene
+         * @description An engine's pictures, and what each step of its run is about.
+         */
+        Scene: {
+            /** Steps */
+            steps: components["schemas"]["StepScene"][];
+            /** Views */
+            views: components["schemas"]["SceneView"][];
+        };
+        /**
+         * ScenePart
+         * @description One part, and what hides it once that is in.
+         */
+        ScenePart: {
+            /**
+             * Hidden By
+             * @default []
+             */
+            hidden_by: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        };
+        /**
+         * SceneView
+         * @description What is seen from one side, and the room it takes [mm].
+         */
+        SceneView: {
+            /** Height */
+            height: number;
+            /** Left */
+            left: number;
+            /**
+             * Looking
+             * @enum {string}
+             */
+            looking: "side" | "above" | "front" | "cylinder";
+            /** Parts */
+            parts: components["schemas"]["ScenePart"][];
+            /** Sketched */
+            sketched: string[];
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
         };
         /**
          * School
@@ -8689,6 +8773,41 @@ export interface components {
             clock_deg: number;
             /** Shaft */
             shaft: string;
+        };
+        /**
+         * Shape
+         * @description A box by its middle, a ring, a line from its middle by width and height, or words; to the right and down [mm].
+         */
+        Shape: {
+            /**
+             * Faint
+             * @default false
+             */
+            faint: boolean;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "box" | "ring" | "line" | "words";
+            /**
+             * H
+             * @default 0
+             */
+            h: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * W
+             * @default 0
+             */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * SheetCell
@@ -9373,6 +9492,21 @@ export interface components {
              * @default
              */
             way: string;
+        };
+        /**
+         * StepScene
+         * @description What a step is about, and from where it is seen.
+         */
+        StepScene: {
+            /**
+             * Looking
+             * @enum {string}
+             */
+            looking: "side" | "above" | "front" | "cylinder";
+            /** Parts */
+            parts: string[];
+            /** Step */
+            step: string;
         };
         /**
          * StepSkipped
@@ -13896,6 +14030,57 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_scene: {
+        parameters: {
+            query?: {
+                crank_deg?: number;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

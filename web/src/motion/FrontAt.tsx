@@ -12,9 +12,15 @@ interface FrontAtProps {
   seenFrom: 'front' | 'flywheel';
   lit: string[];
   laid?: Laid | undefined;
+  /** Ids of loops that do not lie yet. */
+  toCome?: string[];
+  /** Ids of shafts that something on for a while holds. */
+  held?: string[];
+  /** Whether the cover over all of it is what is worked on. */
+  cover?: boolean;
 }
 
-export function FrontAt({ twin, crankDeg, seenFrom, lit, laid }: FrontAtProps) {
+export function FrontAt({ twin, crankDeg, seenFrom, lit, laid, toCome = [], held = [], cover = false }: FrontAtProps) {
   const turning = useMemo(() => new Turning(crankDeg), [crankDeg]);
   const { ref, width, height } = useElementSize();
   return (
@@ -26,6 +32,9 @@ export function FrontAt({ twin, crankDeg, seenFrom, lit, laid }: FrontAtProps) {
         seenFrom={seenFrom}
         lit={lit}
         laid={laid}
+        toCome={toCome}
+        held={held}
+        cover={cover}
         room={{ width, height }}
       />
       {!twin.drawing.is_to_scale && <span className={classes.sketch}>sketch, not to scale</span>}

@@ -22,6 +22,12 @@ export interface FrontDrawingProps {
   lit?: string[];
   /** A loop that does not lie as it should, and shafts that stand off their places for it. */
   laid?: Laid | undefined;
+  /** Ids of loops that do not lie yet: they are drawn as what is to come. */
+  toCome?: string[];
+  /** Ids of shafts that something on for a while holds. */
+  held?: string[];
+  /** Whether the cover over all of it is what is worked on. */
+  cover?: boolean;
   /** How many pixels the drawing has, where it is known: its letters are never smaller than they can be read. */
   room?: { width: number; height: number };
 }
@@ -39,7 +45,18 @@ interface Turner {
   turned: Turned;
 }
 
-export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid, room }: FrontDrawingProps) {
+export function FrontDrawing({
+  twin,
+  cylinder,
+  turning,
+  seenFrom,
+  lit = [],
+  laid,
+  toCome = [],
+  held = [],
+  cover = false,
+  room,
+}: FrontDrawingProps) {
   const { wheels } = twin.drawing;
   const box = filling(twin.drawing.box, room);
   const turners = useRef(new Map<string, Turner>());
@@ -73,7 +90,7 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
           size={size}
           ref={hold(wheel.id, turnOf(wheel.shaft))}
         >
-          <g data-kind={wheel.kind} data-lit={lit.includes(wheel.shaft)}>
+          <g data-kind={wheel.kind} data-lit={lit.includes(wheel.shaft)} data-held={held.includes(wheel.shaft)}>
             <title>{wheel.name}</title>
             <WheelShape wheel={wheel} size={size} />
           </g>
@@ -98,7 +115,15 @@ export function FrontDrawing({ twin, cylinder, turning, seenFrom, lit = [], laid
           )
         );
       })}
-      <Fixed drawing={{ ...twin.drawing, box }} size={size} mirrored={seenFrom !== 'front'} lit={lit} laid={laid} />
+      <Fixed
+        drawing={{ ...twin.drawing, box }}
+        size={size}
+        mirrored={seenFrom !== 'front'}
+        lit={lit}
+        laid={laid}
+        toCome={toCome}
+        cover={cover ? twin.drawing.box : undefined}
+      />
     </Sheet>
   );
 }
@@ -123,18 +148,21 @@ interface FixedProps {
   mirrored: boolean;
   lit: string[];
   laid: Laid | undefined;
+  toCome: string[];
+  cover: Schemas['Box'] | undefined;
 }
 
 /** What does not turn: the ways of chains and belts, tensioners, pointers, names. */
-function Fixed({ drawing, size, mirrored, lit, laid }: FixedProps) {
+function Fixed({ drawing, size, mirrored, lit, laid, toCome, cover }: FixedProps) {
   const { box, loops, pointers } = drawing;
   return (
     <Still box={box} size={size}>
+      {cover && <CoverOutline box={cover} size={size} />}
       {loops.map((loop) =>
         laid?.loop === loop.id && laid.runs.length > 0 ? (
           <LaidLoop key={loop.id} loop={loop} runs={laid.runs} size={size} mirrored={mirrored} />
         ) : (
-          <Loop key={loop.id} loop={loop} isLit={lit.includes(loop.id)} />
+          <Loop key={loop.id} loop={loop} isLit={lit.includes(loop.id)} isToCome={toCome.includes(loop.id)} />
         ),
       )}
       {loops.map(
@@ -173,6 +201,22 @@ function Fixed({ drawing, size, mirrored, lit, laid }: FixedProps) {
         </text>
       ))}
     </Still>
+  );
+}
+
+/** The edge of the cover that goes over all of it. */
+function CoverOutline({ box, size }: { box: Schemas['Box']; size: number }) {
+  return (
+    <rect
+      x={box.left_mm + size * 0.2}
+      y={-box.top_mm + size * 0.2}
+      width={box.right_mm - box.left_mm - size * 0.4}
+      height={box.top_mm - box.bottom_mm - size * 0.4}
+      rx={size * 2}
+      className={classes.cover}
+    >
+      <title>The cover over it</title>
+    </rect>
   );
 }
 
@@ -268,15 +312,23 @@ function LaidLoop({ loop, runs, size, mirrored }: LaidLoopProps) {
   );
 }
 
-export function Loop({ loop, isLit }: { loop: Schemas['DrawnLoop']; isLit: boolean }) {
+export function Loop({
+  loop,
+  isLit,
+  isToCome = false,
+}: {
+  loop: Schemas['DrawnLoop'];
+  isLit: boolean;
+  isToCome?: boolean;
+}) {
   const begin = loop.arcs[0];
   if (!begin) return null;
   const steps = loop.arcs.map((arc) => `${arcPath(arc)} L${place(arc.run_to)}`);
   const path = `M${place(begin.begin)} ${steps.join(' ')}`;
   return (
-    <g data-loop={loop.kind} data-lit={isLit}>
+    <g data-loop={loop.kind} data-lit={isLit} data-come={isToCome}>
       <path d={path} className={classes.loop} />
-      {loop.kind === 'chain' && loop.count != null && (
+      {!isToCome && loop.kind === 'chain' && loop.count != null && (
         <path d={path} pathLength={loop.count * 2} className={classes.links} />
       )}
       <title>

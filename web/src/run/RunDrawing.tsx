@@ -1,6 +1,9 @@
-/** The front of the engine as it must stand in this step, and what is to be seen there; where it has no place of its own, its cautions. */
+/** The engine as it must stand in this step, from the side on which the step is seen; and what is to be seen there, or its cautions. */
+import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { Schemas } from '../api/client';
+import { useKeys } from '../app/keys';
 import { later } from '../app/later';
 import { sayClock } from '../app/saying';
 import type { LayDrawingProps } from '../drive/LayDrawing';
@@ -8,6 +11,8 @@ import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
+import { sceneQuery } from '../scene/api';
+import { ScenePicture } from '../scene/ScenePicture';
 import { isLaid } from './asked';
 import { PartsDrawing } from './PartsDrawing';
 import classes from './RunDrawing.module.css';
@@ -25,14 +30,39 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const turned = question?.kind === 'turn_seen' ? question : undefined;
   const step = question?.kind === 'step_done' ? question : undefined;
   const crankDeg = turned?.crank_deg ?? (named ?? run?.positions[0])?.crank_deg;
+  const standsDeg = turned?.crank_deg ?? named?.crank_deg ?? bench.state.timing?.crank?.cycle_deg ?? crankDeg ?? 0;
+  const scene = useQuery(sceneQuery(engine.serial, `${engine.revision} ${found}`, Math.round(standsDeg))).data;
+  const stepKey = bench.state.steps.find((one) => one.questions.some((each) => each.key === question?.key))?.key;
+  const about = scene?.steps.find((one) => one.step === stepKey);
+  const { looking, look } = useLooking(question?.key, about?.looking ?? 'front');
+  const view = scene?.views.find((one) => one.looking === looking);
   if (isLaid(question))
     return <LayDrawing bench={bench} question={question} twin={twin} crankDeg={crankDeg ?? 0} voice={voice} />;
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
   return (
     <div className={classes.drawing}>
       <div className={classes.front}>
-        {twin && crankDeg != null && (
-          <FrontAt twin={twin} crankDeg={crankDeg} seenFrom={voice.seenFrom} lit={litBy(question)} />
+        {scene && <Lookings looking={looking} look={look} />}
+        {scene && view && (
+          <ScenePicture
+            key={question?.key}
+            scene={scene}
+            view={view}
+            stands={run?.stands ?? {}}
+            asked={about?.parts ?? []}
+            steps={bench.state.steps}
+          />
+        )}
+        {!view && twin && crankDeg != null && (
+          <FrontAt
+            twin={twin}
+            crankDeg={crankDeg}
+            seenFrom={voice.seenFrom}
+            lit={[...litBy(question), ...litIn(about)]}
+            toCome={standing(run?.stands, 'loop', ['to come', 'undone']).filter((one) => !litIn(about).includes(one))}
+            held={standing(run?.stands, 'shaft', ['held'])}
+            cover={about?.parts.includes('front cover') ?? false}
+          />
         )}
       </div>
       <div className={classes.beside}>
@@ -46,6 +76,49 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
       </div>
     </div>
   );
+}
+
+const LOOKINGS = ['side', 'above', 'front'] as const;
+type Looking = (typeof LOOKINGS)[number];
+
+/** From where the engine is looked at: from where the step is seen, until somebody looks from elsewhere. */
+function useLooking(question: string | undefined, seen: Schemas['StepScene']['looking']) {
+  const [chosen, choose] = useState<{ question: string | undefined; looking: Looking } | null>(null);
+  const own: Looking = seen === 'cylinder' ? 'above' : seen;
+  const looking = chosen?.question === question && chosen ? chosen.looking : own;
+  const look = (to: Looking) => choose({ question, looking: to });
+  const next = () => look(LOOKINGS[(LOOKINGS.indexOf(looking) + 1) % LOOKINGS.length] ?? 'front');
+  useKeys([{ keys: ['v'], label: 'side, above, front', run: next }]);
+  return { looking, look };
+}
+
+/** The three ways to look, to be touched; V goes through them. */
+function Lookings({ looking, look }: { looking: Looking; look: (to: Looking) => void }) {
+  return (
+    <nav className={classes.lookings} aria-label="Seen from">
+      {LOOKINGS.map((one) => (
+        <UnstyledButton key={one} onClick={() => look(one)} aria-pressed={one === looking}>
+          {one === 'side' ? 'from the side' : one === 'above' ? 'from above' : 'front'}
+        </UnstyledButton>
+      ))}
+    </nav>
+  );
+}
+
+/** Shafts and loops of the drive that a step is about. */
+function litIn(about: Schemas['StepScene'] | undefined): string[] {
+  return (about?.parts ?? []).filter((part) => /^(shaft|loop):/.test(part)).map((part) => part.replace(/^\w+:/, ''));
+}
+
+/** The ids of what stands in one of some ways, such as loops that have not been laid yet. */
+function standing(
+  stands: Schemas['RunView']['stands'] | undefined,
+  sort: 'loop' | 'shaft',
+  how: Schemas['RunView']['stands'][string][],
+): string[] {
+  return Object.entries(stands ?? {})
+    .filter(([part, now]) => part.startsWith(`${sort}:`) && how.includes(now))
+    .map(([part]) => part.slice(sort.length + 1));
 }
 
 /** What is at hand before it is begun. */

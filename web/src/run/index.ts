@@ -16,6 +16,7 @@ export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')],
     also: (question) => [
       ...allMeetHint(question),
+      ...(isLaid(question) ? [] : [keyHint('V', 'side, above, front')]),
       ...(isLaid(question) ? [keyHint('← →', 'try a turn'), keyHint('A', 'another way')] : []),
     ],
   },

@@ -23,6 +23,7 @@ from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView, ShaftName
 from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.plan import Plan, PlanStep
+from gurvo_core.scene import Brings, Stands, brought_by, part_stands
 from gurvo_core.sentence import at_start, within
 
 LAST: frozenset[Doing] = frozenset({"hand over"})
@@ -353,7 +354,19 @@ def view_of(now: RunState, facts: Facts) -> RunView:
         marks=_marks_seen(now.plan),
         shafts=_shafts(now.plan),
         former=[name for name in now.done if name not in now.plan.by_id],
+        stands=_stands(now),
     )
+
+
+@kept_with
+def _stands(now: RunState) -> dict[str, Stands]:
+    done = {name for name, one in now.done.items() if not one.is_skipped}
+    return part_stands(now.document, _brought(now.plan), done, now.opened, now.on)
+
+
+@kept_with
+def _brought(plan: Plan) -> Brings:
+    return brought_by(plan.document, [one.step for one in plan.steps])
 
 
 @kept_with

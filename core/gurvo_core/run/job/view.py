@@ -19,6 +19,7 @@ from typing import Literal
 
 from gurvo_core.ledger import Question, View
 from gurvo_core.run.job.asked import AskedField, FieldOption
+from gurvo_core.scene import Stands
 
 
 class MarkSeen(View):
@@ -143,3 +144,4 @@ class RunView(View):
     marks: list[MarkSeen]
     shafts: list[ShaftName]  # what can be turned by itself
     former: list[str]  # steps that were done and that today's document no longer has
+    stands: dict[str, Stands]  # how far each part of the engine has come, as it is drawn

@@ -1,0 +1,89 @@
+"""What a picture is made of, as it is sent: parts by their names, each of a few plain shapes [mm], seen from one side."""
+
+__all__ = ["Looking", "Scene", "ScenePart", "SceneView", "Shape", "StepScene", "box", "line", "ring", "words"]
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+Looking = Literal["side", "above", "front", "cylinder"]
+
+
+class Shown(BaseModel):
+    """Base of what a picture is made of."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Shape(Shown):
+    """A box by its middle, a ring, a line from its middle by width and height, or words; to the right and down [mm]."""
+
+    form: Literal["box", "ring", "line", "words"]
+    x: float
+    y: float
+    w: float = 0.0
+    h: float = 0.0
+    text: str = ""
+    faint: bool = False  # what is there for looking alone: an axis, a bore's wall
+
+
+class ScenePart(Shown):
+    """One part, and what hides it once that is in."""
+
+    id: str
+    name: str
+    where: str = ""  # the bank, where there are several
+    shapes: list[Shape]
+    hidden_by: list[str] = []
+    says: str = ""  # which way round it goes in, as far as the document says
+
+
+class SceneView(Shown):
+    """What is seen from one side, and the room it takes [mm]."""
+
+    looking: Looking
+    left: float
+    top: float
+    width: float
+    height: float
+    parts: list[ScenePart]
+    sketched: list[str]  # what is in the usual proportions, in words
+
+
+class StepScene(Shown):
+    """What a step is about, and from where it is seen."""
+
+    step: str
+    looking: Looking
+    parts: list[str]
+
+
+class Scene(Shown):
+    """An engine's pictures, and what each step of its run is about."""
+
+    views: list[SceneView]
+    steps: list[StepScene]
+
+
+def _mm(value: float) -> float:
+    return round(value, 1)
+
+
+def box(x: float, y: float, w: float, h: float, *, text: str = "", faint: bool = False) -> Shape:
+    """Return a box by its middle [mm]."""
+    return Shape.model_construct(form="box", x=_mm(x), y=_mm(y), w=_mm(w), h=_mm(h), text=text, faint=faint)
+
+
+def ring(x: float, y: float, across: float, *, text: str = "", faint: bool = False) -> Shape:
+    """Return a ring by its middle and diameter [mm]."""
+    return Shape.model_construct(form="ring", x=_mm(x), y=_mm(y), w=_mm(across), text=text, faint=faint)
+
+
+def line(x: float, y: float, to_x: float, to_y: float, *, faint: bool = False) -> Shape:
+    """Return a line from one place to another [mm]."""
+    return Shape.model_construct(form="line", x=_mm(x), y=_mm(y), w=_mm(to_x - x), h=_mm(to_y - y), faint=faint)
+
+
+def words(x: float, y: float, text: str) -> Shape:
+    """Return words about a place [mm]."""
+    return Shape.model_construct(form="words", x=_mm(x), y=_mm(y), text=text)

@@ -1,0 +1,133 @@
+/** The engine from one side: what is in, loose, to come or undone, and what the step is about. Any part says what it is when touched. */
+import { useMediaQuery } from '@mantine/hooks';
+import { useId, useState } from 'react';
+import type { Schemas } from '../api/client';
+import { PartSaid } from './PartSaid';
+import classes from './ScenePicture.module.css';
+import { inside, isShown, isThere, nameOf, SAID, type Stands, zoomed } from './shown';
+
+type Part = Schemas['ScenePart'];
+
+export interface ScenePictureProps {
+  scene: Schemas['Scene'];
+  view: Schemas['SceneView'];
+  stands: Stands;
+  /** Ids of the parts that the step is about. */
+  asked: string[];
+  steps: Schemas['Step'][];
+}
+
+export function ScenePicture({ scene, view, stands, asked, steps }: ScenePictureProps) {
+  const hatch = useId();
+  const [touched, touch] = useState<Part | null>(null);
+  const isNarrow = useMediaQuery('(max-width: 700px)');
+  const shown = view.parts.filter((part) => isShown(part, stands, asked));
+  const { left, top, width, height } = isNarrow ? zoomed(view, shown, asked) : view;
+  const size = Math.max(width / 40, height / 25);
+  return (
+    <figure className={classes.picture}>
+      <svg viewBox={`${left} ${top} ${width} ${height}`} style={{ fontSize: size }}>
+        <title>{view.looking === 'above' ? 'The engine from above' : 'The engine from the side'}</title>
+        <defs>
+          <pattern
+            id={hatch}
+            width={size * 0.7}
+            height={size * 0.7}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <line y2={size} className={classes.hatch} />
+          </pattern>
+        </defs>
+        {/* what is asked lies on top of what is there */}
+        {[...shown]
+          .sort((one, two) => Number(asked.includes(one.id)) - Number(asked.includes(two.id)))
+          .map((part, n) => (
+            // biome-ignore lint/a11y/useSemanticElements: a drawing has no buttons of its own
+            <g
+              // two banks have parts of one id
+              key={`${part.id} ${n}`}
+              role="button"
+              tabIndex={0}
+              aria-label={nameOf(part, stands, asked)}
+              data-part={part.id}
+              data-stands={stands[part.id] ?? 'to come'}
+              data-asked={asked.includes(part.id)}
+              onClick={() => touch(part)}
+              onFocus={(event) => event.currentTarget.matches(':focus-visible') && touch(part)}
+            >
+              {inside(part.shapes, { left, width }, size).map((shape, at) => (
+                <Drawn
+                  key={at}
+                  shape={isThere(part, stands, asked) || shape.form === 'words' ? shape : { ...shape, text: '' }}
+                  hatch={stands[part.id] === 'undone' ? hatch : ''}
+                />
+              ))}
+            </g>
+          ))}
+      </svg>
+      <figcaption>
+        {touched ? (
+          <PartSaid part={touched} scene={scene} stands={stands} steps={steps} onClose={() => touch(null)} />
+        ) : (
+          <Legend stands={stands} shown={shown} asked={asked} sketched={view.sketched} />
+        )}
+      </figcaption>
+    </figure>
+  );
+}
+
+function Drawn({ shape, hatch }: { shape: Schemas['Shape']; hatch: string }) {
+  const fill = hatch ? { style: { fill: `url(#${hatch})` } } : {};
+  const { form, x, y, w, h, text, faint } = shape;
+  if (form === 'words')
+    return (
+      <text x={x} y={y} className={classes.words}>
+        {text}
+      </text>
+    );
+  if (form === 'line') return <line x1={x} y1={y} x2={x + w} y2={y + h} data-faint={faint} />;
+  return (
+    <>
+      {form === 'ring' ? (
+        <circle cx={x} cy={y} r={w / 2} data-faint={faint} {...fill} />
+      ) : (
+        <rect x={x - w / 2} y={y - h / 2} width={w} height={h} data-faint={faint} {...fill} />
+      )}
+      {text && (
+        <text x={x} y={y} className={classes.own}>
+          {text}
+        </text>
+      )}
+    </>
+  );
+}
+
+interface LegendProps {
+  shown: Part[];
+  stands: Stands;
+  asked: string[];
+  sketched: string[];
+}
+
+function Legend({ shown, stands, asked, sketched }: LegendProps) {
+  const there = new Set(shown.filter((part) => !asked.includes(part.id)).map((part) => stands[part.id]));
+  const names = [...new Set(shown.filter((part) => asked.includes(part.id)).map((part) => part.name))];
+  return (
+    <>
+      {names.length > 0 && (
+        <span data-key="asked">
+          <i /> {names.slice(0, 3).join(', ')}
+        </span>
+      )}
+      {(['loose', 'to come', 'undone'] as const)
+        .filter((one) => there.has(one))
+        .map((one) => (
+          <span key={one} data-key={one}>
+            <i /> {SAID[one]}
+          </span>
+        ))}
+      <span>sketch: {sketched.join(', ')}</span>
+    </>
+  );
+}
