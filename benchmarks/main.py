@@ -35,6 +35,7 @@ def main() -> None:
             needle,
             requests,
             run,
+            scene,
             twin,
             writer,
         )
@@ -48,6 +49,7 @@ def main() -> None:
         joints.measure()
         fits.measure()
         drive.measure()
+        scene.measure()
         fits.fill()
         pulls = joints.fill()
         entered = run.fill()

@@ -12,7 +12,7 @@ from ninja.params import P, QueryEx
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
 from engine import services
-from engine.bridge import document_of, places_of, snapshot_of, twin_json, words_of
+from engine.bridge import document_of, places_of, scene_json, snapshot_of, twin_json, words_of
 from engine.models import Family, Revision
 from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
 from gurvo_core.drive import DriveDrawing, Phasers, Twin, drawn_if_known
@@ -24,6 +24,7 @@ from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
 from gurvo_core.reading import doubts_of
+from gurvo_core.scene import Scene
 from gurvo_core.walk import Walked
 from gurvo_core.work import RULES_VERSION
 from press.documents import walked_in
@@ -162,6 +163,19 @@ def twin(request: HttpRequest, code: str, number: int, phasers: Phasers = "rest"
     if (same := unchanged(request, tag)) is not None:
         return same
     return json_answer(twin_json(document_of(row.pk), places_of(document_of(row.pk), {}, phasers)), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/scene",
+    response={200: Scene, **refusals(401, 404)},
+    operation_id="scene_look",
+    summary="How it is drawn",
+)
+def scene(request: HttpRequest, code: str, number: int) -> HttpResponse:
+    """Hand out the pictures of a family's engines with the crank at the first cylinder's firing TDC, and what each step is about."""
+    row = _revision(code, number)
+    tag = f"scene-{row.pk}-{RULES_VERSION}"
+    return unchanged(request, tag) or json_answer(scene_json(document_of(row.pk), 0.0), tag=tag, packed_for=request)
 
 
 @router.get(

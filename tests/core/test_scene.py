@@ -134,11 +134,12 @@ class StandingTests(TestCase):
         self.assertEqual((stands["crank"], stands["heads:row"], stands["loop:belt"]), ("in", "to come", "to come"))
         self.assertFalse({"sump", "cam covers:row", "oil pump"} & stands.keys())
 
-    def test_a_shaft_is_held_while_something_on_holds_it(self):
+    def test_what_is_on_for_a_while_is_there_and_holds_its_shafts(self):
         build = Build("brae-v8").play("")
         document = build.folded.states["run"].document
         thing = next(one for one in document.things if one.holds)
-        self.assertEqual(part_stands(document, (), (), (), {thing.id})[f"shaft:{thing.holds[0]}"], "held")
+        stands = part_stands(document, (), (), (), {thing.id: []})
+        self.assertEqual((stands[f"shaft:{thing.holds[0]}"], stands[f"thing:{thing.id}"]), ("held", "held"))
 
     def all_stands(self, build):
         return build.state.run.stands

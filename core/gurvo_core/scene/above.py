@@ -117,7 +117,16 @@ def _parts(at: _Panel) -> Iterator[ScenePart]:
         yield at.part("cam caps", "Cam caps", list(_caps(at)), "cam covers", "by number, arrow to the front")
     plugs = [ring(one.x_mm, y - (0.55 * bore if at.in_block else 0), 0.15 * bore) for one in at.cylinders]
     yield at.part("plugs", "Plugs", plugs)
-    yield at.part("cam covers", "Cover of the head", [box(at.middle, y, at.length - 0.2 * bore, 1.3 * bore)])
+    yield at.part("cam covers", "Cover of the head", list(_cover(at)))
+
+
+def _cover(at: _Panel) -> Iterator[Shape]:
+    """A cover has a rib along each edge, and a cap where oil goes in."""
+    bore, half = at.bore, at.length / 2 - 0.2 * at.bore
+    yield box(at.middle, at.y, at.length - 0.2 * bore, 1.3 * bore)
+    yield from (line(at.middle - half, at.y + side * bore, at.middle + half, at.y + side * bore) for side in (-0.5, 0.5))
+    yield ring(at.middle + half - 0.35 * bore, at.y, 0.42 * bore)
+    yield ring(at.middle + half - 0.35 * bore, at.y, 0.22 * bore)
 
 
 def _numbers(at: _Panel) -> Iterator[Shape]:

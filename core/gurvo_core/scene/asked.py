@@ -1,11 +1,11 @@
 """What a step of the run is about, and from where that is seen: by its joint, fits, parts and loop; else by what it says."""
 
-__all__ = ["looking_at", "part_id", "parts_of_joint", "parts_said", "step_scene"]
+__all__ = ["looking_at", "part_id", "parts_of_joint", "parts_said", "shafts_held", "step_scene"]
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 
-from gurvo_core.engine import EngineDocument, WorkStep
+from gurvo_core.engine import EngineDocument, Thing, WorkStep
 from gurvo_core.scene.names import BY_BANK, PartKind, banks_named, kinds_named
 from gurvo_core.scene.shapes import Looking, StepScene
 
@@ -54,11 +54,7 @@ def _parts(document: EngineDocument, step: WorkStep) -> Iterator[str]:
     elif step.does in ("prime", "first_start"):
         yield "oil"
     elif step.does in ("put_on", "take_off"):
-        thing = document.thing(step.thing)
-        yield from (f"shaft:{shaft}" for shaft in (thing.holds if thing else ()))
-        if thing is not None:
-            yield from ["pistons"] if thing.kind == "piston_stop" else _named(document, step.says, thing.name)
-        yield "drive"
+        yield from _of_thing(document, step)
     elif step.does in TURNED:
         yield from (f"shaft:{shaft.id}" for shaft in document.drive.shafts if shaft.kind == "crank")
     elif step.joint:
@@ -71,6 +67,25 @@ def _parts(document: EngineDocument, step: WorkStep) -> Iterator[str]:
         parts = [part.name for part in document.kit if part.id in step.parts]
         yield from parts_said(document, step) if step.does != "ready" else ()
         yield from _named(document, *parts)
+
+
+def _of_thing(document: EngineDocument, step: WorkStep) -> Iterator[str]:
+    """The shafts that a thing holds where it goes, and what it is put on; then the thing itself."""
+    thing = document.thing(step.thing)
+    if thing is None:
+        return
+    named = ["pistons"] if thing.kind == "piston_stop" else [one for one in _named(document, step.says, thing.name) if one != "drive"]
+    shafts = [f"shaft:{shaft}" for shaft in shafts_held(thing, [step.place] if step.place else ())]
+    # what goes into the flywheel is seen from the side, though it holds the crank in front as well
+    yield from (*named, *shafts) if "flywheel" in named else (*shafts, *named)
+    yield f"thing:{thing.id}"
+
+
+def shafts_held(thing: Thing, places: Collection[str]) -> Sequence[str]:
+    """Return the shafts that a thing holds at some of its places, where it holds one at each; else all that it holds."""
+    if not places or len(thing.places) != len(thing.holds):
+        return thing.holds
+    return [shaft for shaft, place in zip(thing.holds, thing.places, strict=True) if place in places]
 
 
 def _named(document: EngineDocument, *said: str) -> Iterator[str]:

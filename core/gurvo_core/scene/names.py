@@ -55,7 +55,7 @@ _WORDS: tuple[tuple[PartKind, str], ...] = (
     ("drive", r"phasers?|idlers?|roller|lock bolts?|vacuum|left wheel|right wheel|pulley with|plain pulley|rollers|(left|right) pulley"),
     ("front cover", r"(front|timing|belt|side|gear|chain) (cover|case|seal|face)\w*|cover bolts|(case )?seals?\b|\bcovers?\b"),
     ("damper", r"damper\w*|(crank )?pulley\w*"),
-    ("flywheel", r"flywheel|flange"),
+    ("flywheel", r"flywheel|flange|starter ring"),
     ("pump", r"(oil|coolant|injection) pump\w*|\bpump\b"),
     ("sump", r"sump\w*"),
     ("rods", r"\brod (bolt|nut|bearing|shell|cap)s?\w*|\brods\b"),

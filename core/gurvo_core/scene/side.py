@@ -3,12 +3,12 @@
 Front is to the left. Of two banks the first is drawn up and the second down, each as it is seen from its own side.
 """
 
-__all__ = ["side_view"]
+__all__ = ["end_of", "side_view"]
 
 import math
 from collections.abc import Iterator
 
-from gurvo_core.engine import EngineDocument
+from gurvo_core.engine import EngineDocument, Thing
 from gurvo_core.scene.asked import part_id
 from gurvo_core.scene.shapes import ScenePart, SceneView, Shape, box, line, ring, words
 from gurvo_core.scene.sizes import Cylinder, Sizes
@@ -31,13 +31,14 @@ def side_view(document: EngineDocument, sizes: Sizes) -> SceneView:
         ScenePart(id="crank", name="Crankshaft", shapes=list(_crank(sizes))),
         *_mains(sizes, two),
         *_heads(document, sizes),
+        *_things(document, sizes),
     ]
     down = top + ABOVE * bore if two else BELOW * bore
     return SceneView(
         looking="side",
         left=-1.1 * bore,
         top=-top - ABOVE * bore,
-        width=sizes.length + 2.9 * bore,
+        width=sizes.length + 3.2 * bore,
         height=top + ABOVE * bore + down,
         parts=parts,
         sketched=list(sizes.sketched),
@@ -144,7 +145,7 @@ def _sump(sizes: Sizes, two: bool) -> Iterator[ScenePart]:
 def _flywheel(sizes: Sizes) -> list[Shape]:
     return [
         box(sizes.length + 0.32 * sizes.bore, 0, 0.22 * sizes.bore, 2.1 * sizes.bore),
-        words(sizes.length + 1.2 * sizes.bore, 0.0, "flywheel"),
+        words(sizes.length + 1.3 * sizes.bore, 0.0, "flywheel"),
     ]
 
 
@@ -174,3 +175,26 @@ def _heads(document: EngineDocument, sizes: Sizes) -> Iterator[ScenePart]:
             where=said,
             shapes=[box(sizes.length / 2, cover, sizes.length, 0.34 * bore)],
         )
+
+
+def _things(document: EngineDocument, sizes: Sizes) -> Iterator[ScenePart]:
+    """What is on for a while, a knob at the end on which it goes; several at one end one above the other."""
+    bore, last = sizes.bore, sizes.length
+    ends = {"front": (-0.58 * bore, -0.35 * bore), "rear": (last + 0.62 * bore, -0.6 * bore), "top": (last / 2, -sizes.top - 0.2 * bore)}
+    count = dict.fromkeys(ends, 0)
+    for thing in document.things:
+        end = end_of(thing)
+        x, y = ends[end]
+        step = 0.26 * bore * count[end]
+        count[end] += 1
+        at = (x + step, y) if end == "top" else (x, max(y - step, -sizes.top - 1.4 * bore))
+        yield ScenePart(id=f"thing:{thing.id}", name=thing.name, shapes=[ring(*at, 0.24 * bore)])
+
+
+def end_of(thing: Thing) -> str:
+    """At which end of the engine a thing goes on: as it says; a piston stop from above, what is at the flywheel there, else in front."""
+    if thing.at is not None:
+        return thing.at
+    if thing.kind in {"piston_stop", "cover"}:
+        return "top"
+    return "rear" if "flywheel" in thing.name.lower() or "flange" in thing.name.lower() else "front"

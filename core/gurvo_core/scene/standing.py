@@ -7,7 +7,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from typing import Literal
 
 from gurvo_core.engine import EngineDocument, WorkStep
-from gurvo_core.scene.asked import part_id, parts_of_joint, parts_said
+from gurvo_core.scene.asked import part_id, parts_of_joint, parts_said, shafts_held
 from gurvo_core.scene.names import BY_BANK, PartKind
 from gurvo_core.scene.shapes import ScenePart
 
@@ -15,6 +15,7 @@ Stands = Literal["to come", "loose", "in", "undone", "held"]  # held: by somethi
 Brings = Sequence[tuple[str, Mapping[str, Stands]]]  # by step, in their order: what stands how once it is done
 # of which a run that says nothing has them in from the beginning
 THERE_ALREADY: tuple[PartKind, ...] = ("block", "bores", "crank", "mains", "rods", "pistons", "heads", "cams")
+NOTHING: Mapping[str, Collection[str]] = {}
 _PUTS_IN = re.compile(r"^(?!.*\b(looked|look|before)\b).*\b(in|on|fitted|together)\b", re.IGNORECASE)
 
 
@@ -40,12 +41,12 @@ def _brings(document: EngineDocument, step: WorkStep) -> Iterator[tuple[str, Sta
 
 
 def part_stands(
-    document: EngineDocument, brings: Brings, done: Collection[str], opened: Collection[str], on: Collection[str] = ()
+    document: EngineDocument, brings: Brings, done: Collection[str], opened: Collection[str], on: Mapping[str, Collection[str]] = NOTHING
 ) -> dict[str, Stands]:
     """Return how far each part has come that a run says something of, and those that were there before it.
 
     done, opened: ids of steps that are done, and that are open again.
-    on: ids of things that are on for a while.
+    on: where things are that are on for a while, by their ids.
     """
     named = {part for _, brought in brings for part in brought}
     there: list[str] = [kind for kind in THERE_ALREADY if kind not in BY_BANK]
@@ -59,8 +60,10 @@ def part_stands(
             stands |= brought
     heads = [stands[part_id("heads", bank.id)] for bank in document.banks]
     stands["valves"] = "in" if any(one in ("in", "loose") for one in heads) else "to come"  # they come with the head
-    held = [shaft for thing in document.things if thing.id in on for shaft in thing.holds]
-    return stands | {f"shaft:{shaft}": "held" for shaft in held}
+    for thing in document.things:
+        if thing.id in on:
+            stands |= dict.fromkeys((f"thing:{thing.id}", *(f"shaft:{shaft}" for shaft in shafts_held(thing, on[thing.id]))), "held")
+    return stands
 
 
 def is_seen(part: ScenePart, stands: Mapping[str, Stands], asked: Collection[str]) -> bool:

@@ -7,6 +7,7 @@ import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
+import { FamilyScene } from '../scene/FamilyScene';
 import { BeginFrom } from '../writer/BeginFrom';
 import { documentHref, familyQuery } from './api';
 import classes from './FamilyPage.module.css';
@@ -68,6 +69,9 @@ export function FamilyPage() {
         <LeftOpen title="Doubtful" sentences={data.doubtful} />
         <LeftOpen title="Not known, so not checked" sentences={data.not_known} />
         <div className={classes.parts}>
+          <Part title="As it is drawn" wide>
+            <FamilyScene code={code} number={data.revision} />
+          </Part>
           <Listed title="Crank and rods" facts={crankFacts(document)} />
           {document.cam_card.length > 0 && (
             <Part title="Cam card">

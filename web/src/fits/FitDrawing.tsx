@@ -6,6 +6,7 @@ import { useSpeak, useSpoken } from '../app/spoken';
 import { Verdict } from '../app/Verdict';
 import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
+import { SceneInset } from '../scene/SceneInset';
 import { useFitSheet } from './api';
 import { Band } from './Band';
 import { Chamber } from './Chamber';
@@ -53,6 +54,7 @@ export function FitDrawing({ bench, question, voice }: DrawingProps) {
         {sheet && <SheetTable sheet={sheet} question={question} voice={voice} />}
       </div>
       <div className={classes.beside}>
+        {question?.kind === 'fits_ready' && <SceneInset bench={bench} step={about.step} />}
         {shown && <Figure fit={fit} place={shown} judgedBy={bench.engine.judged_by} voice={voice} />}
         {sheet && <Settling sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet && <Trend sheet={sheet} place={shown?.id} voice={voice} />}

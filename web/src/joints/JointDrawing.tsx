@@ -6,6 +6,7 @@ import { useSpeak, useSpoken } from '../app/spoken';
 import { SpotsDrawing } from '../engine/SpotsDrawing';
 import { Cautions } from '../ledger/Cautions';
 import type { DrawingProps, Question } from '../ledger/contract';
+import { SceneInset } from '../scene/SceneInset';
 import { jointQuery } from './api';
 import classes from './JointDrawing.module.css';
 import { Siblings } from './Siblings';
@@ -48,6 +49,7 @@ export function JointDrawing({ bench, question }: DrawingProps) {
         </p>
       </div>
       <div className={classes.beside}>
+        {!pull && <SceneInset bench={bench} step={step} />}
         {pull ? <Target question={pull} /> : <About joint={joint} />}
         {atOnce.map((one) => (
           <Target key={one.key} question={one} />

@@ -42,6 +42,8 @@ export interface DrawingProps {
   bench: Schemas['Bench'];
   question: Question | undefined;
   voice: Voice;
+  /** Go to another question, by its key. */
+  choose: (key: string) => void;
 }
 
 /** What is drawn while something is done; a doing without its drawing does not compile. */

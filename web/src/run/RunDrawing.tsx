@@ -13,13 +13,14 @@ import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
 import { sceneQuery } from '../scene/api';
 import { ScenePicture } from '../scene/ScenePicture';
+import { knownOf } from '../scene/shown';
 import { isLaid } from './asked';
 import { PartsDrawing } from './PartsDrawing';
 import classes from './RunDrawing.module.css';
 
 const LayDrawing = later<LayDrawingProps>(async () => (await import('../drive/parts')).LayDrawing);
 
-export function RunDrawing({ bench, question, voice }: DrawingProps) {
+export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const { engine } = bench;
   const found = bench.state.found?.count ?? 0;
   // with something found at the bench the engine has a drawing of its own
@@ -31,7 +32,7 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
   const step = question?.kind === 'step_done' ? question : undefined;
   const crankDeg = turned?.crank_deg ?? (named ?? run?.positions[0])?.crank_deg;
   const standsDeg = turned?.crank_deg ?? named?.crank_deg ?? bench.state.timing?.crank?.cycle_deg ?? crankDeg ?? 0;
-  const scene = useQuery(sceneQuery(engine.serial, `${engine.revision} ${found}`, Math.round(standsDeg))).data;
+  const scene = useQuery(sceneQuery(engine.serial, knownOf(bench), Math.round(standsDeg))).data;
   const stepKey = bench.state.steps.find((one) => one.questions.some((each) => each.key === question?.key))?.key;
   const about = scene?.steps.find((one) => one.step === stepKey);
   const { looking, look } = useLooking(question?.key, about?.looking ?? 'front');
@@ -51,6 +52,7 @@ export function RunDrawing({ bench, question, voice }: DrawingProps) {
             stands={run?.stands ?? {}}
             asked={about?.parts ?? []}
             steps={bench.state.steps}
+            choose={choose}
           />
         )}
         {!view && twin && crankDeg != null && (

@@ -9,12 +9,13 @@ interface PartSaidProps {
   scene: Schemas['Scene'];
   stands: Stands;
   steps: Schemas['Step'][];
+  choose?: ((key: string) => void) | undefined;
   onClose: () => void;
 }
 
 const MOST = 4;
 
-export function PartSaid({ part, scene, stands, steps, onClose }: PartSaidProps) {
+export function PartSaid({ part, scene, stands, steps, choose, onClose }: PartSaidProps) {
   const keys = scene.steps.filter((one) => one.parts.includes(part.id)).map((one) => one.step);
   const own = steps.filter((step) => keys.includes(step.key));
   // those that were done last and those that come next tell most
@@ -30,10 +31,14 @@ export function PartSaid({ part, scene, stands, steps, onClose }: PartSaidProps)
       {stand && <span>{SAID[stand]}</span>}
       {part.says && <span>{part.says}</span>}
       {own.slice(from, from + MOST).map((step) => (
-        <span key={step.key}>
+        <UnstyledButton
+          key={step.key}
+          className={classes.step}
+          onClick={() => step.questions[0] && choose?.(step.questions[0].key)}
+        >
           {step.status === 'done' ? '✓ ' : step.status === 'now' ? 'now: ' : 'then: '}
           {step.title}
-        </span>
+        </UnstyledButton>
       ))}
       <UnstyledButton onClick={onClose} className={classes.close}>
         Close

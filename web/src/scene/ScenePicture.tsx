@@ -15,9 +15,11 @@ export interface ScenePictureProps {
   /** Ids of the parts that the step is about. */
   asked: string[];
   steps: Schemas['Step'][];
+  /** Go to a step's question, by its key. */
+  choose?: (key: string) => void;
 }
 
-export function ScenePicture({ scene, view, stands, asked, steps }: ScenePictureProps) {
+export function ScenePicture({ scene, view, stands, asked, steps, choose }: ScenePictureProps) {
   const hatch = useId();
   const [touched, touch] = useState<Part | null>(null);
   const isNarrow = useMediaQuery('(max-width: 700px)');
@@ -68,7 +70,14 @@ export function ScenePicture({ scene, view, stands, asked, steps }: ScenePicture
       </svg>
       <figcaption>
         {touched ? (
-          <PartSaid part={touched} scene={scene} stands={stands} steps={steps} onClose={() => touch(null)} />
+          <PartSaid
+            part={touched}
+            scene={scene}
+            stands={stands}
+            steps={steps}
+            choose={choose}
+            onClose={() => touch(null)}
+          />
         ) : (
           <Legend stands={stands} shown={shown} asked={asked} sketched={view.sketched} />
         )}
@@ -113,6 +122,7 @@ interface LegendProps {
 function Legend({ shown, stands, asked, sketched }: LegendProps) {
   const there = new Set(shown.filter((part) => !asked.includes(part.id)).map((part) => stands[part.id]));
   const names = [...new Set(shown.filter((part) => asked.includes(part.id)).map((part) => part.name))];
+  const on = shown.filter((part) => stands[part.id] === 'held' && !asked.includes(part.id)).map((part) => part.name);
   return (
     <>
       {names.length > 0 && (
@@ -127,6 +137,11 @@ function Legend({ shown, stands, asked, sketched }: LegendProps) {
             <i /> {SAID[one]}
           </span>
         ))}
+      {on.length > 0 && (
+        <span data-key="held">
+          <i /> {on.join(', ')}
+        </span>
+      )}
       <span>sketch: {sketched.join(', ')}</span>
     </>
   );

@@ -4,6 +4,11 @@ import type { Schemas } from '../api/client';
 type Part = Schemas['ScenePart'];
 export type Stands = Schemas['RunView']['stands'];
 
+/** What an engine's pictures are made from: its revision, and what was found at the bench. */
+export function knownOf({ engine, state }: Schemas['Bench']): string {
+  return `${engine.revision} ${state.found?.count ?? 0}`;
+}
+
 export const SAID: Record<Stands[string], string> = {
   in: 'in',
   loose: 'finger tight',

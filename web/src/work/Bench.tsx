@@ -148,7 +148,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           ))}
         </div>
         {!question && <Stuck stuck={state.stuck} voice={voice} onChoose={setChosen} />}
-        <Drawing bench={bench} question={question} voice={voice} />
+        <Drawing bench={bench} question={question} voice={voice} choose={setChosen} />
         {question && engine.may_record && !whole && (
           <Answer key={question.key} {...{ bench, question, voice, answering }} />
         )}

@@ -361,7 +361,8 @@ def view_of(now: RunState, facts: Facts) -> RunView:
 @kept_with
 def _stands(now: RunState) -> dict[str, Stands]:
     done = {name for name, one in now.done.items() if not one.is_skipped}
-    return part_stands(now.document, _brought(now.plan), done, now.opened, now.on)
+    on = {name: [one.place for one in places if one.place] for name, places in now.on.items()}
+    return part_stands(now.document, _brought(now.plan), done, now.opened, on)
 
 
 @kept_with

@@ -1,0 +1,29 @@
+/** Where on the engine a step is, small beside what is done there; nothing where the drive's own drawing says it. */
+import { useQuery } from '@tanstack/react-query';
+import type { Schemas } from '../api/client';
+import { sceneQuery } from './api';
+import classes from './FamilyScene.module.css';
+import { ScenePicture } from './ScenePicture';
+import { knownOf } from './shown';
+
+export function SceneInset({ bench, step }: { bench: Schemas['Bench']; step: string | undefined }) {
+  const crankDeg = Math.round(bench.state.timing?.crank?.cycle_deg ?? 0);
+  const scene = useQuery({
+    ...sceneQuery(bench.engine.serial, knownOf(bench), crankDeg),
+    enabled: step !== undefined,
+  }).data;
+  const about = scene?.steps.find((one) => one.step === step);
+  const view = scene?.views.find((one) => one.looking === about?.looking);
+  if (!scene || !about || !view) return null;
+  return (
+    <div className={classes.inset}>
+      <ScenePicture
+        scene={scene}
+        view={view}
+        stands={bench.state.run?.stands ?? {}}
+        asked={about.parts}
+        steps={bench.state.steps}
+      />
+    </div>
+  );
+}
