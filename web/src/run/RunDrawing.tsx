@@ -1,9 +1,6 @@
 /** The engine as it must stand in this step, from the side on which the step is seen; and what is to be seen there, or its cautions. */
-import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import type { Schemas } from '../api/client';
-import { useKeys } from '../app/keys';
 import { later } from '../app/later';
 import { sayClock } from '../app/saying';
 import type { LayDrawingProps } from '../drive/LayDrawing';
@@ -12,6 +9,8 @@ import type { DrawingProps, Question } from '../ledger/contract';
 import { twinQuery } from '../motion/api';
 import { FrontAt } from '../motion/FrontAt';
 import { sceneQuery } from '../scene/api';
+import { type Looking, Lookings, useLooking } from '../scene/Lookings';
+import { drawnCylinder, OneCylinder } from '../scene/OneCylinder';
 import { ScenePicture } from '../scene/ScenePicture';
 import { knownOf } from '../scene/shown';
 import { isLaid } from './asked';
@@ -35,7 +34,8 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const scene = useQuery(sceneQuery(engine.serial, knownOf(bench), Math.round(standsDeg))).data;
   const stepKey = bench.state.steps.find((one) => one.questions.some((each) => each.key === question?.key))?.key;
   const about = scene?.steps.find((one) => one.step === stepKey);
-  const { looking, look } = useLooking(question?.key, about?.looking ?? 'front');
+  const ways: Looking[] = ['side', 'above', 'front', ...(drawnCylinder(twin) ? (['cylinder'] as const) : [])];
+  const { looking, look } = useLooking(question?.key, about?.looking ?? 'front', ways);
   const view = scene?.views.find((one) => one.looking === looking);
   if (isLaid(question))
     return <LayDrawing bench={bench} question={question} twin={twin} crankDeg={crankDeg ?? 0} voice={voice} />;
@@ -43,7 +43,7 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   return (
     <div className={classes.drawing}>
       <div className={classes.front}>
-        {scene && <Lookings looking={looking} look={look} />}
+        {scene && <Lookings ways={ways} looking={looking} look={look} />}
         {scene && view && (
           <ScenePicture
             key={question?.key}
@@ -55,7 +55,10 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
             choose={choose}
           />
         )}
-        {!view && twin && crankDeg != null && (
+        {twin && looking === 'cylinder' && (
+          <OneCylinder twin={twin} crankDeg={standsDeg} seenFrom={voice.seenFrom} asked={about?.parts ?? []} />
+        )}
+        {twin && looking === 'front' && crankDeg != null && (
           <FrontAt
             twin={twin}
             crankDeg={crankDeg}
@@ -77,33 +80,6 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
         <Cautions question={step} />
       </div>
     </div>
-  );
-}
-
-const LOOKINGS = ['side', 'above', 'front'] as const;
-type Looking = (typeof LOOKINGS)[number];
-
-/** From where the engine is looked at: from where the step is seen, until somebody looks from elsewhere. */
-function useLooking(question: string | undefined, seen: Schemas['StepScene']['looking']) {
-  const [chosen, choose] = useState<{ question: string | undefined; looking: Looking } | null>(null);
-  const own: Looking = seen === 'cylinder' ? 'above' : seen;
-  const looking = chosen?.question === question && chosen ? chosen.looking : own;
-  const look = (to: Looking) => choose({ question, looking: to });
-  const next = () => look(LOOKINGS[(LOOKINGS.indexOf(looking) + 1) % LOOKINGS.length] ?? 'front');
-  useKeys([{ keys: ['v'], label: 'side, above, front', run: next }]);
-  return { looking, look };
-}
-
-/** The three ways to look, to be touched; V goes through them. */
-function Lookings({ looking, look }: { looking: Looking; look: (to: Looking) => void }) {
-  return (
-    <nav className={classes.lookings} aria-label="Seen from">
-      {LOOKINGS.map((one) => (
-        <UnstyledButton key={one} onClick={() => look(one)} aria-pressed={one === looking}>
-          {one === 'side' ? 'from the side' : one === 'above' ? 'from above' : 'front'}
-        </UnstyledButton>
-      ))}
-    </nav>
   );
 }
 

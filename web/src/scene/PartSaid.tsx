@@ -38,6 +38,7 @@ export function PartSaid({ part, scene, stands, steps, choose, onClose }: PartSa
         >
           {step.status === 'done' ? '✓ ' : step.status === 'now' ? 'now: ' : 'then: '}
           {step.title}
+          {step.status === 'done' && step.note ? ` · ${step.note}` : ''}
         </UnstyledButton>
       ))}
       <UnstyledButton onClick={onClose} className={classes.close}>
