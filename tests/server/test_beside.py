@@ -2,6 +2,8 @@
 
 import uuid
 from datetime import date
+from itertools import count
+from unittest.mock import patch
 
 from django.contrib.auth.models import User
 from django.db import connection
@@ -22,6 +24,7 @@ from work import bridge, services
 from work.floor import forget
 from work.models import Engine, EngineSummary
 from work.services import keep_summary
+from work.watch import AT_MOST, EVERY_S, Watch
 
 LEAD_ONLY = ("hold_point", "sign_off", "strike", "step_opened")
 
@@ -186,3 +189,27 @@ class WrittenOnceTests(ShopCase):
     def test_a_way_that_looks_for_more_than_the_key_is_a_fault_of_the_program(self):
         with self.assertRaises(TypeError):
             by_key(Engine, "T-1", "stale")
+
+
+class WatchTests(ShopCase):
+    def test_a_round_takes_no_longer_than_its_share_and_the_next_goes_on_where_it_ended(self):
+        clock = count(0, int(EVERY_S * AT_MOST) + 1)  # each look takes longer than a whole round may
+        watch, seen = Watch(lambda: next(clock)), []
+        first = Engine.objects.get(serial="T-1")
+        for name in ("T-3", "T-4"):
+            keep_summary(Engine.objects.create(serial=name, revision=first.revision, builder=first.builder))
+        with patch("work.watch.engine_looked_at", seen.append), patch("work.watch.engine_verified"):
+            for _ in range(5):
+                watch.look()
+        self.assertEqual(seen, ["T-1", "T-2", "T-3", "T-4", "T-1"])
+
+    def test_an_engine_that_cannot_be_looked_at_keeps_nobody_from_the_others(self):
+        seen = []
+
+        def look(serial):
+            seen.append(serial)
+            raise ValueError(serial)
+
+        with patch("work.watch.engine_looked_at", look), patch("work.watch.engine_verified"), self.assertLogs("work.watch", "ERROR"):
+            Watch().look()
+        self.assertEqual(seen, ["T-1", "T-2"])
