@@ -330,7 +330,7 @@ class PictureTests(RunCase):
         asked = self.page.locator("main [data-asked=true]")
         expect(asked).to_have_count(2)
         self.assertEqual({one.get_attribute("data-part") for one in asked.all()}, {"crank", "mains"})
-        self.see(self.part("Seen from").get_by_role("button", name="from the side", pressed=True))
+        self.see(self.part("Seen from").get_by_role("button", name="side", exact=True, pressed=True))
         self.type("v")
         expect(self.page.locator("main svg title", has_text="The engine from above")).to_have_count(1)
         self.type("v", "v")

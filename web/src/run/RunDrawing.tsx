@@ -42,7 +42,7 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
   return (
     <div className={classes.drawing}>
-      <div className={classes.front}>
+      <div className={classes.front} data-looking={looking}>
         {scene && <Lookings ways={ways} looking={looking} look={look} />}
         {scene && view && (
           <ScenePicture

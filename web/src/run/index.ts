@@ -1,9 +1,8 @@
 /** What the run brings to the bench: its inputs by kind of question, its drawings by what is done. */
 import { later } from '../app/later';
-import { type Drawings, type Inputs, keyHint, type Question } from '../ledger/contract';
+import { type DrawingProps, type Drawings, type Inputs, keyHint, type Question } from '../ledger/contract';
 import { isLaid } from './asked';
 import { StepInput } from './inputs/StepInput';
-import { RunDrawing } from './RunDrawing';
 
 const parts = () => import('./parts');
 
@@ -30,5 +29,7 @@ export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_
   hard_stop: { Input: later(async () => (await parts()).HardStopInput), keys: [keyHint('Enter', 'record')] },
   variant: { Input: later(async () => (await parts()).VariantChoice), keys: [keyHint('1-9', 'choose')] },
 };
+
+const RunDrawing = later<DrawingProps>(async () => (await import('./RunDrawing')).RunDrawing);
 
 export const runDrawings: Drawings<'run' | 'variant'> = { run: RunDrawing, variant: RunDrawing };

@@ -8,10 +8,10 @@ import classes from './Lookings.module.css';
 export type Looking = Schemas['StepScene']['looking'];
 
 const SAID: Record<Looking, string> = {
-  side: 'from the side',
-  above: 'from above',
+  side: 'side',
+  above: 'above',
   front: 'front',
-  cylinder: 'one cylinder',
+  cylinder: 'cylinder',
 };
 
 /** ``ways`` are those that can be drawn of this engine. */
