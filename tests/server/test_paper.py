@@ -135,7 +135,7 @@ class PaperTests(ShopCase):
         put_on_stand(serial="R-1", family="quern-4", purpose="", stand=None, promised=None, by=User.objects.get(username="bo"))
         page = check_sheet_page(Engine.objects.at_the_bench().get(pk="R-1"))
         stages = re.findall(r"<h2>([^<]*)</h2><div class=.picture.><svg", page)
-        self.assertEqual(stages, ["Receive and lay out", "Bottom end", "Camshaft in", "Cylinder head", "Hand over"])
+        self.assertEqual(stages, ["Receive and lay out", "Bottom end", "Camshaft in", "Cylinder head", "Close up", "Hand over"])
 
     def test_letters_the_fonts_do_not_have_are_named(self):
         self.must({"kind": "note", "text": "冷 shop"})

@@ -37,7 +37,7 @@ def _about(scene: Scene, keys: Collection[str]) -> tuple[SceneView, set[str]] | 
     """From where most of some steps are seen, and the parts that they are about there."""
     own = [one for one in scene.steps if one.step in keys]
     counts = Counter(one.looking for one in own)
-    looking = counts.most_common(1)[0][0] if own else ""
+    looking = max(counts, key=lambda one: (counts[one], one != "front"), default="front")
     view = next((one for one in scene.views if one.looking == looking), None)
     return (view, {part for one in own if one.looking == looking for part in one.parts}) if view else None
 
