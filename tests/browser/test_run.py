@@ -333,7 +333,7 @@ class PictureTests(RunCase):
         self.see(self.part("Seen from").get_by_role("button", name="side", exact=True, pressed=True))
         self.type("v")
         expect(self.page.locator("main svg title", has_text="The engine from above")).to_have_count(1)
-        self.type("v", "v")
+        self.type("v", "v", "v")  # the front, one cylinder, and round again
         self.page.get_by_role("button", name="Pistons: to come").focus()
         self.type("Shift+Tab", "Tab")  # by keys, as it is walked
         self.see(self.part("Pistons").get_by_text("then: Pistons in, rod nuts finger tight"))
