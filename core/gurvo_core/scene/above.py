@@ -61,10 +61,10 @@ class _Panel:
         """From its first cylinder's edge to its last one's."""
         return self.right - self.left
 
-    def part(self, kind: PartKind, name: str, shapes: Sequence[Shape], under: PartKind | None = None, says: str = "") -> ScenePart:
+    def part(self, kind: PartKind, name: str, shapes: Sequence[Shape], under: PartKind | None = None) -> ScenePart:
         """A part of this bank; ``under`` names what hides it."""
         hidden = [part_id(under, self.bank)] if under else []
-        return ScenePart(id=part_id(kind, self.bank), name=name, where=self.name, shapes=list(shapes), hidden_by=hidden, says=says)
+        return ScenePart(id=part_id(kind, self.bank), name=name, where=self.name, shapes=list(shapes), hidden_by=hidden)
 
 
 def _panel(document: EngineDocument, sizes: Sizes, n: int, y: float) -> _Panel:
@@ -103,18 +103,18 @@ def _parts(at: _Panel) -> Iterator[ScenePart]:
     face = box(at.middle, y, at.length, 1.7 * bore, faint=True)
     yield ScenePart(id="block", name="Block face", shapes=[face, words(at.left - 0.5 * bore, y, "front"), *_numbers(at)])
     yield ScenePart(id="bores", name="Bores", shapes=[ring(one.x_mm, y, bore, faint=True) for one in at.cylinders])
-    crowns = [shape for one in at.cylinders for shape in _crown(one, at)]
+    crowns = [ring(one.x_mm, y, 0.94 * bore) for one in at.cylinders]
     hidden = [part_id("heads", at.bank)]
-    yield ScenePart(id="pistons", name="Pistons", shapes=crowns, hidden_by=hidden, says="by number, arrow to the front")
+    yield ScenePart(id="pistons", name="Pistons", shapes=crowns, hidden_by=hidden)
     yield at.part("heads", "Cylinder head", [box(at.middle, y, at.length, 1.62 * bore), *_bolts(at)])
     rings = [ring(x, up, 0.34 * bore) for x, up in valves]
     yield ScenePart(id="valves", name="Valves", shapes=rings, hidden_by=[part_id("cam covers", at.bank)])
     below = [(x, y + 0.68 * bore) for x, _ in valves] if at.in_block else valves
-    yield at.part("followers", "Followers", [ring(x, up, 0.2 * bore) for x, up in below], "cam covers", "each back in its own place")
+    yield at.part("followers", "Followers", [ring(x, up, 0.2 * bore) for x, up in below], "cam covers")
     yield at.part("rockers", "Rockers and pushrods" if at.in_block else "Rockers", list(_rockers(at, valves)), "cam covers")
     yield at.part("cams", "Camshafts" if len(at.cams) > 1 else "Camshaft", list(_cams(at)), None if at.in_block else "cam covers")
     if not at.in_block:
-        yield at.part("cam caps", "Cam caps", list(_caps(at)), "cam covers", "by number, arrow to the front")
+        yield at.part("cam caps", "Cam caps", list(_caps(at)), "cam covers")
     plugs = [ring(one.x_mm, y - (0.55 * bore if at.in_block else 0), 0.15 * bore) for one in at.cylinders]
     yield at.part("plugs", "Plugs", plugs)
     yield at.part("cam covers", "Cover of the head", list(_cover(at)))
@@ -132,14 +132,6 @@ def _cover(at: _Panel) -> Iterator[Shape]:
 def _numbers(at: _Panel) -> Iterator[Shape]:
     for one in at.cylinders:
         yield words(one.x_mm, at.y - 1.02 * at.bore, str(one.number))
-
-
-def _crown(one: Cylinder, at: _Panel) -> Iterator[Shape]:
-    """A piston's crown with the arrow to the front on it."""
-    bore, tip = at.bore, one.x_mm - 0.3 * at.bore
-    yield ring(one.x_mm, at.y, 0.94 * bore)
-    yield line(one.x_mm, at.y, tip, at.y)
-    yield from (line(tip, at.y, tip + 0.1 * bore, at.y + side * bore) for side in (-0.07, 0.07))
 
 
 def _bolts(at: _Panel) -> Iterator[Shape]:

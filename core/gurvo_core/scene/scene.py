@@ -5,6 +5,7 @@ __all__ = ["scene_of"]
 from gurvo_core.engine import EngineDocument
 from gurvo_core.scene.above import above_view
 from gurvo_core.scene.asked import step_scene
+from gurvo_core.scene.names import kinds_named
 from gurvo_core.scene.shapes import Scene
 from gurvo_core.scene.side import side_view
 from gurvo_core.scene.sizes import sizes_of
@@ -12,9 +13,19 @@ from gurvo_core.scene.sizes import sizes_of
 
 def scene_of(document: EngineDocument, crank_deg: float = 0.0) -> Scene:
     """Return the pictures of an engine with its crank at an angle [deg], and what each step of any of its variants is about."""
-    sizes = sizes_of(document, crank_deg)
+    sizes, views = sizes_of(document, crank_deg), []
+    said = _ways_round(document)
+    for view in (side_view(document, sizes), above_view(document, sizes)):
+        parts = [part.model_copy(update={"says": said.get(part.id.partition(":")[0], "")}) for part in view.parts]
+        views.append(view.model_copy(update={"parts": parts}))
     steps = [step for stage in document.stages for step in stage.listed]
     return Scene(
-        views=[side_view(document, sizes), above_view(document, sizes)],
+        views=views,
         steps=[step_scene(document, step) for step in steps],
     )
+
+
+def _ways_round(document: EngineDocument) -> dict[str, str]:
+    """Which way round parts go in, by the kind that their names mean first: only as the document says it."""
+    told = [(kinds_named(part.name), part.way_round) for part in document.kit if part.way_round]
+    return {kinds[0]: way_round for kinds, way_round in told if kinds}

@@ -4,15 +4,9 @@ __all__ = ["Looking", "Scene", "ScenePart", "SceneView", "Shape", "StepScene", "
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from gurvo_core.motion.twin import Shown
 
 Looking = Literal["side", "above", "front", "cylinder"]
-
-
-class Shown(BaseModel):
-    """Base of what a picture is made of."""
-
-    model_config = ConfigDict(extra="forbid")
 
 
 class Shape(Shown):

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 
 from gurvo_core.engine import EngineDocument, Thing
 from gurvo_core.scene.asked import part_id
+from gurvo_core.scene.names import kinds_named
 from gurvo_core.scene.shapes import ScenePart, SceneView, Shape, box, line, ring, words
 from gurvo_core.scene.sizes import Cylinder, Sizes
 
@@ -89,7 +90,7 @@ def _pistons_and_rods(sizes: Sizes) -> Iterator[ScenePart]:
         ]
         pistons.append(ring(one.x_mm, pin, 0.2 * bore))
     yield ScenePart(id="rods", name="Connecting rods", shapes=rods)
-    yield ScenePart(id="pistons", name="Pistons", shapes=pistons, says="by number, front to the front")
+    yield ScenePart(id="pistons", name="Pistons", shapes=pistons)
 
 
 def _beside(one: Cylinder, sizes: Sizes) -> float:
@@ -126,7 +127,7 @@ def _mains(sizes: Sizes, two: bool) -> Iterator[ScenePart]:
         )
         for n, x in enumerate(sizes.mains, 1)
     ]
-    yield ScenePart(id="mains", name="Main caps and shells", shapes=shapes, says="by number, arrow to the front")
+    yield ScenePart(id="mains", name="Main caps and shells", shapes=shapes)
 
 
 def _sump(sizes: Sizes, two: bool) -> Iterator[ScenePart]:
@@ -197,4 +198,4 @@ def end_of(thing: Thing) -> str:
         return thing.at
     if thing.kind in {"piston_stop", "cover"}:
         return "top"
-    return "rear" if "flywheel" in thing.name.lower() or "flange" in thing.name.lower() else "front"
+    return "rear" if "flywheel" in kinds_named(thing.name) else "front"

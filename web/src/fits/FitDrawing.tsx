@@ -35,7 +35,7 @@ function asked(question: Question | undefined): { step: string; fit: string; pla
   }
 }
 
-export function FitDrawing({ bench, question, voice }: DrawingProps) {
+export function FitDrawing({ bench, question, voice, choose }: DrawingProps) {
   const about = asked(question);
   const sheet = useFitSheet(bench, about);
   useSpeak(question?.kind === 'fit_reading' ? question.ask : '');
@@ -54,7 +54,7 @@ export function FitDrawing({ bench, question, voice }: DrawingProps) {
         {sheet && <SheetTable sheet={sheet} question={question} voice={voice} />}
       </div>
       <div className={classes.beside}>
-        {question?.kind === 'fits_ready' && <SceneInset bench={bench} step={about.step} />}
+        {question?.kind === 'fits_ready' && <SceneInset bench={bench} step={about.step} choose={choose} />}
         {shown && <Figure fit={fit} place={shown} judgedBy={bench.engine.judged_by} voice={voice} />}
         {sheet && <Settling sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet && <Trend sheet={sheet} place={shown?.id} voice={voice} />}

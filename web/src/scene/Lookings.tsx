@@ -7,13 +7,6 @@ import classes from './Lookings.module.css';
 
 export type Looking = Schemas['StepScene']['looking'];
 
-const SAID: Record<Looking, string> = {
-  side: 'side',
-  above: 'above',
-  front: 'front',
-  cylinder: 'cylinder',
-};
-
 /** ``ways`` are those that can be drawn of this engine. */
 export function useLooking(question: string | undefined, seen: Looking, ways: Looking[]) {
   const [chosen, choose] = useState<{ question: string | undefined; looking: Looking } | null>(null);
@@ -36,7 +29,7 @@ export function Lookings({ ways, looking, look }: LookingsProps) {
     <nav className={classes.lookings} aria-label="Seen from">
       {ways.map((one) => (
         <UnstyledButton key={one} onClick={() => look(one)} aria-pressed={one === looking}>
-          {SAID[one]}
+          {one}
         </UnstyledButton>
       ))}
     </nav>

@@ -6,7 +6,13 @@ import classes from './FamilyScene.module.css';
 import { ScenePicture } from './ScenePicture';
 import { knownOf } from './shown';
 
-export function SceneInset({ bench, step }: { bench: Schemas['Bench']; step: string | undefined }) {
+interface SceneInsetProps {
+  bench: Schemas['Bench'];
+  step: string | undefined;
+  choose: (key: string) => void;
+}
+
+export function SceneInset({ bench, step, choose }: SceneInsetProps) {
   const crankDeg = Math.round(bench.state.timing?.crank?.cycle_deg ?? 0);
   const scene = useQuery({
     ...sceneQuery(bench.engine.serial, knownOf(bench), crankDeg),
@@ -23,6 +29,7 @@ export function SceneInset({ bench, step }: { bench: Schemas['Bench']; step: str
         stands={bench.state.run?.stands ?? {}}
         asked={about.parts}
         steps={bench.state.steps}
+        choose={choose}
       />
     </div>
   );
