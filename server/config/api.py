@@ -11,7 +11,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
-from config.problems import declare, refuse
+from config.problems import AGAIN_S, declare, refuse, wait_here
 from config.schemas import Span
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
@@ -20,7 +20,7 @@ from instruments.api import router as instruments
 from instruments.api import traces_router
 from shop.api import router as shop
 from shop.api import session_router
-from shop.errors import Refusal
+from shop.errors import Refusal, TooBusy
 from shop.gauges_api import router as gauges
 from shop.people_api import router as people
 from shop.stock_api import router as stock
@@ -96,7 +96,12 @@ api.add_router("/printing", printing_router, tags=["engines"])
 
 @api.exception_handler(Refusal)
 def _refused(request: HttpRequest, error: Refusal) -> HttpResponse:
-    return refuse(error.status, error.code, error.sentence, field=error.field)
+    if isinstance(error, TooBusy) and "text/html" in request.headers.get("Accept", ""):
+        return wait_here(error.sentence)
+    answer = refuse(error.status, error.code, error.sentence, field=error.field)
+    if isinstance(error, TooBusy):
+        answer["Retry-After"] = AGAIN_S
+    return answer
 
 
 @api.exception_handler(CoreError)

@@ -1,32 +1,54 @@
-"""Gates before what takes long: so many at once, a few waiting, and whoever comes then is told so at once instead of holding a worker."""
+"""Gates before what takes long, and lines before what takes longer: nobody is kept waiting who would hold a worker of the server for it."""
 
-__all__ = ["Gate", "waiting"]
+__all__ = ["Gate", "Line"]
 
 from collections.abc import Iterator
 from contextlib import contextmanager
 from threading import BoundedSemaphore, Lock
+from time import monotonic
 
 from shop.errors import TooBusy
 
 WAITS_S = 20.0  # then whoever waits is told, and may come again
-# whoever waits holds a worker of the server; together they hold no more than this, so that most are free for what is quick
-MOST_WAIT = 8
-_waiting = BoundedSemaphore(MOST_WAIT)
+COMES_AGAIN_S = 3.0  # whoever has not come again by then has given up
+PLACES = 64
 
 
-@contextmanager
-def waiting(what: str) -> Iterator[None]:
-    """Wait for something, while not too many wait for anything. Raises TooBusy."""
-    if not _waiting.acquire(blocking=False):
-        raise TooBusy(what)
-    try:
-        yield
-    finally:
-        _waiting.release()
+class Line:
+    """Lets one through at a time; whoever comes meanwhile is told so at once, and has his turn if he comes again and again.
+
+    A place is kept by name in the order of first coming, so the server holds nothing for those who wait but their names.
+    """
+
+    def __init__(self, what: str) -> None:
+        self._what, self._lock = what, Lock()
+        self._is_taken = False
+        self._seen: dict[str, float] = {}  # who waits, first come first, and when he came last
+
+    @contextmanager
+    def passed(self, who: str) -> Iterator[None]:
+        """Go through. Raises TooBusy while somebody else does, or waits longer."""
+        with self._lock:
+            self._come(who, monotonic())
+        try:
+            yield
+        finally:
+            with self._lock:
+                self._is_taken = False
+
+    def _come(self, who: str, now: float) -> None:
+        self._seen = {one: at for one, at in self._seen.items() if now - at < COMES_AGAIN_S}
+        first = next(iter(self._seen), who)
+        if self._is_taken or first != who:
+            if who in self._seen or len(self._seen) < PLACES:
+                self._seen[who] = now
+            raise TooBusy(self._what)
+        self._seen.pop(who, None)
+        self._is_taken = True
 
 
 class Gate:
-    """Lets so many through at once, and so many wait."""
+    """Lets so many through at once, and so many wait: for what takes less than coming again would."""
 
     def __init__(self, what: str, *, at_once: int, waiting: int) -> None:
         self._what, self._room = what, at_once + waiting
@@ -40,10 +62,8 @@ class Gate:
                 raise TooBusy(self._what)
             self._inside += 1
         try:
-            if not self._through.acquire(blocking=False):
-                with waiting(self._what):
-                    if not self._through.acquire(timeout=WAITS_S):
-                        raise TooBusy(self._what)
+            if not self._through.acquire(timeout=WAITS_S):
+                raise TooBusy(self._what)
             try:
                 yield
             finally:

@@ -153,7 +153,7 @@ def joint_traces(request: HttpRequest, serial: str, step: str) -> list[TraceLine
 def joint_traces_csv(request: HttpRequest, serial: str, step: str) -> HttpResponseBase:
     """Hand over the traces of a joint as CSV."""
     return download(
-        traces_csv(bridge.traces_of(bridge.ledger_of(engine_of(serial)), step)), "text/csv; charset=utf-8", f"{serial}-{step}.csv"
+        request, traces_csv(bridge.traces_of(bridge.ledger_of(engine_of(serial)), step)), "text/csv; charset=utf-8", f"{serial}-{step}.csv"
     )
 
 
@@ -203,7 +203,7 @@ def snapshot(
 def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], bytes], name: str, turn: str = "") -> HttpResponseBase:
     """Hand over a paper about an engine, in its turn at the press."""
     with one_at_a_time(person_of(request).username, serial, turn):
-        return download(lay_out(engine_of(serial)), "application/pdf", name)
+        return download(request, lay_out(engine_of(serial)), "application/pdf", name)
 
 
 @router.get(
@@ -214,7 +214,7 @@ def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], byte
 )
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
-    return download(as_json(engine_of(serial)), "application/json", f"{serial}.json")
+    return download(request, as_json(engine_of(serial)), "application/json", f"{serial}.json")
 
 
 @router.get(
@@ -229,19 +229,19 @@ def measured_document(request: HttpRequest, serial: str) -> HttpResponseBase:
     if plain is None:
         raise Conflict("Nothing that the book leaves open was found yet, and no cam without a card measured on both flanks.")
     text = json.dumps(plain, ensure_ascii=False, indent=1)
-    return download(text.encode(), "application/json", f"{serial}-measured.json")
+    return download(request, text.encode(), "application/json", f"{serial}-measured.json")
 
 
 @router.get("/{serial}/readings.csv", response=HANDED_OUT, operation_id="record_csv", summary="The readings as a table")
 def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the readings as CSV."""
-    return download(as_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
+    return download(request, as_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
 @router.get("/{serial}/pulls.csv", response=HANDED_OUT, operation_id="pulls_csv", summary="Every pull as a table")
 def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over every pull that stands as CSV."""
-    return download(pulls_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
+    return download(request, pulls_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
 
 
 @router.get(

@@ -4,20 +4,21 @@ from collections.abc import Iterator
 from contextlib import ExitStack
 from time import monotonic, sleep
 
-from django.http import HttpResponse, StreamingHttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 
-from shop.gate import Gate
+from shop.gate import Line
+from shop.roles import person_of
 
-HANDING_OUT = Gate("Records are being handed to others", at_once=1, waiting=2)
+HANDING_OUT = Line("Records are being handed to others")
 
 
 class _InTurn:
     """Pieces of a file, and the turn at making them: given back when all are made, or nobody wants them any more."""
 
-    def __init__(self, pieces: Iterator[str]) -> None:
+    def __init__(self, pieces: Iterator[str], to: str) -> None:
         self._pieces, self._turn = pieces, ExitStack()
-        self._turn.enter_context(HANDING_OUT.passed())
+        self._turn.enter_context(HANDING_OUT.passed(to))
 
     def __iter__(self) -> Iterator[str]:
         return self
@@ -37,9 +38,9 @@ class _InTurn:
         self._turn.close()
 
 
-def download(content: bytes | Iterator[str], media_type: str, name: str) -> HttpResponseBase:
-    """Return a file under its name."""
+def download(request: HttpRequest, content: bytes | Iterator[str], media_type: str, name: str) -> HttpResponseBase:
+    """Return a file under its name. Raises TooBusy while others are handed theirs, where it is made piece by piece."""
     headers = {"Content-Disposition": f'inline; filename="{name}"'}
     if isinstance(content, bytes):
         return HttpResponse(content, content_type=media_type, headers=headers)
-    return StreamingHttpResponse(_InTurn(content), content_type=media_type, headers=headers)
+    return StreamingHttpResponse(_InTurn(content, person_of(request).username), content_type=media_type, headers=headers)

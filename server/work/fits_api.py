@@ -22,7 +22,7 @@ router = Router()
 @router.get("/{serial}/fits.csv", response=HANDED_OUT, operation_id="fits_csv", summary="Every reading of a fit as a table")
 def fits_table(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over every reading that stands as CSV."""
-    return download(fits_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-fits.csv")
+    return download(request, fits_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-fits.csv")
 
 
 @router.get(

@@ -199,7 +199,6 @@ class Printing(Schema):
     """A record on its way to paper."""
 
     serial: str
-    waits: bool = Field(description="Whether another record is at the press")
     pages: int = Field(description="Pages laid out so far")
 
 

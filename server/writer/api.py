@@ -26,7 +26,7 @@ from gurvo_core.writer.standing import Standing, standing_of
 from gurvo_core.writer.tables import TableRead
 from gurvo_core.writer.view import view_of
 from shop.errors import Refusal
-from shop.gate import Gate
+from shop.gate import Line
 from shop.roles import may_write_documents, person_of, role_of, shown_name
 from work.finding import engine_of
 from work.measured import measured_of
@@ -39,7 +39,7 @@ from writer.walking import Walk, walk_of
 
 router = Router()
 PlaceAt = Annotated[str, Query(max_length=600, description="Pointer by ids, empty = the engine's plain keys; or a fault's path")]
-HANDING = Gate("Documents of others are being taken in", at_once=1, waiting=2)
+HANDING = Line("Documents of others are being taken in")
 
 
 def _out(draft: Draft, request: HttpRequest, after: str | None = None) -> HttpResponse:
@@ -176,7 +176,7 @@ def standing(request: HttpRequest, draft_id: UUID) -> HttpResponse:
 @router.get("/{uuid:draft_id}/walk", response={200: Walk, **refusals(401, 404, 429)}, operation_id="draft_walk", summary="Walk it")
 def walk(request: HttpRequest, draft_id: UUID) -> Walk:
     """Say whether whoever answers everything rightly gets from nothing to a signed record."""
-    return walk_of(services.draft_named(draft_id))
+    return walk_of(services.draft_named(draft_id), person_of(request).username)
 
 
 @router.get(
@@ -312,6 +312,6 @@ def put_rows(request: HttpRequest, draft_id: UUID, payload: TableIn) -> HttpResp
 def hand_in(request: HttpRequest, draft_id: UUID, payload: HandIn) -> Status[HandedIn]:
     """Take a draft in as its family's next revision; engines stay on theirs."""
     by: User = person_of(request)
-    with HANDING.passed():
+    with HANDING.passed(by.username):
         revision = services.hand_in(draft_id, remark=payload.remark.strip(), by=by)
     return Status(201, HandedIn(family=revision.family_id, revision=revision.number))

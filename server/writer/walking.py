@@ -16,11 +16,11 @@ from gurvo_core.errors import DocumentError, Fault
 from gurvo_core.walk.shot import Shot
 from gurvo_core.writer.draft import written
 from press.documents import looked_at, walked_in
-from shop.gate import Gate
+from shop.gate import Line
 from writer.bridge import draft_of, family_of
 from writer.models import Draft
 
-WALKING = Gate("Drafts of others are being walked through", at_once=1, waiting=4)
+WALKING = Line("Drafts of others are being walked through")
 
 
 class Walk(Schema):
@@ -39,11 +39,11 @@ _kept: LRUCache[UUID, Walk] = LRUCache(64)
 _lock = Lock()
 
 
-def walk_of(draft: Draft) -> Walk:
-    """Walk a draft through."""
+def walk_of(draft: Draft, who: str) -> Walk:
+    """Walk a draft through for somebody. Raises TooBusy while others are before him."""
     if (kept := _kept_of(draft)) is not None:
         return kept
-    with WALKING.passed():
+    with WALKING.passed(who):
         draft.refresh_from_db()  # what was written while others were walked: of several asked for, the newest is walked once
         walk = _kept_of(draft) or _walked(draft)
     with _lock:

@@ -1,15 +1,15 @@
 """What takes long has a gate: so many at once, a few waiting, the next is told so; and guesses count by place before they are looked at."""
 
 import threading
-from contextlib import ExitStack
 from unittest import mock
 
 from django.test import Client, SimpleTestCase
 
 from shop.errors import TooBusy
-from shop.gate import MOST_WAIT, Gate, waiting
+from shop.gate import COMES_AGAIN_S, PLACES, Gate, Line
 from shop.guesses import MOST
 from tests.server.cases import JSON, PASSWORD, ShopCase
+from work.downloads import HANDING_OUT
 
 
 class GateTests(SimpleTestCase):
@@ -42,16 +42,58 @@ class GateTests(SimpleTestCase):
         with gate.passed():
             pass
 
-    def test_those_who_wait_for_anything_hold_so_many_workers_together_and_no_more(self):
-        gate = Gate("Others are ahead", at_once=1, waiting=2 * MOST_WAIT)
-        with ExitStack() as others:
-            for _ in range(MOST_WAIT):
-                others.enter_context(waiting("Papers are printed"))
-            # who need not wait goes through, who would have to is told
-            with gate.passed(), self.assertRaises(TooBusy), gate.passed():
-                self.fail("nobody comes through")
-        with gate.passed(), waiting("Papers are printed"):
-            pass
+
+class LineTests(SimpleTestCase):
+    def setUp(self):
+        self.clock = self.enterContext(mock.patch("shop.gate.monotonic", return_value=0.0))
+        self.line = Line("Others are ahead")
+
+    def comes(self, who):
+        """Whether he comes through."""
+        try:
+            with self.line.passed(who):
+                return True
+        except TooBusy:
+            return False
+
+    def test_who_came_first_has_his_turn_first_and_is_held_nowhere_meanwhile(self):
+        with self.line.passed("a"):
+            self.assertEqual([self.comes("b"), self.comes("c")], [False, False])
+        self.assertEqual(
+            [self.comes("c"), self.comes("d"), self.comes("b"), self.comes("d"), self.comes("c")], [False, False, True, False, True]
+        )
+
+    def test_a_place_is_kept_for_who_comes_again_and_not_for_who_stays_away(self):
+        with self.line.passed("a"):
+            self.comes("b")
+            self.clock.return_value = COMES_AGAIN_S - 1
+            self.comes("c")
+        self.clock.return_value = COMES_AGAIN_S
+        self.assertTrue(self.comes("c"))
+
+    def test_what_fails_lets_the_next_through(self):
+        with self.assertRaises(KeyError), self.line.passed("a"):
+            raise KeyError
+        self.assertTrue(self.comes("b"))
+
+    def test_names_are_kept_for_so_many_and_no_more(self):
+        with self.line.passed("a"):
+            for n in range(PLACES + 5):
+                self.comes(f"b{n}")
+        self.assertFalse(self.comes(f"b{PLACES}"))
+        self.assertEqual(len(self.line._seen), PLACES)
+
+
+class WaitTests(ShopCase):
+    def test_who_has_to_wait_is_told_when_to_come_and_a_page_that_was_opened_comes_by_itself(self):
+        with HANDING_OUT.passed("somebody else"):
+            answer = self.client.get("/api/engines/T-1/record.json")
+            self.refused(answer, 429, "", "Records are being handed to others")
+            self.assertEqual(answer["Retry-After"], "1")
+            opened = self.client.get("/api/engines/T-1/record.json", headers={"Accept": "text/html,*/*"})
+        self.assertEqual((opened.status_code, opened["Refresh"]), (429, "1"))
+        self.assertContains(opened, "Records are being handed to others", status_code=429)
+        self.assertEqual(self.client.get("/api/engines/T-1/record.json").status_code, 200)
 
 
 class GuessTests(ShopCase):

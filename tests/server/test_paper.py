@@ -17,7 +17,6 @@ from engine.services import add_revision
 from press.aside import Stopped, aside, how_far, stop
 from press.layout import FETCHER
 from press.pdf import PAPER, pdf_of
-from shop.errors import Conflict
 from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
 from work.models import Engine
@@ -29,11 +28,6 @@ from work.services import put_on_stand
 
 PATIENCE_S = 120
 TYPED = 'kept {mm:.} & <b>bold</b> "}; * { display: none } \\ url(http://elsewhere.example/x) ' + "x" * 200
-
-
-def _take_a_turn(person):
-    with one_at_a_time(person, "T-2"):
-        pass
 
 
 def _until(holds):
@@ -77,19 +71,17 @@ class PaperTests(ShopCase):
 
     def test_a_person_has_one_record_printed_at_a_time(self):
         with one_at_a_time("bo", "T-1"):
-            self.assertEqual(self.client.get("/api/printing").json(), {"serial": "T-1", "waits": False, "pages": 0})
+            self.assertEqual(self.client.get("/api/printing").json(), {"serial": "T-1", "pages": 0})
             self.refused(self.client.get("/api/engines/T-1/record.pdf"), 409, "", "still being printed")
         self.printed()
         self.assertIsNone(self.client.get("/api/printing").json())
 
-    def test_who_waits_for_the_press_may_stop_waiting(self):
+    def test_who_finds_the_press_taken_is_told_and_comes_again(self):
         self.sign_in("vi")
-        with ThreadPoolExecutor() as pool, one_at_a_time("bo", "T-1"):
-            waiting = pool.submit(_take_a_turn, "vi")
-            _until(lambda: self.client.get("/api/printing").json() == {"serial": "T-2", "waits": True, "pages": 0})
-            self.assertEqual(self.client.delete("/api/printing").status_code, 204)
-            with self.assertRaisesRegex(Conflict, "stopped"):
-                waiting.result(timeout=PATIENCE_S)
+        with one_at_a_time("bo", "T-1"):
+            self.refused(self.client.get("/api/engines/T-1/record.pdf"), 429, "", "Another record is at the press")
+            self.assertIsNone(self.client.get("/api/printing").json())
+        self.assertEqual(self.client.get("/api/engines/T-1/record.pdf").content[:4], b"%PDF")
 
     def test_a_stop_that_overtakes_what_it_stops_is_kept_for_it(self):
         self.assertEqual(self.client.delete("/api/printing?turn=a").status_code, 204)
@@ -99,14 +91,12 @@ class PaperTests(ShopCase):
             self.client.delete("/api/printing?turn=b")
             self.refused(self.client.get("/api/engines/T-1/record.pdf?turn=d"), 409, "", "still being printed")
 
-    def test_the_next_paper_waits_until_a_stopped_one_has_left_the_press(self):
+    def test_the_next_paper_comes_once_a_stopped_one_has_left_the_press(self):
         self.sign_in("vi")
-        with ThreadPoolExecutor() as pool:
-            with one_at_a_time("vi", "T-1"):
-                stop_printing("vi")
-                following = pool.submit(_take_a_turn, "vi")
-            following.result(timeout=PATIENCE_S)
-        self.assertIsNone(self.client.get("/api/printing").json())
+        with one_at_a_time("vi", "T-1"):
+            stop_printing("vi")
+            self.refused(self.client.get("/api/engines/T-1/record.pdf"), 429, "", "at the press")
+        self.assertEqual(self.client.get("/api/engines/T-1/record.pdf").content[:4], b"%PDF")
 
     def test_work_is_stopped_though_its_process_is_still_being_made(self):
         with ThreadPoolExecutor() as pool:

@@ -7923,11 +7923,6 @@ export interface components {
             pages: number;
             /** Serial */
             serial: string;
-            /**
-             * Waits
-             * @description Whether another record is at the press
-             */
-            waits: boolean;
         };
         /**
          * Problem

@@ -8,6 +8,7 @@ import classes from './Dialog.module.css';
 
 const LONG = 300;
 const LOOKED_EVERY_MS = 400;
+const COMES_AGAIN_MS = 1_000;
 
 export function PrintRecord({ serial, entries }: { serial: string; entries: number }) {
   const [printing, setPrinting] = useState(false);
@@ -31,6 +32,7 @@ interface PrintingProps {
 function Printing({ serial, entries, onStop }: PrintingProps) {
   const [paper, setPaper] = useState('');
   const [wrong, setWrong] = useState('');
+  const [waits, setWaits] = useState(false);
   const { data } = useQuery({
     queryKey: ['printing'],
     queryFn: async ({ signal }) => unwrap(await client.GET('/api/printing', { signal })),
@@ -41,7 +43,12 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
     let address = '';
     let left = false;
     const turn = madeId();
-    void fetchPaper(serial, turn)
+    void fetchInTurn(
+      serial,
+      turn,
+      (isSo) => !left && setWaits(isSo),
+      () => left,
+    )
       .then((sheet) => {
         address = URL.createObjectURL(sheet);
         if (!left) setPaper(address);
@@ -53,7 +60,8 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
       if (!address) void client.DELETE('/api/printing', { params: { query: { turn } } }).catch(() => undefined);
     };
   }, [serial]);
-  const far = data?.waits ? 'Another record is at the press.' : `${data?.pages ?? 0} pages laid out.`;
+  const far =
+    waits && !data ? 'Another record is at the press; this one follows.' : `${data?.pages ?? 0} pages laid out.`;
   return (
     <div className={classes.form}>
       <p className={classes.what} role="status">
@@ -70,6 +78,26 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
       )}
     </div>
   );
+}
+
+/** The server keeps a place for whoever comes again and again, and holds nothing for him meanwhile. */
+async function fetchInTurn(
+  serial: string,
+  turn: string,
+  say: (waits: boolean) => void,
+  hasLeft: () => boolean,
+): Promise<Blob> {
+  for (;;) {
+    try {
+      return await fetchPaper(serial, turn);
+    } catch (error) {
+      const isBusy = error instanceof ApiProblem && error.status === 429;
+      if (!isBusy) throw error;
+      say(true);
+      await new Promise((later) => setTimeout(later, COMES_AGAIN_MS));
+      if (hasLeft()) throw error;
+    }
+  }
 }
 
 /** Paper is no JSON and takes as long as it takes, so it is fetched beside the typed client. */
