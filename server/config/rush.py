@@ -24,7 +24,7 @@ SESSION = "sessionid="
 SIGN_IN = "/api/session"
 # made once: whoever sends hundreds at a time is to cost as little as can be
 TURNED_AWAY = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
-TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Content-Length", str(len(TURNED_AWAY))), ("Retry-After", "1")]
+TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Retry-After", "1")]
 Wsgi = Callable[[dict[str, Any], Callable[..., Any]], Iterable[bytes]]
 
 
@@ -74,4 +74,4 @@ def _is_heavy(environ: dict[str, Any]) -> bool:
 
 def _turned_away(start_response: Callable[..., Any]) -> Iterable[bytes]:
     start_response("429 Too Many Requests", list(TURNED_HEADERS))
-    return [TURNED_AWAY]
+    return iter((TURNED_AWAY,))  # of no length that is known, so the line is closed after it, and what else was sent on it is dropped
