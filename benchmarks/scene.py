@@ -5,7 +5,7 @@ import gzip
 from benchmarks.timing import p50_p95, times_ms
 from demo.documents import family_data
 from gurvo_core.reading import read_document
-from gurvo_core.scene import brought_by, part_stands, scene_of
+from gurvo_core.scene import brought_by, part_stands, scene_of, side_turning
 
 LARGEST, AIM_MS, AIM_KB = "brae-v8", 10.0, 40.0
 
@@ -20,4 +20,7 @@ def measure() -> None:
     brings, done = brought_by(document, steps), {step.id for step in steps[: len(steps) // 2]}
     stands = p50_p95(times_ms(lambda: part_stands(document, brings, done, ()), 200))
     print(f"the pictures of the largest     {made[0]:8.2f}   p95 {made[1]:.2f}, aim: {AIM_MS:g}; {sent:.1f} kB packed, aim: {AIM_KB:g}")
+    turned = p50_p95(times_ms(lambda: side_turning(document).model_dump_json(), 5))
+    moves = len(gzip.compress(side_turning(document).model_dump_json().encode())) / 1024
+    print(f"how it turns, once a family     {turned[0]:8.2f}   p95 {turned[1]:.2f}; {moves:.1f} kB packed, aim: {AIM_KB:g}")
     print(f"what an entry changes of them   {stands[0]:8.3f}   p95 {stands[1]:.3f}")

@@ -50,6 +50,10 @@ def measure(port: int) -> None:
             page.get_by_label("Turn to").wait_for()
             page.wait_for_timeout(1500)
             report(f"twin {code}", traced(browser, page, HOLD_KEY))
+            page.evaluate("document.activeElement.blur()")
+            page.keyboard.press("v")
+            page.get_by_label("The engine from the side, turning").wait_for()
+            report(f"twin {code}, all cylinders", traced(browser, page, HOLD_KEY))
         browser.close()
 
 

@@ -11,7 +11,7 @@ from ninja.params import P, QueryEx
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
 from engine import services
-from engine.bridge import document_of, places_of, scene_json, snapshot_of, twin_json, words_of
+from engine.bridge import document_of, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
 from engine.models import Family, Revision
 from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
 from gurvo_core.drive import DriveDrawing, Phasers, Twin, drawn_if_known
@@ -23,7 +23,7 @@ from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.motion import Snapshot
 from gurvo_core.motion.lobe import lobe_curve
 from gurvo_core.reading import doubts_of
-from gurvo_core.scene import Scene
+from gurvo_core.scene import Scene, SideTurning
 from gurvo_core.walk import Walked
 from gurvo_core.work import RULES_VERSION
 from press.documents import walked_in
@@ -175,6 +175,19 @@ def scene(request: HttpRequest, code: str, number: int) -> HttpResponse:
     row = _revision(code, number)
     tag = f"scene-{row.pk}-{RULES_VERSION}"
     return unchanged(request, tag) or json_answer(scene_json(document_of(row.pk), 0.0), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/turning",
+    response={200: SideTurning, **refusals(401, 404)},
+    operation_id="scene_turning",
+    summary="How it turns",
+)
+def turning(request: HttpRequest, code: str, number: int) -> HttpResponse:
+    """Hand out a family's engines from the side as their crank turns."""
+    row = _revision(code, number)
+    tag = f"turning-{row.pk}-{RULES_VERSION}"
+    return unchanged(request, tag) or json_answer(turning_json(document_of(row.pk)), tag=tag, packed_for=request)
 
 
 @router.get(

@@ -9,7 +9,7 @@ from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.same import Same
 from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
-from gurvo_core.scene import scene_of
+from gurvo_core.scene import scene_of, side_turning
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
@@ -60,6 +60,16 @@ def scene_json(document: EngineDocument, crank_deg: float) -> str:
 @lru_cache(maxsize=64)
 def _scene_json(of: Same, crank_deg: float) -> str:
     return scene_of(of.document, crank_deg).model_dump_json()
+
+
+def turning_json(document: EngineDocument) -> str:
+    """Return the engine from the side as its crank turns, as it is sent."""
+    return _turning_json(Same(document))
+
+
+@lru_cache(maxsize=32)
+def _turning_json(of: Same) -> str:
+    return side_turning(of.document).model_dump_json()
 
 
 def words_of(document: EngineDocument, places: Places) -> list[str]:

@@ -14,6 +14,7 @@ from threading import Lock
 from cachetools import LRUCache, cached
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.http import Http404
 from django.utils.module_loading import import_string
 from django.utils.timezone import localtime
 
@@ -23,7 +24,8 @@ from gurvo_core.joints.job.traces import trace_lines
 from gurvo_core.joints.job.view import TraceLine
 from gurvo_core.ledger import MINUTES, Body, Folded, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.chain import START, short
-from gurvo_core.work import ROOMS, BenchState, House, TapeLine
+from gurvo_core.scene import scene_of
+from gurvo_core.work import ROOMS, BenchState, House, PartTold, TapeLine
 from shop.roles import shown_name
 from work.errors import BrokenLedger, Meanwhile
 from work.models import Engine, Entry
@@ -69,7 +71,8 @@ class Ledger:
         summary = HOUSE.summary(self.known, self.shown)
         plain = summary.model_dump(exclude={"titles", "verdict"})
         beads = [{"title": title, "status": status} for title, status in zip(summary.titles, summary.beads, strict=True)]
-        shown = {**plain, "beads": beads, "verdict": summary.verdict or ""}
+        drawn = {"step": self.shown.current, "stands": vars(self.shown)["run"].stands}
+        shown = {**plain, "beads": beads, "verdict": summary.verdict or "", "drawn": drawn}
         # only a whole walk, not what is kept in memory, says that it fits again
         return {**shown, "chain": self.misfit} if self.misfit else shown
 
@@ -200,6 +203,16 @@ def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = No
     part = entries[: bisect_left(entries, before, key=attrgetter("seq"))] if before is not None else entries
     chosen = part[-limit:] if limit else part
     return [_tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
+
+
+def told_of(ledger: Ledger, part: str) -> PartTold:
+    """Return what the ledger says of a part of the pictures. Raises Http404 where there is none of this id."""
+    scene = scene_of(ledger.folded.document)
+    steps = {one.step for one in scene.steps if part in one.parts}
+    if not steps and not any(one.id == part for view in scene.views for one in view.parts):
+        raise Http404
+    sort, _, name = part.partition(":")
+    return HOUSE.told(ledger.folded, steps, name if sort == "thing" else "")
 
 
 def tape_since(before: Ledger, after: Ledger) -> list[TapeLine]:

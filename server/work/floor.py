@@ -3,13 +3,17 @@
 from functools import lru_cache
 
 from django.core.paginator import Paginator
+from django.http import Http404
 from django.utils import timezone
 from pydantic import ValidationError
 
+from engine.bridge import document_of
+from gurvo_core.scene import Scene, scene_of
 from gurvo_core.work import RULES_VERSION
 from shop.models import misfit_of_shop, working_hours
 from work import services
 from work.models import Engine, EngineSummary
+from work.record.picture import small_picture
 from work.roll import ROLL, Line, Moment, read
 from work.schemas import FloorFilter, FloorPage, FloorRow
 
@@ -94,6 +98,28 @@ def _found(lines: list[Line], wanted: FloorFilter) -> list[Line]:
     if wanted.open_only:
         found = [line for line in found if line.is_open]
     return found
+
+
+def drawn_tag(serial: str) -> str:
+    """Return the name of how an engine is drawn now."""
+    at = Engine.objects.filter(pk=serial).values_list("summed_at", "revision_id").first()
+    if at is None:
+        raise Http404
+    return f"drawn-{serial}-{at}-{RULES_VERSION}"
+
+
+def drawn_small(serial: str) -> str:
+    """Return an engine as it stands, small: by what was kept of it, for a Floor shows many."""
+    found = EngineSummary.objects.filter(pk=serial).values_list("drawn", "engine__revision_id").first()
+    drawn, revision_id = found if found is not None and isinstance(found[0], dict) else ({}, None)
+    if revision_id is None:
+        raise Http404
+    return str(small_picture(_scene(revision_id), drawn.get("step"), drawn.get("stands") or {}))
+
+
+@lru_cache(maxsize=32)
+def _scene(revision_id: int) -> Scene:
+    return scene_of(document_of(revision_id))
 
 
 def forget() -> None:

@@ -111,6 +111,7 @@ class EngineSummary(models.Model):
     clock_clears = models.BooleanField(default=False)
     after = models.CharField(max_length=120, blank=True, help_text="What is still due after hand-over")
     after_at = models.DateTimeField(null=True)
+    drawn = models.JSONField(default=dict, help_text="By what it is drawn: the step that is asked, and how each part stands")
     chain = models.CharField(max_length=300, blank=True, help_text="The first thing in its ledger that does not fit")
     broken = models.CharField(max_length=600, blank=True, help_text="Why it cannot be shown")
 

@@ -337,3 +337,4 @@ class PictureTests(RunCase):
         self.page.get_by_role("button", name="Pistons: to come").focus()
         self.type("Shift+Tab", "Tab")  # by keys, as it is walked
         self.see(self.part("Pistons").get_by_text("then: Pistons in, rod nuts finger tight"))
+        self.see(self.part("Pistons").get_by_text("Piston to bore: 1 "))  # what it was measured at

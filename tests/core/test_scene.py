@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from demo.documents import FAMILIES
-from gurvo_core.scene import part_stands, scene_of
+from gurvo_core.scene import cropped, part_stands, scene_of, side_turning
 from gurvo_core.scene.asked import looking_at
 from gurvo_core.scene.names import kinds_named
 from gurvo_core.scene.sizes import sizes_of
@@ -71,7 +71,7 @@ class AskedTests(TestCase):
         steps = [step for stage in family_with_run("brae-v8").stages for step in stage.listed]
         named = {step.says: about[step.id] for step in steps}
         self.assertEqual(named["Caps B drawn down a little at a time"], ["cam caps:b"])
-        self.assertEqual(named["Head A on, new gasket, bolts finger tight"], ["heads:a"])
+        self.assertEqual(named["Head A on, new gasket, bolts finger tight"], ["heads:a", "gaskets:a"])
         self.assertEqual(named["Cam covers on"], ["cam covers:a", "cam covers:b"])
 
 
@@ -106,6 +106,27 @@ class SideTests(TestCase):
             self.assertEqual(sorted(map(int, numbers)), sorted(document.cylinders))
             self.assertEqual([shape.text for shape in shapes_of(scene, "side", "mains")], [str(n) for n in range(1, mains + 1)])
 
+    def test_what_is_coupled_to_the_crank_moves_as_it_is_drawn_at_each_angle_and_nothing_else_does(self):
+        for code in ("quern-4", "brae-v8", "tarn-f4"):
+            document = family_with_run(code)
+            turned = side_turning(document)
+            self.assertEqual(turned.view, scene_of(document).views[0].model_copy(update={"parts": turned.view.parts}))
+            self.assertEqual(len(turned.frames) * turned.every_deg, 360)
+            for at in (0, 7, 25):
+                at_once = scene_of(document, at * turned.every_deg).views[0].parts
+                moved = [figure for part in at_once if part.id in turned.moving for shape in part.shapes for figure in (shape.y, shape.h)]
+                self.assertEqual(turned.frames[at], moved)
+                still = {part.id: part.shapes for part in at_once if part.id not in turned.moving}
+                self.assertEqual(still, {part.id: part.shapes for part in turned.view.parts if part.id in still})
+
+    def test_close_to_some_parts_there_is_room_for_them_and_little_more(self):
+        view = scene_of(family_with_run("quern-4")).views[0]
+        crank = [part for part in view.parts if part.id == "crank"]
+        near = cropped(view, crank)
+        self.assertTrue(view.left < near.left < min(shape.x for shape in crank[0].shapes))
+        self.assertTrue(near.height < view.height / 2)
+        self.assertEqual(cropped(view, []), view)
+
     def test_what_is_not_known_is_said_to_be_sketched(self):
         self.assertEqual(scene_of(family_with_run("quern-4")).views[0].sketched, ["lengths along the engine"])
         self.assertIn("bore", scene_of(family_with_run("heath-4")).views[0].sketched)
@@ -127,6 +148,15 @@ class StandingTests(TestCase):
         head = [step for step, parts in brings if "heads:row" in parts]
         stands = part_stands(document, brings, {one.step.id for one in steps} - set(head), set(head))
         self.assertEqual((stands["heads:row"], stands["crank"]), ("undone", "in"))
+
+    def test_a_bead_is_there_once_it_is_closed_a_gasket_comes_with_its_head_a_seal_by_itself(self):
+        build = Build("sorrel-f4").to("case-bead")
+        self.assertEqual(self.stands(build, "bead:mains", "gaskets:left"), ["to come", "to come"])
+        build.play("")
+        self.assertEqual(self.stands(build, "bead:mains", "gaskets:left"), ["in", "in"])
+        build = Build("quern-4").to("seal-in")
+        build.answer(next(one for step in build.state.steps for one in step.questions if one.key == "seal-in"))
+        self.assertEqual(self.stands(build, "seals", "front cover"), ["in", "to come"])
 
     def test_what_a_run_says_nothing_of_is_not_said_to_be_in(self):
         """A head and a belt are put on an engine that was there: its sump is neither in nor to come."""

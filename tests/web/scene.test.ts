@@ -1,7 +1,8 @@
 /** What of the engine's picture is shown, and what a small screen looks at closely. */
 import assert from 'node:assert/strict';
 import test from 'node:test';
-import { inside, isShown, isThere, nameOf, zoomed } from '../../web/src/scene/shown';
+import { fromFlywheel, inside, isShown, isThere, nameOf, zoomed } from '../../web/src/scene/shown';
+import { placed, standingAt } from '../../web/src/scene/turned';
 
 const box = (x: number, y: number, w: number, h: number) => ({
   form: 'box' as const,
@@ -46,4 +47,25 @@ test('a small screen looks at what is asked, never at less than half nor beyond 
 test('words that would be cut off are left out', () => {
   const words = { ...box(98, 10, 0, 0), form: 'words' as const, text: 'flywheel' };
   assert.deepEqual(inside([words, { ...words, x: 50 }], view, 2), [{ ...words, x: 50 }]);
+});
+
+test('from the flywheel the same is seen from the other side, and twice round is as before', () => {
+  const line = { ...box(10, 20, 30, 5), form: 'line' as const };
+  const seen = { ...view, parts: [{ ...part('crank'), shapes: [line] }] };
+  const [turned] = fromFlywheel(seen).parts[0]?.shapes ?? [];
+  assert.deepEqual([turned?.x, turned?.y, turned?.w, turned?.h], [90, 20, -30, 5]);
+  const above = { ...seen, looking: 'above' as const };
+  const [round] = fromFlywheel(above).parts[0]?.shapes ?? [];
+  assert.deepEqual([round?.x, round?.y, round?.w, round?.h], [90, 60, -30, -5]);
+  assert.deepEqual(fromFlywheel(fromFlywheel(above)), above);
+});
+
+test('between two angles what moves stands between, backwards and over a whole turn', () => {
+  const side = { every_deg: 90, frames: [[0, 1], [10, 1], [20, 1], [10, 1]] };
+  assert.deepEqual(standingAt(side, 45), [5, 1]);
+  assert.deepEqual(standingAt(side, -45), [5, 1]);
+  assert.deepEqual(standingAt(side, 360 + 180), [20, 1]);
+  assert.deepEqual(placed('rect', 10, 4), [['y', '8.00'], ['height', '4.00']]);
+  assert.deepEqual(placed('line', 10, 4), [['y1', '10.00'], ['y2', '14.00']]);
+  assert.deepEqual(placed('circle', 10, 4), [['cy', '10.00']]);
 });

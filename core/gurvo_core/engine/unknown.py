@@ -45,7 +45,9 @@ def _firing(document: EngineDocument) -> Found:
 def _rods(document: EngineDocument) -> Found:
     for at, bank in enumerate(document.banks):
         if bank.cranktrain.reach_mm is None:
-            sentence = f"Stroke or rod of {bank.name} is not known: true TDC is found by a stop or by equal drops, and no piston is drawn."
+            sentence = (
+                f"Stroke or rod of {bank.name} is not known: true TDC is found by a stop or by equal drops, and pistons are only sketched."
+            )
             yield f"banks.{at}.cranktrain", sentence
         elif bank.cranktrain.pin_offset_mm is None:
             yield f"banks.{at}.cranktrain.pin_offset_mm", f"Whether the pins of {bank.name} are offset is not known: worked with as none."

@@ -326,6 +326,7 @@ class Room(Generic[S]):
     reach: Callable[[S, Facts], Iterable[Reach]] = _nothing  # which way, and how far
     warnings: Callable[[S, Facts], Iterable[str]] = _nothing
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
+    tells: Callable[[S, Step], Iterable[str]] = _nothing  # what a step that it asks for came to, a sentence each
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
     news: Callable[[S, S], Iterable[StepNews]] | None = None  # what an entry did to steps, from what stood before and after it

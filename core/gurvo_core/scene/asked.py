@@ -1,6 +1,6 @@
 """What a step of the run is about, and from where that is seen: by its joint, fits, parts and loop; else by what it says."""
 
-__all__ = ["looking_at", "part_id", "parts_of_joint", "parts_said", "shafts_held", "step_scene"]
+__all__ = ["bead_id", "looking_at", "part_id", "parts_of_joint", "parts_said", "shafts_held", "step_scene"]
 
 import re
 from collections.abc import Collection, Iterator, Sequence
@@ -11,6 +11,7 @@ from gurvo_core.scene.shapes import Looking, StepScene
 
 ABOVE = ("bores", "heads", "followers", "cams", "cam caps", "rockers", "plugs", "cam covers")
 FRONT = ("drive", "pump", "front cover", "loop", "shaft")
+SEALED = ("sump", "mains")  # what is drawn with a bead between it and what it is on
 CYLINDER = ("valves", "rings")
 TURNED = ("set_up_wheel", "find_tdc", "park", "turn_over", "degree", "tension", "as_found")
 CAM_WHEELS = ("sprocket", "wheel", "pulley", "cam gear", "cam bolt", "phaser")
@@ -21,10 +22,22 @@ def part_id(kind: PartKind, bank: str) -> str:
     return f"{kind}:{bank}"
 
 
+def bead_id(part: str) -> str:
+    """Return the id of the bead of sealant on a part."""
+    return f"bead:{part}"
+
+
 def step_scene(document: EngineDocument, step: WorkStep) -> StepScene:
     """Return what a step is about, and from where it is seen."""
     parts = list(dict.fromkeys(_parts(document, step))) or ["block"]
+    if step.does == "seal":
+        parts += [bead_id(part) for part in parts if part in SEALED]
+    parts += [part_id("gaskets", part.partition(":")[2]) for part in parts if part.startswith("heads:") and _names_gasket(step)]
     return StepScene(step=step.id, looking=looking_at(parts[0]), parts=parts)
+
+
+def _names_gasket(step: WorkStep) -> bool:
+    return "gasket" in step.says.lower()
 
 
 def looking_at(part: str) -> Looking:

@@ -1,7 +1,8 @@
 """What a picture is made of, as it is sent: parts by their names, each of a few plain shapes [mm], seen from one side."""
 
-__all__ = ["Looking", "Scene", "ScenePart", "SceneView", "Shape", "StepScene", "box", "line", "ring", "words"]
+__all__ = ["Looking", "Scene", "ScenePart", "SceneView", "Shape", "StepScene", "box", "cropped", "line", "ring", "words"]
 
+from collections.abc import Iterable
 from typing import Literal
 
 from gurvo_core.motion.twin import Shown
@@ -57,6 +58,28 @@ class Scene(Shown):
 
     views: list[SceneView]
     steps: list[StepScene]
+
+
+def cropped(view: SceneView, parts: Iterable[ScenePart]) -> SceneView:
+    """Return a view with no more room than some of its parts take, words left out."""
+    ends = [_ends(shape) for part in parts for shape in part.shapes if shape.form != "words"]
+    if not ends:
+        return view
+    left, right = min(one[0] for one in ends), max(one[1] for one in ends)
+    top, bottom = min(one[2] for one in ends), max(one[3] for one in ends)
+    edge = max(right - left, bottom - top) / 40
+    return view.model_copy(
+        update={"left": left - edge, "top": top - edge, "width": right - left + 2 * edge, "height": bottom - top + 2 * edge}
+    )
+
+
+def _ends(shape: Shape) -> tuple[float, float, float, float]:
+    """Left, right, top and bottom [mm]."""
+    x, y, w, h = shape.x, shape.y, shape.w, shape.h
+    if shape.form == "line":
+        return min(x, x + w), max(x, x + w), min(y, y + h), max(y, y + h)
+    tall = w if shape.form == "ring" else h
+    return x - w / 2, x + w / 2, y - tall / 2, y + tall / 2
 
 
 def _mm(value: float) -> float:

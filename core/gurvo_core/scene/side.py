@@ -3,13 +3,13 @@
 Front is to the left. Of two banks the first is drawn up and the second down, each as it is seen from its own side.
 """
 
-__all__ = ["end_of", "side_view"]
+__all__ = ["end_of", "moving_parts", "side_view"]
 
 import math
 from collections.abc import Iterator
 
 from gurvo_core.engine import EngineDocument, Thing
-from gurvo_core.scene.asked import part_id
+from gurvo_core.scene.asked import bead_id, part_id
 from gurvo_core.scene.names import kinds_named
 from gurvo_core.scene.shapes import ScenePart, SceneView, Shape, box, line, ring, words
 from gurvo_core.scene.sizes import Cylinder, Sizes
@@ -28,9 +28,10 @@ def side_view(document: EngineDocument, sizes: Sizes) -> SceneView:
         *_sump(sizes, two),
         ScenePart(id="flywheel", name="Flywheel end", shapes=_flywheel(sizes)),
         ScenePart(id="damper", name="Crank nose", shapes=_nose(sizes)),
-        *_pistons_and_rods(sizes),
-        ScenePart(id="crank", name="Crankshaft", shapes=list(_crank(sizes))),
+        *_beads(sizes, two),
+        *moving_parts(sizes),
         *_mains(sizes, two),
+        ScenePart(id="seals", name="Crank seals", shapes=list(_seals(sizes))),
         *_heads(document, sizes),
         *_things(document, sizes),
     ]
@@ -44,6 +45,11 @@ def side_view(document: EngineDocument, sizes: Sizes) -> SceneView:
         parts=parts,
         sketched=list(sizes.sketched),
     )
+
+
+def moving_parts(sizes: Sizes) -> list[ScenePart]:
+    """Return what is coupled to the crank, at the angle at which it stands."""
+    return [*_pistons_and_rods(sizes), ScenePart(id="crank", name="Crankshaft", shapes=list(_crank(sizes)))]
 
 
 def _way(cylinder: Cylinder) -> int:
@@ -143,6 +149,21 @@ def _sump(sizes: Sizes, two: bool) -> Iterator[ScenePart]:
     yield ScenePart(id="oil", name="Oil", shapes=[line(0.02 * bore, 0.92 * bore, length - 0.02 * bore, 0.92 * bore)])
 
 
+def _seals(sizes: Sizes) -> Iterator[Shape]:
+    """A lip above and below the crank where it leaves the block, at both ends."""
+    bore, wall = sizes.bore, 0.08 * sizes.bore
+    for x, half in ((-wall, 0.2), (sizes.length + wall, 0.41)):
+        yield from (box(x, side * half * bore, 0.14 * bore, 0.1 * bore) for side in (-1, 1))
+
+
+def _beads(sizes: Sizes, two: bool) -> Iterator[ScenePart]:
+    """Where the sump, or the halves of a case, meet."""
+    wall, length = 0.08 * sizes.bore, sizes.length
+    foot = (0.75 if two else 0.62) * sizes.bore
+    yield ScenePart(id=bead_id("sump"), name="Bead of sealant", shapes=[line(-wall, foot, length + wall, foot)])
+    yield ScenePart(id=bead_id("mains"), name="Bead of sealant", shapes=[line(-wall, 0, length + wall, 0)])
+
+
 def _flywheel(sizes: Sizes) -> list[Shape]:
     return [
         box(sizes.length + 0.32 * sizes.bore, 0, 0.22 * sizes.bore, 2.1 * sizes.bore),
@@ -161,14 +182,12 @@ def _heads(document: EngineDocument, sizes: Sizes) -> Iterator[ScenePart]:
         way = 1 if n == 0 else -1
         said = names[n] if len(names) > 1 else ""
         gasket, head, cover = (-way * (sizes.top + up * bore) for up in (0.03, 0.42, 0.98))
+        yield ScenePart(id=part_id("gaskets", bank.id), name="Head gasket", where=said, shapes=[line(0, gasket, sizes.length, gasket)])
         yield ScenePart(
             id=part_id("heads", bank.id),
             name="Cylinder head",
             where=said,
-            shapes=[
-                line(0, gasket, sizes.length, gasket),
-                box(sizes.length / 2, head, sizes.length + 0.16 * bore, 0.68 * bore),
-            ],
+            shapes=[box(sizes.length / 2, head, sizes.length + 0.16 * bore, 0.68 * bore)],
         )
         yield ScenePart(
             id=part_id("cam covers", bank.id),

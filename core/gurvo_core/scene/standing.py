@@ -7,7 +7,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from typing import Literal
 
 from gurvo_core.engine import EngineDocument, WorkStep
-from gurvo_core.scene.asked import part_id, parts_of_joint, parts_said, shafts_held
+from gurvo_core.scene.asked import SEALED, bead_id, part_id, parts_of_joint, parts_said, shafts_held
 from gurvo_core.scene.names import BY_BANK, PartKind
 from gurvo_core.scene.shapes import ScenePart
 
@@ -36,8 +36,12 @@ def _brings(document: EngineDocument, step: WorkStep) -> Iterator[tuple[str, Sta
     elif step.does == "fit" or (step.does in ("do", "seal") and _PUTS_IN.search(step.says)):
         held = parts_of_joint(document, step)
         said = [part for part in parts_said(document, step) if not part.startswith("loop:")]  # that is laid in a step of its own
+        if said and said[0] == "seals":
+            said = said[:1]  # what they go into is not put on by it
         yield from ((part, "in") for part in said if part not in held)
         yield from ((part, "loose") for part in held if not part.startswith("loop:"))
+        if step.does == "seal":
+            yield from ((bead_id(part), "in") for part in (*said, *held) if part in SEALED)
 
 
 def part_stands(
@@ -59,6 +63,7 @@ def part_stands(
         elif step in done:
             stands |= brought
     heads = [stands[part_id("heads", bank.id)] for bank in document.banks]
+    stands |= {part_id("gaskets", bank.id): stands[part_id("heads", bank.id)] for bank in document.banks}  # under the head
     stands["valves"] = "in" if any(one in ("in", "loose") for one in heads) else "to come"  # they come with the head
     for thing in document.things:
         if thing.id in on:

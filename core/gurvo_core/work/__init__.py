@@ -3,7 +3,7 @@
 Knows nothing of any one craft: rooms bring their own.
 """
 
-__all__ = ["HOUSE", "ROOMS", "RULES_VERSION", "BenchState", "House", "Summary", "TapeLine", "replay"]
+__all__ = ["HOUSE", "ROOMS", "RULES_VERSION", "BenchState", "House", "PartTold", "Summary", "TapeLine", "replay"]
 
 from collections.abc import Sequence
 
@@ -12,7 +12,7 @@ from gurvo_core.ledger import LedgerEntry
 from gurvo_core.work.house import House
 from gurvo_core.work.rooms import ROOMS
 from gurvo_core.work.rules_version import rules_version
-from gurvo_core.work.state import BenchState, Summary, TapeLine
+from gurvo_core.work.state import BenchState, PartTold, Summary, TapeLine
 
 HOUSE = House(ROOMS)
 RULES_VERSION = rules_version()

@@ -7,7 +7,7 @@ union by ``kind`` and one typed field a room, so that the API and the web's type
 __all__ = ["House"]
 
 from bisect import bisect_left
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from functools import cached_property, reduce
@@ -21,6 +21,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
 from gurvo_core.ledger import (
     CURRENT_STEP,
+    PLAN,
     Body,
     Fact,
     Folded,
@@ -37,12 +38,13 @@ from gurvo_core.ledger import (
 from gurvo_core.ledger.versions import upcast
 from gurvo_core.work.gate import check_entry, permission_of
 from gurvo_core.work.hand_over import SIGNED, SignOff, proof_words
-from gurvo_core.work.state import BenchState, LooseEndView, StepStatus, StepView, StruckBy, Stuck, Summary, TapeLine
+from gurvo_core.work.state import BenchState, LooseEndView, PartTold, StepStatus, StepView, StruckBy, Stuck, Summary, TapeLine
 from gurvo_core.work.steps import Steps
 
 # what was said otherwise when it was signed, and means the same
 CALLED_ANEW = (("wheel zero", "pointer error"),)
 SENT_AT_ONCE = timedelta(minutes=1)
+MOST_TOLD = 6  # entries of one part
 
 
 def _union(types: Sequence[type[Any]]) -> Any:
@@ -188,6 +190,18 @@ class House:
             **self._views(folded, current.key if current else ""),
         )
 
+    def told(self, folded: Folded, steps: Collection[str], thing: str = "") -> PartTold:
+        """What the ledger says of a part that some steps are about, by their keys, or of a thing that is on for a while, by its id."""
+        own = [step for step in folded.facts.get(PLAN) or () if step.key in steps]
+        asked = [(room, step) for step in own for room in self.rooms if step.does in room.asks]
+        entries = [one for one in folded.entries if _is_about(one.body, steps, thing)]
+        about = {one.seq for one in entries}
+        return PartTold(
+            came_to=list(dict.fromkeys(word for room, step in asked for word in room.tells(folded.states[room.name], step))),
+            loose_ends=[end.title for end in folded.loose_ends if end.since in about],
+            entries=[self.tape_line(one, folded.struck.get(one.id)) for one in reversed(entries[-MOST_TOLD:])],
+        )
+
     def _signed_otherwise(self, folded: Folded) -> Iterator[str]:
         """A signature keeps what was shown; where today's rules read it otherwise, both are said."""
         signed = folded.facts.get(SIGNED)
@@ -255,6 +269,10 @@ class House:
             struck=struck,
             goes_back=entry.goes_back,
         )
+
+
+def _is_about(body: Body, steps: Collection[str], thing: str) -> bool:
+    return getattr(body, "step", None) in steps or (bool(thing) and getattr(body, "thing", None) == thing)
 
 
 def _plain(body: Body | None) -> dict[str, str | bool | int] | None:

@@ -1,6 +1,6 @@
 """The shapes of what the bench shows of all rooms together; each room's own view is one typed field beside these."""
 
-__all__ = ["BenchState", "LooseEndView", "Permission", "StepView", "StruckBy", "Stuck", "Summary", "TapeLine"]
+__all__ = ["BenchState", "LooseEndView", "PartTold", "Permission", "StepView", "StruckBy", "Stuck", "Summary", "TapeLine"]
 
 from datetime import datetime
 from typing import Literal
@@ -72,6 +72,14 @@ class BenchState(View):
     loose_ends: list[LooseEndView]
     warnings: list[str]
     signed: bool
+
+
+class PartTold(View):
+    """What the ledger says of a part: what its steps came to, what of it is left loose, and its entries, the newest first."""
+
+    came_to: list[str]
+    loose_ends: list[str]
+    entries: list["TapeLine"]
 
 
 class Summary(View):

@@ -760,6 +760,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/parts/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is told of a part
+         * @description Say what the ledger knows of one part of the pictures: what its steps came to, what is left loose, its entries.
+         */
+        get: operations["engine_part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/picture.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How it stands, drawn small
+         * @description Hand out the engine as it stands as a small drawing, what is asked in blue.
+         */
+        get: operations["engine_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/pulls.csv": {
         parameters: {
             query?: never;
@@ -892,6 +932,26 @@ export interface paths {
          * @description Say everything that is to be seen at one crank angle, with the camshafts where they were measured.
          */
         get: operations["engine_snapshot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/turning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How it turns
+         * @description Hand out the engine from the side as its crank turns.
+         */
+        get: operations["engine_turning"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1156,6 +1216,26 @@ export interface paths {
          * @description Say everything that is to be seen at one crank angle.
          */
         get: operations["snapshot_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/turning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How it turns
+         * @description Hand out a family's engines from the side as their crank turns.
+         */
+        get: operations["scene_turning"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7380,6 +7460,18 @@ export interface components {
             way_round: string;
         };
         /**
+         * PartTold
+         * @description What the ledger says of a part: what its steps came to, what of it is left loose, and its entries, the newest first.
+         */
+        PartTold: {
+            /** Came To */
+            came_to: string[];
+            /** Entries */
+            entries: components["schemas"]["TapeLine"][];
+            /** Loose Ends */
+            loose_ends: string[];
+        };
+        /**
          * PastedIn
          * @description A sheet as it was pasted.
          */
@@ -8995,6 +9087,19 @@ export interface components {
             is_apart: boolean;
             /** Value */
             value: number;
+        };
+        /**
+         * SideTurning
+         * @description The engine from the side with its crank at 0, and what moves.
+         */
+        SideTurning: {
+            /** Every Deg */
+            every_deg: number;
+            /** Frames */
+            frames: number[][];
+            /** Moving */
+            moving: string[];
+            view: components["schemas"]["SceneView"];
         };
         /**
          * SideView
@@ -13789,6 +13894,85 @@ export interface operations {
             };
         };
     };
+    engine_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartTold"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pulls_csv: {
         parameters: {
             query?: never;
@@ -14148,6 +14332,46 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_turning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideTurning"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14853,6 +15077,47 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scene_turning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideTurning"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

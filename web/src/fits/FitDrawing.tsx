@@ -54,7 +54,9 @@ export function FitDrawing({ bench, question, voice, choose }: DrawingProps) {
         {sheet && <SheetTable sheet={sheet} question={question} voice={voice} />}
       </div>
       <div className={classes.beside}>
-        {question?.kind === 'fits_ready' && <SceneInset bench={bench} step={about.step} choose={choose} />}
+        {question?.kind === 'fits_ready' && (
+          <SceneInset bench={bench} voice={voice} step={about.step} choose={choose} />
+        )}
         {shown && <Figure fit={fit} place={shown} judgedBy={bench.engine.judged_by} voice={voice} />}
         {sheet && <Settling sheet={sheet} place={shown?.id} voice={voice} />}
         {sheet && <Trend sheet={sheet} place={shown?.id} voice={voice} />}

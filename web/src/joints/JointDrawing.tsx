@@ -19,7 +19,7 @@ function stepOf(question: Question | undefined): string | undefined {
   return question && 'step' in question ? question.step : undefined;
 }
 
-export function JointDrawing({ bench, question, choose }: DrawingProps) {
+export function JointDrawing({ bench, question, voice, choose }: DrawingProps) {
   const step = stepOf(question);
   const current = bench.state.joints?.joint ?? undefined;
   const isCurrent = current !== undefined && current.step === step;
@@ -49,7 +49,7 @@ export function JointDrawing({ bench, question, choose }: DrawingProps) {
         </p>
       </div>
       <div className={classes.beside}>
-        {!pull && <SceneInset bench={bench} step={step} choose={choose} />}
+        {!pull && <SceneInset bench={bench} voice={voice} step={step} choose={choose} />}
         {pull ? <Target question={pull} /> : <About joint={joint} />}
         {atOnce.map((one) => (
           <Target key={one.key} question={one} />

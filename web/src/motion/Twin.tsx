@@ -5,9 +5,11 @@ import { type ReactNode, useId, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
+import { later } from '../app/later';
 import { Notice, Waiting } from '../app/Notice';
 import { say, type Voice } from '../app/saying';
 import { useTurnRound } from '../app/session';
+import type { SideTurningProps } from '../scene/SideTurning';
 import { type Phasers, snapshotQuery, type TwinOf, twinQuery, wordsQuery } from './api';
 import { FrontDrawing } from './FrontDrawing';
 import { Lobes } from './Lobes';
@@ -16,6 +18,8 @@ import { Section } from './Section';
 import { Strokes } from './Strokes';
 import classes from './Twin.module.css';
 import { inCycle, Turning, useAngle, useRestingAngle } from './turning';
+
+const SideTurning = later<SideTurningProps>(async () => (await import('../scene/SideTurning')).SideTurning);
 
 const LEGEND = [
   ['decides', 'decides'],
@@ -63,6 +67,9 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
   const snapshot = useQuery(snapshotQuery(of, resting, phasers)).data;
   const words = useQuery(wordsQuery(of, phasers)).data ?? [];
   const turnRound = useTurnRound();
+  const [all, setAll] = useState(false);
+  // whose measures are not known has no section of its own, but its piston is known to go up and down
+  const showsAll = cylinder !== undefined && (all || !cylinder.section);
   const nextCylinder = () => {
     const at = frames.cylinders.findIndex((one) => one.cylinder === chosen);
     const next = frames.cylinders[(at + 1) % frames.cylinders.length];
@@ -72,7 +79,7 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
     <>
       <main className={classes.twin}>
         <Sentence turning={turning} words={words} voice={voice} />
-        <div className={classes.drawings} data-section={cylinder?.section != null}>
+        <div className={classes.drawings} data-section={showsAll ? 'all' : cylinder ? 'one' : 'none'}>
           <figure className={classes.front}>
             <FrontDrawing twin={twin} cylinder={cylinder} turning={turning} seenFrom={voice.seenFrom} />
             <figcaption>
@@ -83,7 +90,12 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
               ))}
             </figcaption>
           </figure>
-          {cylinder?.section && (
+          {showsAll && (
+            <figure className={classes.section}>
+              <SideTurning of={of} turning={turning} seenFrom={voice.seenFrom} />
+            </figure>
+          )}
+          {!showsAll && cylinder?.section && (
             <figure className={classes.section}>
               <Section cylinder={cylinder} section={cylinder.section} turning={turning} seenFrom={voice.seenFrom} />
               <figcaption>
@@ -142,6 +154,7 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
         actions={[
           ...turnKeys(turning, frames.home_deg),
           { keys: ['c'], label: 'next cylinder', shift: false, run: nextCylinder },
+          ...(cylinder?.section ? [{ keys: ['v'], label: 'all cylinders / one', run: () => setAll(!all) }] : []),
           { keys: ['f'], label: 'front / flywheel', run: turnRound },
           ...keys,
         ]}

@@ -51,7 +51,8 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
             view={view}
             stands={run?.stands ?? {}}
             asked={about?.parts ?? []}
-            steps={bench.state.steps}
+            bench={bench}
+            voice={voice}
             choose={choose}
           />
         )}

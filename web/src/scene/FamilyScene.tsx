@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { familySceneQuery } from './api';
 import classes from './FamilyScene.module.css';
 import { ScenePicture } from './ScenePicture';
-import type { Stands } from './shown';
+import { built } from './shown';
 
 export function FamilyScene({ code, number }: { code: string; number: number }) {
   const scene = useQuery(familySceneQuery(code, number)).data;
@@ -11,14 +11,8 @@ export function FamilyScene({ code, number }: { code: string; number: number }) 
   return (
     <div className={classes.pictures}>
       {scene.views.map((view) => (
-        <ScenePicture key={view.looking} scene={scene} view={view} stands={built(view.parts)} asked={[]} steps={[]} />
+        <ScenePicture key={view.looking} scene={scene} view={view} stands={built(view.parts)} asked={[]} />
       ))}
     </div>
   );
-}
-
-/** Everything in, but for what is on for a while, and the covers, which would hide the rest. */
-function built(parts: { id: string }[]): Stands {
-  const seen = parts.filter((part) => !/^(cam covers|thing):/.test(part.id));
-  return Object.fromEntries(seen.map((part) => [part.id, 'in'] as const));
 }

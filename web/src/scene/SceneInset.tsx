@@ -1,6 +1,7 @@
 /** Where on the engine a step is, small beside what is done there; nothing where the drive's own drawing says it. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../api/client';
+import type { Voice } from '../app/saying';
 import { sceneQuery } from './api';
 import classes from './FamilyScene.module.css';
 import { ScenePicture } from './ScenePicture';
@@ -8,11 +9,12 @@ import { knownOf } from './shown';
 
 interface SceneInsetProps {
   bench: Schemas['Bench'];
+  voice: Voice;
   step: string | undefined;
   choose: (key: string) => void;
 }
 
-export function SceneInset({ bench, step, choose }: SceneInsetProps) {
+export function SceneInset({ bench, voice, step, choose }: SceneInsetProps) {
   const crankDeg = Math.round(bench.state.timing?.crank?.cycle_deg ?? 0);
   const scene = useQuery({
     ...sceneQuery(bench.engine.serial, knownOf(bench), crankDeg),
@@ -28,7 +30,8 @@ export function SceneInset({ bench, step, choose }: SceneInsetProps) {
         view={view}
         stands={bench.state.run?.stands ?? {}}
         asked={about.parts}
-        steps={bench.state.steps}
+        bench={bench}
+        voice={voice}
         choose={choose}
       />
     </div>

@@ -1,10 +1,11 @@
 /** The engine from one side: what is in, loose, to come or undone, and what the step is about. Any part says what it is when touched. */
 import { useMediaQuery } from '@mantine/hooks';
-import { useId, useState } from 'react';
+import { useId, useMemo, useState } from 'react';
 import type { Schemas } from '../api/client';
+import type { Voice } from '../app/saying';
 import { PartSaid } from './PartSaid';
 import classes from './ScenePicture.module.css';
-import { inside, isShown, isThere, nameOf, SAID, type Stands, zoomed } from './shown';
+import { fromFlywheel, inside, isShown, isThere, nameOf, SAID, type Stands, zoomed } from './shown';
 
 type Part = Schemas['ScenePart'];
 
@@ -14,22 +15,26 @@ export interface ScenePictureProps {
   stands: Stands;
   /** Ids of the parts that the step is about. */
   asked: string[];
-  steps: Schemas['Step'][];
+  /** Left out where no engine is at work. */
+  bench?: Schemas['Bench'];
+  voice?: Voice;
   /** Go to a step's question, by its key. */
   choose?: (key: string) => void;
 }
 
-export function ScenePicture({ scene, view, stands, asked, steps, choose }: ScenePictureProps) {
+export function ScenePicture({ scene, view: fromFront, stands, asked, bench, voice, choose }: ScenePictureProps) {
   const hatch = useId();
   const [touched, touch] = useState<Part | null>(null);
   const isNarrow = useMediaQuery('(max-width: 700px)');
+  const isFromFront = voice?.seenFrom !== 'flywheel';
+  const view = useMemo(() => (isFromFront ? fromFront : fromFlywheel(fromFront)), [fromFront, isFromFront]);
   const shown = view.parts.filter((part) => isShown(part, stands, asked));
   const { left, top, width, height } = isNarrow ? zoomed(view, shown, asked) : view;
   const size = Math.max(width / 40, height / 25);
   return (
-    <figure className={classes.picture}>
+    <figure className={classes.picture} data-told={touched !== null && bench !== undefined}>
       <svg viewBox={`${left} ${top} ${width} ${height}`} style={{ fontSize: size }}>
-        <title>{view.looking === 'above' ? 'The engine from above' : 'The engine from the side'}</title>
+        <title>{`The engine from ${view.looking === 'above' ? 'above' : 'the side'}${isFromFront ? '' : ', flywheel to the left'}`}</title>
         <defs>
           <pattern
             id={hatch}
@@ -55,6 +60,7 @@ export function ScenePicture({ scene, view, stands, asked, steps, choose }: Scen
               data-part={part.id}
               data-stands={stands[part.id] ?? 'to come'}
               data-asked={asked.includes(part.id)}
+              data-touched={part.id === touched?.id}
               onClick={() => touch(part)}
               onFocus={(event) => event.currentTarget.matches(':focus-visible') && touch(part)}
             >
@@ -74,7 +80,8 @@ export function ScenePicture({ scene, view, stands, asked, steps, choose }: Scen
             part={touched}
             scene={scene}
             stands={stands}
-            steps={steps}
+            bench={bench}
+            voice={voice}
             choose={choose}
             onClose={() => touch(null)}
           />
@@ -86,7 +93,7 @@ export function ScenePicture({ scene, view, stands, asked, steps, choose }: Scen
   );
 }
 
-function Drawn({ shape, hatch }: { shape: Schemas['Shape']; hatch: string }) {
+export function Drawn({ shape, hatch }: { shape: Schemas['Shape']; hatch: string }) {
   const fill = hatch ? { style: { fill: `url(#${hatch})` } } : {};
   const { form, x, y, w, h, text, faint } = shape;
   if (form === 'words')

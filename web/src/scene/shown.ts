@@ -25,6 +25,12 @@ export function isShown(part: Part, stands: Stands, asked: string[]): boolean {
   return !(part.hidden_by ?? []).some((other) => ['in', 'loose'].includes(stands[other] ?? ''));
 }
 
+/** Everything in, but for what is on for a while, and covers and beads, which would hide the rest. */
+export function built(parts: { id: string }[]): Stands {
+  const seen = parts.filter((part) => !/^(cam covers|thing|bead):/.test(part.id));
+  return Object.fromEntries(seen.map((part) => [part.id, 'in'] as const));
+}
+
 /** Whether a part is in, or goes in now: what is to come bears no numbers yet. */
 export function isThere(part: Part, stands: Stands, asked: string[]): boolean {
   return asked.includes(part.id) || (stands[part.id] ?? 'to come') !== 'to come';
@@ -34,6 +40,20 @@ export function nameOf(part: Part, stands: Stands, asked: string[]): string {
   const own = stands[part.id];
   const where = part.where ? `, ${part.where}` : '';
   return `${part.name}${where}${own ? `: ${SAID[own]}` : ''}${asked.includes(part.id) ? ', this step' : ''}`;
+}
+
+/** The same engine looked at from the other side, from above by walking round it: the flywheel is to the left then. */
+export function fromFlywheel(view: Schemas['SceneView']): Schemas['SceneView'] {
+  const [middle, centre] = [2 * view.left + view.width, 2 * view.top + view.height];
+  const isTurned = view.looking === 'above';
+  const turned = (shape: Schemas['Shape']): Schemas['Shape'] => ({
+    ...shape,
+    x: middle - shape.x,
+    ...(isTurned ? { y: centre - shape.y } : {}),
+    // a line goes from its one end, everything else has a middle
+    ...(shape.form === 'line' ? { w: -(shape.w ?? 0), h: isTurned ? -(shape.h ?? 0) : (shape.h ?? 0) } : {}),
+  });
+  return { ...view, parts: view.parts.map((part) => ({ ...part, shapes: part.shapes.map(turned) })) };
 }
 
 export interface Room {

@@ -132,7 +132,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
   return (
     <section aria-label="Engines">
       <div className={classes.labels} aria-hidden="true">
-        {['stand', 'engine', 'run of work', 'waits for', 'turning', 'loose ends', 'builder', 'promised'].map(
+        {['stand', '', 'engine', 'run of work', 'waits for', 'turning', 'loose ends', 'builder', 'promised'].map(
           (label) => (
             <span key={label}>{label}</span>
           ),
@@ -148,6 +148,13 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
               data-mine={row.builder === mine && !row.signed}
             >
               <span className={classes.stand}>{row.stand ?? '–'}</span>
+              {/* what it shows changes with the step: then it is another picture */}
+              <img
+                className={classes.picture}
+                src={`/api/engines/${row.serial}/picture.svg?at=${encodeURIComponent(row.step + row.waits_for)}`}
+                loading="lazy"
+                alt=""
+              />
               <span className={classes.engine}>
                 <b>{row.serial}</b>
                 {row.chain && <em className={classes.misfit}>not as it was sealed</em>}

@@ -9,7 +9,7 @@ __all__ = ["ROOM", "FitsState"]
 
 from gurvo_core.fits.job.asks import ask_measure
 from gurvo_core.fits.job.kinds import KINDS
-from gurvo_core.fits.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.fits.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.fits.job.state import FitsState, begin_fits
 from gurvo_core.fits.job.take import hear_of_step, news_of
 from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion, FitsView
@@ -25,6 +25,7 @@ ROOM: Room[FitsState] = Room(
     shows=FitsView,
     view=view_of,
     says=says_of,
+    tells=tells_of,
     news=news_of,
     hears=hear_of_step,
 )

@@ -1,6 +1,6 @@
 """What the fits show: loose ends, each place with its verdict. All follows from what stands."""
 
-__all__ = ["fit_view", "limits_words", "loose_ends_of", "says_of", "view_of"]
+__all__ = ["fit_view", "limits_words", "loose_ends_of", "says_of", "tells_of", "view_of"]
 
 from collections.abc import Iterator, Mapping
 
@@ -9,7 +9,7 @@ from gurvo_core.fits.job.entries import FitDecided
 from gurvo_core.fits.job.state import FitsState, PlaceStands
 from gurvo_core.fits.job.view import FitsView, FitView, PlaceView, SideView
 from gurvo_core.fits.places import FitPlace
-from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd, kept_with
+from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd, Step, kept_with
 from gurvo_core.sentence import fine
 
 LATE: frozenset[Doing] = frozenset({"start", "hand over"})
@@ -139,3 +139,13 @@ def says_of(now: FitsState) -> Iterator[str]:
         verdicts = [stands.judged.verdict for stands in places.values()]
         counts = ", ".join(f"{verdicts.count(one)} {one}" for one in dict.fromkeys(verdicts))
         yield f"{fit.fit.name}: {counts} of {len(fit.places)}, {fine(min(values))} to {fine(max(values))}"
+
+
+def tells_of(now: FitsState, step: Step) -> Iterator[str]:
+    """What each place of a step's fits came to."""
+    for name, fit in now.book.fits.items():
+        places = now.places.get(name, {}) if now.book.step_of.get(name) == step.key else {}
+        judged = [(place, places[place.id].judged) for place in fit.places if place.id in places]
+        said = [f"{place.label} {fine(one.figure.value)}{'' if one.verdict == 'in' else f' {one.verdict}'}" for place, one in judged]
+        if said:
+            yield f"{fit.fit.name}: {', '.join(said)}"

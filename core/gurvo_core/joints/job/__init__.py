@@ -10,7 +10,7 @@ __all__ = ["ROOM", "JointsState"]
 
 from gurvo_core.joints.job.asks import ask_tighten
 from gurvo_core.joints.job.kinds import KINDS
-from gurvo_core.joints.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.joints.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.joints.job.state import JointsState, begin_joints
 from gurvo_core.joints.job.take import hear_of_step, news_of
 from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullDecisionQuestion, PullQuestion
@@ -26,6 +26,7 @@ ROOM: Room[JointsState] = Room(
     shows=JointsView,
     view=view_of,
     says=says_of,
+    tells=tells_of,
     news=news_of,
     hears=hear_of_step,
 )

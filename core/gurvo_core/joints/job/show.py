@@ -1,6 +1,6 @@
 """What the joints show: loose ends, the joint that is worked on, every pull for the paper. All follows from what stands."""
 
-__all__ = ["joint_pictures", "joint_view", "loose_ends_of", "pull_lines", "says_of", "view_of"]
+__all__ = ["joint_pictures", "joint_view", "loose_ends_of", "pull_lines", "says_of", "tells_of", "view_of"]
 
 from collections.abc import Container, Iterator
 
@@ -15,7 +15,7 @@ from gurvo_core.joints.job.view import Flagged, JointsView, JointView, PullLine,
 from gurvo_core.joints.job.words import ANGLE_WORDS, DECIDED
 from gurvo_core.joints.judge import FROM_SIBLINGS
 from gurvo_core.joints.sequence import ALL, Item
-from gurvo_core.ledger import CURRENT_STEP, STEPS_DONE, Doing, Facts, LooseEnd, kept_with
+from gurvo_core.ledger import CURRENT_STEP, STEPS_DONE, Doing, Facts, LooseEnd, Step, kept_with
 
 LATE: frozenset[Doing] = frozenset({"start", "hand over"})
 
@@ -235,3 +235,13 @@ def says_of(now: JointsState) -> Iterator[str]:
             continue
         apart = [one.title for one in now.judged.get(name, ())]
         yield "; ".join([f"{joint.joint.name}: {len(pulls)} of {len(joint.items)} pulls", *apart])
+
+
+def tells_of(now: JointsState, step: Step) -> Iterator[str]:
+    """How far each stage of a step's joint has come, and what stands apart."""
+    view = joint_view(now, step.key)
+    if view is None:
+        return
+    for stage in view.stages:
+        yield f"{view.name}, {stage.words}: {stage.done} of {stage.of}"
+    yield from (one.title for one in view.flagged)

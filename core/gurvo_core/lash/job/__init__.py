@@ -9,7 +9,7 @@ __all__ = ["ROOM", "LashState"]
 
 from gurvo_core.lash.job.asks import ask_lash
 from gurvo_core.lash.job.kinds import KINDS
-from gurvo_core.lash.job.show import loose_ends_of, says_of, view_of
+from gurvo_core.lash.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
 from gurvo_core.lash.job.take import hear_of_step, news_of
 from gurvo_core.lash.job.view import (
@@ -32,6 +32,7 @@ ROOM: Room[LashState] = Room(
     shows=LashView,
     view=view_of,
     says=says_of,
+    tells=tells_of,
     news=news_of,
     hears=hear_of_step,
 )

@@ -1,6 +1,6 @@
 """What the valve clearances show: stops, valves, loose ends. All follows from what stands."""
 
-__all__ = ["advice_for", "lash_view", "limits_words", "loose_ends_of", "says_of", "sees_of", "view_of", "where_of"]
+__all__ = ["advice_for", "lash_view", "limits_words", "loose_ends_of", "says_of", "sees_of", "tells_of", "view_of", "where_of"]
 
 from collections.abc import Iterator
 
@@ -11,7 +11,7 @@ from gurvo_core.lash.job.entries import LashDecided
 from gurvo_core.lash.job.state import LashState, stops_of, valves_left
 from gurvo_core.lash.job.view import LashView, StopView, ValveView
 from gurvo_core.lash.stops import LashStops, Stop
-from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd
+from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd, Step
 from gurvo_core.motion.twin import words_at
 from gurvo_core.sentence import at_start, fine
 
@@ -137,9 +137,19 @@ def _valve(now: LashState, name: str, one: LashValve, stops: LashStops) -> Valve
 def says_of(now: LashState) -> Iterator[str]:
     """How the valves came out."""
     for step in now.book.steps:
-        valves = now.book.valves(step)
-        reads = [now.reads[name] for name in valves if name in now.reads]
-        if reads:
-            verdicts = [read.verdict for read in reads]
-            counts = ", ".join(f"{verdicts.count(one)} {one}" for one in dict.fromkeys(verdicts))
-            yield f"Valve clearances: {counts} of {len(valves)}"
+        yield from _said_of(now, step)
+
+
+def tells_of(now: LashState, step: Step) -> Iterator[str]:
+    """How the valves of one step came out."""
+    if step.key in now.book.steps:
+        yield from _said_of(now, step.key)
+
+
+def _said_of(now: LashState, step: str) -> Iterator[str]:
+    valves = now.book.valves(step)
+    reads = [now.reads[name] for name in valves if name in now.reads]
+    if reads:
+        verdicts = [read.verdict for read in reads]
+        counts = ", ".join(f"{verdicts.count(one)} {one}" for one in dict.fromkeys(verdicts))
+        yield f"Valve clearances: {counts} of {len(valves)}"

@@ -18,6 +18,7 @@ from gurvo_core.timing.job.show import (
     loose_ends_of,
     reach_of,
     says_of,
+    tells_of,
     verdict_of,
     view_of,
     warnings_of,
@@ -56,4 +57,5 @@ ROOM: Room[TimingState] = Room(
     view=view_of,
     verdict=verdict_of,
     says=says_of,
+    tells=tells_of,
 )

@@ -9,6 +9,7 @@ __all__ = [
     "loose_ends_of",
     "reach_of",
     "says_of",
+    "tells_of",
     "verdict_of",
     "view_of",
     "warnings_of",
@@ -18,7 +19,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import Any
 
-from gurvo_core.ledger import CAMS_DEGREED, DONE_ELSEWHERE, PLUGS_OUT, CamProof, Fact, Facts, Hold, LooseEnd, Reach, kept_with
+from gurvo_core.ledger import CAMS_DEGREED, DONE_ELSEWHERE, PLUGS_OUT, CamProof, Fact, Facts, Hold, LooseEnd, Reach, Step, kept_with
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -113,9 +114,25 @@ def verdict_of(now: TimingState) -> Verdict | None:
 
 def says_of(now: TimingState) -> Iterator[str]:
     """True TDC and every cam, as a signature keeps them."""
+    yield from _zero_said(now)
+    yield from _cams_said(now)
+
+
+def tells_of(now: TimingState, step: Step) -> Iterator[str]:
+    """What true TDC, or the cams, came to in a step."""
+    if step.does == "find_tdc":
+        yield from _zero_said(now)
+    elif step.does in ("degree", "as_found"):
+        yield from _cams_said(now)
+
+
+def _zero_said(now: TimingState) -> Iterator[str]:
     zero = adopted_zero(now)
     if zero:
         yield f"True TDC: pointer error {zero.zero_deg:+.2f}°, U = {zero.expanded_deg:.2f}°"
+
+
+def _cams_said(now: TimingState) -> Iterator[str]:
     for cam in cams_of(now):
         if cam.advance_words:
             known = f", U = {cam.expanded_deg:.2f}°" if cam.expanded_deg is not None else ""

@@ -212,7 +212,7 @@ def _sizes() -> Question:
         about="bore x stroke, rod",
         hint="In mm; the rod from centre to centre. A pin that is offset is written behind: pin 0.5.",
         example="86 x 86, rod 143.5",
-        costs="True TDC is found by a stop, and no piston is drawn.",
+        costs="True TDC is found by a stop, and pistons are only sketched.",
         sources=("book", "measured", "guess"),
         picture=Picture(kind="cylinder"),
         read=lambda text: write_sizes(read_sizes(text)),

@@ -1,0 +1,61 @@
+/** The engine from the side, all its cylinders, as its crank turns: what is coupled to the crank moves, and nothing else. */
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useRef } from 'react';
+import type { SeenFrom } from '../app/saying';
+import type { TwinOf } from '../motion/api';
+import { type Turning, useAngle } from '../motion/turning';
+import { turningQuery } from './api';
+import { Drawn } from './ScenePicture';
+import classes from './ScenePicture.module.css';
+import { built, fromFlywheel } from './shown';
+import { placed, standingAt } from './turned';
+
+export interface SideTurningProps {
+  of: TwinOf;
+  turning: Turning;
+  seenFrom: SeenFrom;
+}
+
+export function SideTurning({ of, turning, seenFrom }: SideTurningProps) {
+  const side = useQuery(turningQuery(of)).data;
+  const drawing = useRef<SVGSVGElement>(null);
+  const view = useMemo(() => side && (seenFrom === 'front' ? side.view : fromFlywheel(side.view)), [side, seenFrom]);
+  useAngle(turning, (deg: number) => {
+    if (!side) return;
+    const now = standingAt(side, deg);
+    for (const [n, node] of [...(drawing.current?.querySelectorAll('[data-rides] > *') ?? [])].entries())
+      for (const [name, value] of placed(node.tagName, now[2 * n] ?? 0, now[2 * n + 1] ?? 0))
+        node.setAttribute(name, value);
+  });
+  if (!side || !view) return null;
+  const shown = built(view.parts);
+  const size = Math.max(view.width / 40, view.height / 25);
+  return (
+    <>
+      <svg
+        ref={drawing}
+        className={classes.turning}
+        viewBox={`${view.left} ${view.top} ${view.width} ${view.height}`}
+        style={{ fontSize: size }}
+        role="img"
+        aria-label="The engine from the side, turning"
+      >
+        {view.parts
+          .filter((part) => part.id in shown)
+          .map((part) => (
+            <g
+              key={part.id}
+              data-part={part.id}
+              data-stands="in"
+              {...(side.moving.includes(part.id) ? { 'data-rides': true } : {})}
+            >
+              {part.shapes.map((shape, n) => (
+                <Drawn key={n} shape={shape} hatch="" />
+              ))}
+            </g>
+          ))}
+      </svg>
+      <figcaption>sketch: {view.sketched.join(', ')}</figcaption>
+    </>
+  );
+}
