@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from demo.documents import FAMILIES
+from gurvo_core.motion.twin import snapshot_at
 from gurvo_core.scene import cropped, part_stands, scene_of, side_turning
 from gurvo_core.scene.asked import looking_at
 from gurvo_core.scene.names import kinds_named
@@ -132,6 +133,30 @@ class SideTests(TestCase):
         self.assertIn("bore", scene_of(family_with_run("heath-4")).views[0].sketched)
 
 
+class AboveTests(TestCase):
+    def test_a_lobe_points_to_the_side_on_which_its_nose_stands(self):
+        """Second method: the twin's own clock of each nose; three o'clock is to the engine's right, which is below, front to the left."""
+        document = family_with_run("quern-4")
+        reach = 0.15 * sizes_of(document, 0).bore
+        for crank_deg in (0, 200, 470):
+            scene, twin = scene_of(document, crank_deg), snapshot_at(document, crank_deg)
+            middle = next(shape.y for shape in shapes_of(scene, "above", "cams:row"))
+            across = sorted((nose.y - middle) / reach for nose in shapes_of(scene, "above", "noses:row"))
+            told = sorted(math.sin(math.radians(one.clock_deg)) for one in twin.lobes)
+            for drawn, right in zip(across, told, strict=True):
+                self.assertAlmostEqual(drawn, right, delta=0.02)
+
+    def test_the_gaps_of_the_rings_are_where_the_document_has_them(self):
+        document = family_with_run("quern-4")
+        marks = [shape for shape in shapes_of(scene_of(document), "cylinder", "rings") if shape.text]
+        gaps = next(part.gaps_deg for part in document.kit if part.gaps_deg)
+        found = [math.degrees(math.atan2(-mark.y, -mark.x)) % 360 for mark in marks]  # front is to the left, clockwise goes up from there
+        self.assertEqual([mark.text for mark in marks], ["1", "2", "3"])
+        for gap, at in zip(gaps, found, strict=True):
+            self.assertAlmostEqual(gap, at, delta=0.5)
+        self.assertEqual([view.looking for view in scene_of(family_with_run("brae-v8")).views], ["side", "above"])  # none says it
+
+
 class StandingTests(TestCase):
     def test_the_bottom_end_grows_as_it_is_built(self):
         build = Build("quern-4").to("crank-in")
@@ -148,6 +173,12 @@ class StandingTests(TestCase):
         head = [step for step, parts in brings if "heads:row" in parts]
         stands = part_stands(document, brings, {one.step.id for one in steps} - set(head), set(head))
         self.assertEqual((stands["heads:row"], stands["crank"]), ("undone", "in"))
+
+    def test_nobody_knows_how_a_cam_stands_before_its_drive_is_laid(self):
+        build = Build("quern-4").to("chain-on")
+        self.assertEqual(self.stands(build, "cams:row", "loop:chain"), ["in", "to come"])
+        self.assertNotIn("noses:row", self.all_stands(build))
+        self.assertEqual(self.stands(build.play(""), "noses:row"), ["in"])
 
     def test_a_bead_is_there_once_it_is_closed_a_gasket_comes_with_its_head_a_seal_by_itself(self):
         build = Build("sorrel-f4").to("case-bead")

@@ -61,11 +61,25 @@ test('from the flywheel the same is seen from the other side, and twice round is
 });
 
 test('between two angles what moves stands between, backwards and over a whole turn', () => {
-  const side = { every_deg: 90, frames: [[0, 1], [10, 1], [20, 1], [10, 1]] };
+  const side = {
+    every_deg: 90,
+    frames: [
+      [0, 1],
+      [10, 1],
+      [20, 1],
+      [10, 1],
+    ],
+  };
   assert.deepEqual(standingAt(side, 45), [5, 1]);
   assert.deepEqual(standingAt(side, -45), [5, 1]);
   assert.deepEqual(standingAt(side, 360 + 180), [20, 1]);
-  assert.deepEqual(placed('rect', 10, 4), [['y', '8.00'], ['height', '4.00']]);
-  assert.deepEqual(placed('line', 10, 4), [['y1', '10.00'], ['y2', '14.00']]);
+  assert.deepEqual(placed('rect', 10, 4), [
+    ['y', '8.00'],
+    ['height', '4.00'],
+  ]);
+  assert.deepEqual(placed('line', 10, 4), [
+    ['y1', '10.00'],
+    ['y2', '14.00'],
+  ]);
   assert.deepEqual(placed('circle', 10, 4), [['cy', '10.00']]);
 });

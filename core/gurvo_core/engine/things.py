@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field, StringConstraints
 
-from gurvo_core.engine.part import Name, Part, Sentence, Word
+from gurvo_core.engine.part import Name, NoneIsEmpty, Part, Sentence, Word
 
 
 class Thing(Part):
@@ -40,6 +40,9 @@ class Thing(Part):
         return parts.get(place, "") if place else ", ".join(self.stands_in_for)
 
 
+GapDeg = Annotated[float, Field(ge=0, lt=360, description="Clockwise from the engine's front, seen from above [deg]")]
+
+
 class KitPart(Part):
     """A part that lies on the bench before it is fitted: new, or kept by its place to go back there."""
 
@@ -52,6 +55,9 @@ class KitPart(Part):
     lubricant: str = Field(default="", max_length=120)
     way_round: str = Field(default="", max_length=200, description="Which way round it goes in")
     told_by: str = Field(default="", max_length=200, description="How that is seen on it")
+    gaps_deg: Annotated[tuple[GapDeg, ...], NoneIsEmpty] = Field(
+        default=(), max_length=8, description="Of piston rings: where each one's gap stands, the top ring's first; null = not known"
+    )
     only_in: Word | None = Field(default=None, description="Id of the option it belongs to")
 
 

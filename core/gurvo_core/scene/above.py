@@ -5,11 +5,13 @@ One panel a bank, the first on top; front is to the left. What is in hides what 
 
 __all__ = ["above_view"]
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Valve
-from gurvo_core.scene.asked import part_id
+from gurvo_core.motion.clock import is_told, lobe_clock_deg
+from gurvo_core.scene.asked import noses_id, part_id
 from gurvo_core.scene.names import PartKind
 from gurvo_core.scene.shapes import ScenePart, SceneView, Shape, box, line, ring, words
 from gurvo_core.scene.sizes import Cylinder, Sizes
@@ -21,8 +23,8 @@ USUAL_VALVES: tuple[Valve, ...] = ("intake", "exhaust")
 MOST_IN_A_ROW = 20
 
 
-def above_view(document: EngineDocument, sizes: Sizes) -> SceneView:
-    """Return what is seen from above."""
+def above_view(document: EngineDocument, sizes: Sizes, crank_deg: float = 0.0) -> SceneView:
+    """Return what is seen from above with the crank at an angle [deg]."""
     bore = sizes.bore
     step = (TALL + GAP) * bore
     return SceneView(
@@ -31,7 +33,11 @@ def above_view(document: EngineDocument, sizes: Sizes) -> SceneView:
         top=-(TALL / 2 + 0.35) * bore,
         width=sizes.length + 1.2 * bore,
         height=step * len(document.banks) + 0.2 * bore,
-        parts=[part for n in range(len(document.banks)) for part in _parts(_panel(document, sizes, n, n * step))],
+        parts=[
+            part
+            for n in range(len(document.banks))
+            for part in _bank(document, _panel(document, sizes, n, n * step), crank_deg, document.banks[n].axis_deg or 0.0)
+        ],
         sketched=[*sizes.sketched, "where valves and bolts stand"],
     )
 
@@ -96,6 +102,30 @@ def _bolts_in_a_row(document: EngineDocument, bank: str, cylinders: int) -> int:
     columns = joint.pattern.columns if joint.pattern else None
     count = joint.fasteners or len(joint.bolts)
     return min(MOST_IN_A_ROW, columns or count // 2 or cylinders + 1)
+
+
+def _bank(document: EngineDocument, at: _Panel, crank_deg: float, axis_deg: float) -> Iterator[ScenePart]:
+    yield from _parts(at)
+    noses = list(_noses(document, at, crank_deg, axis_deg))
+    if noses:
+        hidden = [] if at.in_block else [part_id("cam covers", at.bank)]
+        yield ScenePart(id=noses_id(at.bank), name="Noses of the lobes", where=at.name, shapes=noses, hidden_by=hidden)
+
+
+def _noses(document: EngineDocument, at: _Panel, crank_deg: float, axis_deg: float) -> Iterator[Shape]:
+    """To which side each lobe points where the drive is laid by its document: only lobes of which that is known."""
+    for n, cam in enumerate(at.cams):
+        for one in at.cylinders:
+            lobes = _lobes([cam], one)
+            for k, lobe in enumerate(lobes):
+                if is_told(document, cam, lobe):
+                    across = math.sin(math.radians(float(lobe_clock_deg(document, cam, lobe, crank_deg, None)) - axis_deg))
+                    x, y = _lobe_x(at, one, k, len(lobes)), _cam_y(at, n) + 0.15 * at.bore * across
+                    yield box(x, y, 0.1 * at.bore, 0.16 * at.bore)
+
+
+def _lobe_x(at: _Panel, one: Cylinder, k: int, count: int) -> float:
+    return one.x_mm + (k - (count - 1) / 2) * 0.34 * at.bore
 
 
 def _parts(at: _Panel) -> Iterator[ScenePart]:
@@ -179,7 +209,7 @@ def _cams(at: _Panel) -> Iterator[Shape]:
         yield box(at.middle, y, at.length - 0.1 * at.bore, 0.09 * at.bore)
         for one in at.cylinders:
             count = len(_lobes([cam], one)) or usual
-            yield from (box(one.x_mm + (k - (count - 1) / 2) * 0.34 * at.bore, y, 0.14 * at.bore, 0.26 * at.bore) for k in range(count))
+            yield from (box(_lobe_x(at, one, k, count), y, 0.14 * at.bore, 0.26 * at.bore) for k in range(count))
 
 
 def _caps(at: _Panel) -> Iterator[Shape]:

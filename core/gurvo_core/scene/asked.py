@@ -1,6 +1,6 @@
 """What a step of the run is about, and from where that is seen: by its joint, fits, parts and loop; else by what it says."""
 
-__all__ = ["bead_id", "looking_at", "part_id", "parts_of_joint", "parts_said", "shafts_held", "step_scene"]
+__all__ = ["bead_id", "looking_at", "noses_id", "part_id", "parts_of_joint", "parts_said", "shafts_held", "step_scene"]
 
 import re
 from collections.abc import Collection, Iterator, Sequence
@@ -27,9 +27,16 @@ def bead_id(part: str) -> str:
     return f"bead:{part}"
 
 
+def noses_id(bank: str) -> str:
+    """Return the id of the noses of a bank's lobes."""
+    return f"noses:{bank}"
+
+
 def step_scene(document: EngineDocument, step: WorkStep) -> StepScene:
     """Return what a step is about, and from where it is seen."""
     parts = list(dict.fromkeys(_parts(document, step))) or ["block"]
+    if "pistons" in parts and any(part.gaps_deg for part in document.kit):
+        parts.append("rings")  # they are looked at once more before the bore hides them
     if step.does == "seal":
         parts += [bead_id(part) for part in parts if part in SEALED]
     parts += [part_id("gaskets", part.partition(":")[2]) for part in parts if part.startswith("heads:") and _names_gasket(step)]

@@ -6,6 +6,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.scene.above import above_view
 from gurvo_core.scene.asked import step_scene
 from gurvo_core.scene.names import kinds_named
+from gurvo_core.scene.rings import rings_view
 from gurvo_core.scene.shapes import Scene
 from gurvo_core.scene.side import side_view
 from gurvo_core.scene.sizes import sizes_of
@@ -15,7 +16,8 @@ def scene_of(document: EngineDocument, crank_deg: float = 0.0) -> Scene:
     """Return the pictures of an engine with its crank at an angle [deg], and what each step of any of its variants is about."""
     sizes, views = sizes_of(document, crank_deg), []
     said = _ways_round(document)
-    for view in (side_view(document, sizes), above_view(document, sizes)):
+    rings = rings_view(document, sizes)
+    for view in (side_view(document, sizes), above_view(document, sizes, crank_deg), *([rings] if rings else [])):
         parts = [part.model_copy(update={"says": said.get(part.id.partition(":")[0], "")}) for part in view.parts]
         views.append(view.model_copy(update={"parts": parts}))
     steps = [step for stage in document.stages for step in stage.listed]

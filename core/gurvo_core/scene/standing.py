@@ -7,7 +7,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from typing import Literal
 
 from gurvo_core.engine import EngineDocument, WorkStep
-from gurvo_core.scene.asked import SEALED, bead_id, part_id, parts_of_joint, parts_said, shafts_held
+from gurvo_core.scene.asked import SEALED, bead_id, noses_id, part_id, parts_of_joint, parts_said, shafts_held
 from gurvo_core.scene.names import BY_BANK, PartKind
 from gurvo_core.scene.shapes import ScenePart
 
@@ -62,8 +62,11 @@ def part_stands(
             stands |= dict.fromkeys(brought, "undone")
         elif step in done:
             stands |= brought
+    if all(stands[f"loop:{stage.id}"] == "in" for stage in document.drive.stages):  # before that nobody knows how a cam stands
+        stands |= {noses_id(bank.id): "in" for bank in document.banks if stands[part_id("cams", bank.id)] == "in"}
     heads = [stands[part_id("heads", bank.id)] for bank in document.banks]
     stands |= {part_id("gaskets", bank.id): stands[part_id("heads", bank.id)] for bank in document.banks}  # under the head
+    stands.setdefault("rings", stands["pistons"])
     stands["valves"] = "in" if any(one in ("in", "loose") for one in heads) else "to come"  # they come with the head
     for thing in document.things:
         if thing.id in on:

@@ -5595,6 +5595,12 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Gaps Deg
+             * @description Of piston rings: where each one's gap stands, the top ring's first; null = not known
+             * @default []
+             */
+            gaps_deg: number[];
             /** Id */
             id: string;
             /**

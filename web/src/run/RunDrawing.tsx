@@ -34,9 +34,13 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const scene = useQuery(sceneQuery(engine.serial, knownOf(bench), Math.round(standsDeg))).data;
   const stepKey = bench.state.steps.find((one) => one.questions.some((each) => each.key === question?.key))?.key;
   const about = scene?.steps.find((one) => one.step === stepKey);
-  const ways: Looking[] = ['side', 'above', 'front', ...(drawnCylinder(twin) ? (['cylinder'] as const) : [])];
+  const asked = about?.parts ?? [];
+  // where the gaps of the rings go is looked at from above, unless a valve is in question
+  const rings = asked.includes('valves') ? undefined : scene?.views.find((one) => one.looking === 'cylinder');
+  const hasCylinder = rings !== undefined || drawnCylinder(twin) !== null;
+  const ways: Looking[] = ['side', 'above', 'front', ...(hasCylinder ? (['cylinder'] as const) : [])];
   const { looking, look } = useLooking(question?.key, about?.looking ?? 'front', ways);
-  const view = scene?.views.find((one) => one.looking === looking);
+  const view = looking === 'cylinder' ? rings : scene?.views.find((one) => one.looking === looking);
   if (isLaid(question))
     return <LayDrawing bench={bench} question={question} twin={twin} crankDeg={crankDeg ?? 0} voice={voice} />;
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
@@ -50,14 +54,14 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
             scene={scene}
             view={view}
             stands={run?.stands ?? {}}
-            asked={about?.parts ?? []}
+            asked={asked}
             bench={bench}
             voice={voice}
             choose={choose}
           />
         )}
-        {twin && looking === 'cylinder' && (
-          <OneCylinder twin={twin} crankDeg={standsDeg} seenFrom={voice.seenFrom} asked={about?.parts ?? []} />
+        {twin && looking === 'cylinder' && !rings && (
+          <OneCylinder twin={twin} crankDeg={standsDeg} seenFrom={voice.seenFrom} asked={asked} />
         )}
         {twin && looking === 'front' && crankDeg != null && (
           <FrontAt

@@ -9,6 +9,13 @@ import { fromFlywheel, inside, isShown, isThere, nameOf, SAID, type Stands, zoom
 
 type Part = Schemas['ScenePart'];
 
+const SEEN: Record<Schemas['SceneView']['looking'], string> = {
+  side: 'The engine from the side',
+  above: 'The engine from above',
+  front: 'The engine from the front',
+  cylinder: 'One cylinder from above',
+};
+
 export interface ScenePictureProps {
   scene: Schemas['Scene'];
   view: Schemas['SceneView'];
@@ -34,7 +41,7 @@ export function ScenePicture({ scene, view: fromFront, stands, asked, bench, voi
   return (
     <figure className={classes.picture} data-told={touched !== null && bench !== undefined}>
       <svg viewBox={`${left} ${top} ${width} ${height}`} style={{ fontSize: size }}>
-        <title>{`The engine from ${view.looking === 'above' ? 'above' : 'the side'}${isFromFront ? '' : ', flywheel to the left'}`}</title>
+        <title>{`${SEEN[view.looking]}${isFromFront ? '' : ', flywheel to the left'}`}</title>
         <defs>
           <pattern
             id={hatch}

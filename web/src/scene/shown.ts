@@ -45,7 +45,7 @@ export function nameOf(part: Part, stands: Stands, asked: string[]): string {
 /** The same engine looked at from the other side, from above by walking round it: the flywheel is to the left then. */
 export function fromFlywheel(view: Schemas['SceneView']): Schemas['SceneView'] {
   const [middle, centre] = [2 * view.left + view.width, 2 * view.top + view.height];
-  const isTurned = view.looking === 'above';
+  const isTurned = view.looking !== 'side';
   const turned = (shape: Schemas['Shape']): Schemas['Shape'] => ({
     ...shape,
     x: middle - shape.x,
