@@ -333,8 +333,10 @@ class PictureTests(RunCase):
         self.see(self.part("Seen from").get_by_role("button", name="side", exact=True, pressed=True))
         self.type("v")
         expect(self.page.locator("main svg title", has_text="The engine from above")).to_have_count(1)
-        self.type("v", "v", "v")  # the front, one cylinder, and round again
+        self.type("v", "v", "v", "v")  # the front, one cylinder, its rings, and round again
         self.page.get_by_role("button", name="Pistons: to come").focus()
-        self.type("Shift+Tab", "Tab")  # by keys, as it is walked
+        for key in ("Shift+Tab", "Tab"):  # by keys, as it is walked
+            self.page.keyboard.press(key)
         self.see(self.part("Pistons").get_by_text("then: Pistons in, rod nuts finger tight"))
-        self.see(self.part("Pistons").get_by_text("Piston to bore: 1 "))  # what it was measured at
+        self.page.get_by_role("button", name="Main caps and shells").first.click()
+        self.see(self.part("Main caps and shells").get_by_text("Main bearing clearance: main 1 "))  # what they were measured at

@@ -56,6 +56,7 @@ class AskedTests(TestCase):
             drawn["cylinder"] = {"valves", "rings"}
             missing = [(code, one.step) for one in scene.steps if one.parts[0] not in drawn[looking_at(one.parts[0])]]
             self.assertEqual(missing, [])
+            self.assertFalse({one.looking for one in scene.steps} - drawn.keys())
             self.assertEqual({one.step for one in scene.steps}, {step.id for stage in document.stages for step in stage.listed})
 
     def test_a_name_means_a_part(self):
@@ -148,7 +149,7 @@ class AboveTests(TestCase):
 
     def test_the_gaps_of_the_rings_are_where_the_document_has_them(self):
         document = family_with_run("quern-4")
-        marks = [shape for shape in shapes_of(scene_of(document), "cylinder", "rings") if shape.text]
+        marks = [shape for shape in shapes_of(scene_of(document), "rings", "rings") if shape.text]
         gaps = next(part.gaps_deg for part in document.kit if part.gaps_deg)
         found = [math.degrees(math.atan2(-mark.y, -mark.x)) % 360 for mark in marks]  # front is to the left, clockwise goes up from there
         self.assertEqual([mark.text for mark in marks], ["1", "2", "3"])

@@ -56,6 +56,17 @@ class ReadmeTests(unittest.TestCase):
                 self.assertIn(f"docs/screenshots/{picture.name}", readme)
 
 
+class DocsTests(unittest.TestCase):
+    def test_lines_of_text_wrap(self):
+        """Rows of tables and pictures cannot, nor can what is fenced."""
+        for page in tracked("*.md"):
+            fenced = False
+            for number, line in enumerate(page.read_text("utf-8").splitlines(), 1):
+                fenced ^= line.lstrip().startswith("```")
+                if not fenced and not line.lstrip().startswith(("|", "![", "#")):
+                    self.assertLessEqual(len(line), 140, (page.name, number))
+
+
 class WebTests(unittest.TestCase):
     def test_rooms_of_the_web_have_no_untyped_corner(self):
         for file in tracked("web/src/*.ts", "web/src/*.tsx"):

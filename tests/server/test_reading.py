@@ -52,13 +52,18 @@ class DoorTests(ShopCase):
                 self.assertEqual(self.client.get(path).json()["code"], "missing")
 
 
+def still(view):
+    """What of a view from above does not turn with the cams."""
+    return [part for part in view["parts"] if not part["id"].startswith("noses:")]
+
+
 class SceneTests(ShopCase):
     def test_a_picture_is_made_once_and_its_pistons_stand_by_the_angle(self):
         at_top, at_bottom = (self.client.get("/api/engines/T-1/scene", {"crank_deg": deg}) for deg in (0, 180))
         again = self.client.get("/api/engines/T-1/scene", {"crank_deg": 0}, headers={"if-none-match": at_top["ETag"]})
         self.assertEqual((again.status_code, at_top.json()["steps"] == at_bottom.json()["steps"]), (304, True))
         self.assertNotEqual(at_top.json()["views"][0], at_bottom.json()["views"][0])
-        self.assertEqual(at_top.json()["views"][1], at_bottom.json()["views"][1])
+        self.assertEqual(still(at_top.json()["views"][1]), still(at_bottom.json()["views"][1]))
 
     def test_an_angle_that_is_none(self):
         for angle in ("up", "-1", "nan", "99999"):

@@ -1,7 +1,7 @@
 """Where everything is at a crank angle.
 
 Pistons (``crank``), lobes and valves (``lobe``, ``polynomial``), clock positions (``clock``), strokes in words (``strokes``), a whole
-cycle (``frames``), and the twin that is drawn from all of it (``twin``).
+cycle (``frames``), what is high and what is pressed open (``overlap``), and the twin that is drawn from all of it (``twin``).
 """
 
 __all__ = [

@@ -35,12 +35,14 @@ def noses_id(bank: str) -> str:
 def step_scene(document: EngineDocument, step: WorkStep) -> StepScene:
     """Return what a step is about, and from where it is seen."""
     parts = list(dict.fromkeys(_parts(document, step))) or ["block"]
-    if "pistons" in parts and any(part.gaps_deg for part in document.kit):
+    has_gaps = any(part.gaps_deg for part in document.kit)
+    if "pistons" in parts and has_gaps:
         parts.append("rings")  # they are looked at once more before the bore hides them
     if step.does == "seal":
         parts += [bead_id(part) for part in parts if part in SEALED]
     parts += [part_id("gaskets", part.partition(":")[2]) for part in parts if part.startswith("heads:") and _names_gasket(step)]
-    return StepScene(step=step.id, looking=looking_at(parts[0]), parts=parts)
+    looking: Looking = "rings" if parts[0] == "rings" and has_gaps else looking_at(parts[0])
+    return StepScene(step=step.id, looking=looking, parts=parts)
 
 
 def _names_gasket(step: WorkStep) -> bool:

@@ -25,7 +25,7 @@ def rings_view(document: EngineDocument, sizes: Sizes) -> SceneView | None:
         words(1.12 * bore, 0, "flywheel"),
     ]
     return SceneView(
-        looking="cylinder",
+        looking="rings",
         left=-1.35 * bore,
         top=-0.75 * bore,
         width=2.9 * bore,

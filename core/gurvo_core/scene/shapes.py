@@ -7,7 +7,7 @@ from typing import Literal
 
 from gurvo_core.motion.twin import Shown
 
-Looking = Literal["side", "above", "front", "cylinder"]
+Looking = Literal["side", "above", "front", "cylinder", "rings"]
 
 
 class Shape(Shown):

@@ -31,7 +31,8 @@ PAPER, SMALL = Ink((INK, "#E3E3E3"), 1.0, says=True), Ink(("#1F4E79", "#9DBBD6")
 
 def pictures_on_paper(document: EngineDocument, stands: Mapping[str, Stands], crank_deg: float = 0.0) -> list[SafeString]:
     """Return the engine from the side and from above."""
-    return [picture(view, stands, ()) for view in scene_of(document, crank_deg).views]
+    views = [view for view in scene_of(document, crank_deg).views if view.looking in ("side", "above")]
+    return [picture(view, stands, ()) for view in views]
 
 
 def stage_pictures(document: EngineDocument, steps: Sequence[StepView]) -> dict[str, SafeString]:

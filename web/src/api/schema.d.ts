@@ -7988,6 +7988,11 @@ export interface components {
         PositionPlace: {
             /** Crank Deg */
             crank_deg: number;
+            /**
+             * Here
+             * @default []
+             */
+            here: string[];
             /** Name */
             name: string;
             /** Position */
@@ -8611,7 +8616,7 @@ export interface components {
              * Looking
              * @enum {string}
              */
-            looking: "side" | "above" | "front" | "cylinder";
+            looking: "side" | "above" | "front" | "cylinder" | "rings";
             /** Parts */
             parts: components["schemas"]["ScenePart"][];
             /** Sketched */
@@ -9321,6 +9326,8 @@ export interface components {
             crank_deg: number;
             /** Cylinders */
             cylinders: components["schemas"]["CylinderSnapshot"][];
+            /** Here */
+            here: string[];
             /** Lobes */
             lobes: components["schemas"]["LobeSnapshot"][];
             /** Marks */
@@ -9628,7 +9635,7 @@ export interface components {
              * Looking
              * @enum {string}
              */
-            looking: "side" | "above" | "front" | "cylinder";
+            looking: "side" | "above" | "front" | "cylinder" | "rings";
             /** Parts */
             parts: string[];
             /** Step */

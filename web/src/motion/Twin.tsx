@@ -106,6 +106,13 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
           <aside className={classes.marks} aria-label="Marks and lobes">
             <Marks snapshot={snapshot} seenFrom={voice.seenFrom} />
             <Lobes snapshot={snapshot} cylinder={chosen} voice={voice} />
+            {(snapshot?.here ?? []).length > 0 && (
+              <section className={classes.here} aria-label="Here">
+                {snapshot?.here.map((one) => (
+                  <p key={one}>{one}</p>
+                ))}
+              </section>
+            )}
             {twin.not_known.length > 0 && (
               <section className={classes.open} aria-label="Not known">
                 {!twin.drawing.is_to_scale && <b>A sketch, not to scale.</b>}

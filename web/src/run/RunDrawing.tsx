@@ -19,6 +19,8 @@ import classes from './RunDrawing.module.css';
 
 const LayDrawing = later<LayDrawingProps>(async () => (await import('../drive/parts')).LayDrawing);
 
+const WAYS: Looking[] = ['side', 'above', 'front', 'cylinder', 'rings'];
+
 export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const { engine } = bench;
   const found = bench.state.found?.count ?? 0;
@@ -35,12 +37,12 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
   const stepKey = bench.state.steps.find((one) => one.questions.some((each) => each.key === question?.key))?.key;
   const about = scene?.steps.find((one) => one.step === stepKey);
   const asked = about?.parts ?? [];
-  // where the gaps of the rings go is looked at from above, unless a valve is in question
-  const rings = asked.includes('valves') ? undefined : scene?.views.find((one) => one.looking === 'cylinder');
-  const hasCylinder = rings !== undefined || drawnCylinder(twin) !== null;
-  const ways: Looking[] = ['side', 'above', 'front', ...(hasCylinder ? (['cylinder'] as const) : [])];
+  const drawn = scene?.views.map((one) => one.looking) ?? [];
+  const ways = WAYS.filter(
+    (one) => one === 'front' || drawn.includes(one) || (one === 'cylinder' && drawnCylinder(twin)),
+  );
   const { looking, look } = useLooking(question?.key, about?.looking ?? 'front', ways);
-  const view = looking === 'cylinder' ? rings : scene?.views.find((one) => one.looking === looking);
+  const view = scene?.views.find((one) => one.looking === looking);
   if (isLaid(question))
     return <LayDrawing bench={bench} question={question} twin={twin} crankDeg={crankDeg ?? 0} voice={voice} />;
   const marks = turned ? turned.marks : (run?.marks ?? []).filter((mark) => mark.position === named?.position);
@@ -50,7 +52,6 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
         {scene && <Lookings ways={ways} looking={looking} look={look} />}
         {scene && view && (
           <ScenePicture
-            key={question?.key}
             scene={scene}
             view={view}
             stands={run?.stands ?? {}}
@@ -60,7 +61,7 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
             choose={choose}
           />
         )}
-        {twin && looking === 'cylinder' && !rings && (
+        {twin && looking === 'cylinder' && (
           <OneCylinder twin={twin} crankDeg={standsDeg} seenFrom={voice.seenFrom} asked={asked} />
         )}
         {twin && looking === 'front' && crankDeg != null && (
@@ -80,6 +81,7 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
         {(step ?? turned)?.tools.length ? <Tools tools={(step ?? turned)?.tools ?? []} /> : null}
         {step?.thing && <p className={classes.thing}>{step.thing}</p>}
         {step && <PartsDrawing parts={step.parts} />}
+        {step && named && <HighHere here={named.here ?? []} />}
         {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
         {turned?.after_note && <p className={classes.note}>{turned.after_note}</p>}
         <Cautions question={step} />
@@ -124,6 +126,19 @@ function positionOf(question: Question | undefined): string | null {
 function litBy(question: Question | undefined): string[] {
   if (question?.kind !== 'step_done') return [];
   return [...question.shafts, ...(question.loop ? [question.loop] : [])];
+}
+
+/** Which pistons are near the top where the crank stands now, and what springs press on. */
+function HighHere({ here }: { here: string[] }) {
+  if (here.length === 0) return null;
+  return (
+    <section className={classes.tools} aria-label="Here">
+      <header>Here</header>
+      {here.map((one) => (
+        <p key={one}>{one}</p>
+      ))}
+    </section>
+  );
 }
 
 function Turned({ question }: { question: Schemas['TurnQuestion'] }) {

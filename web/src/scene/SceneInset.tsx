@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import type { Voice } from '../app/saying';
 import { sceneQuery } from './api';
 import classes from './FamilyScene.module.css';
+import { Lookings, useLooking } from './Lookings';
 import { ScenePicture } from './ScenePicture';
 import { knownOf } from './shown';
 
@@ -21,10 +22,14 @@ export function SceneInset({ bench, voice, step, choose }: SceneInsetProps) {
     enabled: step !== undefined,
   }).data;
   const about = scene?.steps.find((one) => one.step === step);
-  const view = scene?.views.find((one) => one.looking === about?.looking);
-  if (!scene || !about || !view) return null;
+  const ways = scene?.views.map((one) => one.looking) ?? [];
+  const { looking, look } = useLooking(step, about?.looking ?? 'side', ways);
+  const view = scene?.views.find((one) => one.looking === looking);
+  // what is seen from the front alone, the drive's own drawing says
+  if (!scene || !view || !ways.some((one) => one === about?.looking) || !about) return null;
   return (
     <div className={classes.inset}>
+      <Lookings ways={ways} looking={looking} look={look} />
       <ScenePicture
         scene={scene}
         view={view}

@@ -13,7 +13,8 @@ const SEEN: Record<Schemas['SceneView']['looking'], string> = {
   side: 'The engine from the side',
   above: 'The engine from above',
   front: 'The engine from the front',
-  cylinder: 'One cylinder from above',
+  cylinder: 'One cylinder in section',
+  rings: 'The rings of a cylinder from above',
 };
 
 export interface ScenePictureProps {
@@ -31,7 +32,11 @@ export interface ScenePictureProps {
 
 export function ScenePicture({ scene, view: fromFront, stands, asked, bench, voice, choose }: ScenePictureProps) {
   const hatch = useId();
-  const [touched, touch] = useState<Part | null>(null);
+  const about = asked.join(' ');
+  const [told, tell] = useState<{ part: Part; about: string } | null>(null);
+  // with another step's parts in question it is about those again
+  const touched = told?.about === about ? told.part : null;
+  const touch = (part: Part | null) => tell(part && { part, about });
   const isNarrow = useMediaQuery('(max-width: 700px)');
   const isFromFront = voice?.seenFrom !== 'flywheel';
   const view = useMemo(() => (isFromFront ? fromFront : fromFlywheel(fromFront)), [fromFront, isFromFront]);
@@ -56,11 +61,11 @@ export function ScenePicture({ scene, view: fromFront, stands, asked, bench, voi
         {/* what is asked lies on top of what is there */}
         {[...shown]
           .sort((one, two) => Number(asked.includes(one.id)) - Number(asked.includes(two.id)))
-          .map((part, n) => (
+          .map((part) => (
             // biome-ignore lint/a11y/useSemanticElements: a drawing has no buttons of its own
             <g
               // two banks have parts of one id
-              key={`${part.id} ${n}`}
+              key={view.parts.indexOf(part)}
               role="button"
               tabIndex={0}
               aria-label={nameOf(part, stands, asked)}

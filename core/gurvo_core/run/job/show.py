@@ -8,6 +8,7 @@ from datetime import timedelta
 from gurvo_core.engine import LoopStage, Thing, WorkStep
 from gurvo_core.engine.drive import Stage
 from gurvo_core.ledger import DONE_ELSEWHERE, MINUTES, Doing, Facts, Hold, LooseEnd, Reach, kept_with
+from gurvo_core.motion.overlap import at_position, words_of_place
 from gurvo_core.run.job.entries import MarksTaken, OilChange, ThingMoved, TroubleTold, TurnSeen
 from gurvo_core.run.job.off import laid_off, off_said
 from gurvo_core.run.job.standing import (
@@ -389,7 +390,12 @@ def _shafts(plan: Plan) -> list[ShaftName]:
 @kept_with
 def _positions(plan: Plan) -> list[PositionPlace]:
     return [
-        PositionPlace(position=one.id, name=one.name, crank_deg=plan.document.position_deg(one.id))
+        PositionPlace(
+            position=one.id,
+            name=one.name,
+            crank_deg=plan.document.position_deg(one.id),
+            here=words_of_place(at_position(plan.document, one)),
+        )
         for one in plan.document.timing_positions
         if plan.steps and plan.document.is_placed(one.id)
     ]

@@ -126,6 +126,7 @@ class PositionPlace(View):
     position: str
     name: str
     crank_deg: float
+    here: list[str] = []  # which pistons are near the top there, and what springs press on
 
 
 class ShaftName(View):
