@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from gurvo_core.engine.position import TimingPosition
-from gurvo_core.motion.overlap import at_crank, at_position, words_of_place
+from gurvo_core.motion.overlap import at_counted, at_crank, at_position, words_of_place
+from tests.builds import Build
 from tests.engines import family_with_run
 
 # source: common practice; while the one fires the other rocks, its valves between exhaust and intake
@@ -64,6 +65,11 @@ class KnownTests(TestCase):
         self.assertEqual((here.near_top, here.overlap), ((1, 4), (4,)))
         self.assertFalse(any("firing order alone" in one for one in words_of_place(here)))
 
+    def test_counted_from_a_mark_of_unknown_stroke_the_pistons_alone_are_said(self):
+        document = family_with_run("holm-d4")  # cylinder 1 at the top; on which stroke, nobody knows
+        self.assertEqual([at_counted(document, deg).near_top for deg in (0, 180, 90)], [(1, 4), (2, 3), ()])
+        self.assertEqual(at_counted(document, 0).overlap, ())
+
     def test_without_a_firing_order_or_an_angle_nothing_is_said(self):
         document = engine((1, 3, 4, 2))
         self.assertIsNone(at_crank(family_with_run("heath-4").model_copy(update={"firing_order": ()}), 0.0))
@@ -78,3 +84,10 @@ class KnownTests(TestCase):
         self.assertIn("With the drive laid, cylinder 1 is on overlap: both its valves are off their seats.", said)
         half = TimingPosition(id="h", name="H", kind="offset", after_tdc_deg=90)
         self.assertEqual(len(words_of_place(at_position(document, half))), 1)  # its stroke is not known
+
+
+class BenchTests(TestCase):
+    def test_before_a_head_is_on_no_valve_is_spoken_of(self):
+        build = Build("quern-4").to("dots")
+        self.assertEqual([one.here for one in build.state.run.positions], [[]])
+        self.assertIn("Near the top: pistons 1 and 4.", build.play("").state.run.positions[0].here[0])

@@ -3,7 +3,7 @@
 It tells why an engine is parked where it is, and which valves want to turn their cam there. It says of no place that it is safe.
 """
 
-__all__ = ["AtPlace", "at_crank", "at_position", "words_of_place"]
+__all__ = ["AtPlace", "at_counted", "at_crank", "at_position", "words_of_place"]
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -36,11 +36,20 @@ class AtPlace:
 
 def at_position(document: EngineDocument, position: TimingPosition) -> AtPlace | None:
     """Return how it is at a timing position; without its stroke the pistons alone. None where angle or firing order are not known."""
+    return _turned_from(document, position, 0.0)
+
+
+def at_counted(document: EngineDocument, crank_deg: float) -> AtPlace | None:
+    """Return how it is at a crank angle as the document counts it [deg]: from a firing TDC, else from its first timing position."""
+    return at_crank(document, crank_deg) if document.is_timed else _turned_from(document, document.timing_positions[0], crank_deg)
+
+
+def _turned_from(document: EngineDocument, position: TimingPosition, by_deg: float) -> AtPlace | None:
     cylinder = position.cylinder or document.reference_cylinder
     if position.offset_deg is None or not document.firing_order or cylinder not in document.firing_deg:
         return None
-    crank_deg = document.firing_deg[cylinder] + position.offset_deg + (CYCLE_DEG / 2 if position.stroke == "overlap" else 0.0)
-    return at_crank(document, crank_deg, is_stroke_known=position.stroke is not None)
+    from_tdc = position.offset_deg + (CYCLE_DEG / 2 if position.stroke == "overlap" else 0.0)
+    return at_crank(document, document.firing_deg[cylinder] + from_tdc + by_deg, is_stroke_known=position.stroke is not None)
 
 
 def at_crank(document: EngineDocument, crank_deg: float, *, is_stroke_known: bool = True) -> AtPlace | None:
@@ -103,7 +112,7 @@ def _said(here: AtPlace) -> Iterator[str]:
     if here.pressed:
         names = [f"{valve} of {listed([str(n) for sort, n in here.pressed if sort == valve])}" for valve in _sorts(here)]
         by = "" if here.by_lobes else " By the firing order alone: lobes may open some degrees earlier or later."
-        yield f"Springs press on {' and '.join(names)}: what is let go there wants to turn.{by}"
+        yield f"With the drive laid, springs press on {' and '.join(names)}: what is let go there wants to turn.{by}"
 
 
 def _sorts(here: AtPlace) -> list[Valve]:

@@ -37,7 +37,7 @@ from gurvo_core.engine.valves import ValveHead
 from gurvo_core.motion.clock import CamPlace, advance_of, is_told, lobe_clock_deg, mark_clock_deg
 from gurvo_core.motion.frames import CycleFrames, cycle_frames, frames_at, slider_of, timed_cylinders
 from gurvo_core.motion.lobe import max_valve_lift_mm
-from gurvo_core.motion.overlap import at_crank, words_of_place
+from gurvo_core.motion.overlap import at_counted, words_of_place
 from gurvo_core.motion.strokes import Stroke, at_dead_centre, cylinder_words, headline, stroke_at, stroke_begins
 from gurvo_core.sentence import clock
 
@@ -346,7 +346,7 @@ def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str,
         cylinders=cylinders,
         marks=[_mark_snapshot(document, mark, at_deg, known) for mark in document.drive.marks if _is_told(document, mark)],
         lobes=_lobes(document, frames, at_deg, known),
-        here=words_of_place(at_crank(document, at_deg)) if document.is_timed else [],
+        here=words_of_place(at_counted(document, at_deg)),
     )
 
 

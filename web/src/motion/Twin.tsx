@@ -104,8 +104,6 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
             </figure>
           )}
           <aside className={classes.marks} aria-label="Marks and lobes">
-            <Marks snapshot={snapshot} seenFrom={voice.seenFrom} />
-            <Lobes snapshot={snapshot} cylinder={chosen} voice={voice} />
             {(snapshot?.here ?? []).length > 0 && (
               <section className={classes.here} aria-label="Here">
                 {snapshot?.here.map((one) => (
@@ -113,6 +111,8 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
                 ))}
               </section>
             )}
+            <Marks snapshot={snapshot} seenFrom={voice.seenFrom} />
+            <Lobes snapshot={snapshot} cylinder={chosen} voice={voice} />
             {twin.not_known.length > 0 && (
               <section className={classes.open} aria-label="Not known">
                 {!twin.drawing.is_to_scale && <b>A sketch, not to scale.</b>}

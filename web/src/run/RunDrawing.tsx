@@ -81,8 +81,8 @@ export function RunDrawing({ bench, question, voice, choose }: DrawingProps) {
         {(step ?? turned)?.tools.length ? <Tools tools={(step ?? turned)?.tools ?? []} /> : null}
         {step?.thing && <p className={classes.thing}>{step.thing}</p>}
         {step && <PartsDrawing parts={step.parts} />}
-        {step && named && <HighHere here={named.here ?? []} />}
         {marks.length > 0 && <Seen marks={marks} seenFrom={voice.seenFrom} />}
+        {step && named && <HighHere here={named.here ?? []} />}
         {turned?.after_note && <p className={classes.note}>{turned.after_note}</p>}
         <Cautions question={step} />
       </div>

@@ -25,6 +25,7 @@ from gurvo_core.run.job.view import MarkSeen, PositionPlace, RunView, ShaftName
 from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.plan import Plan, PlanStep
 from gurvo_core.scene import Brings, Stands, brought_by, part_stands
+from gurvo_core.scene.asked import part_id
 from gurvo_core.sentence import at_start, within
 
 LAST: frozenset[Doing] = frozenset({"hand over"})
@@ -350,7 +351,7 @@ def view_of(now: RunState, facts: Facts) -> RunView:
     """The run as a whole."""
     return RunView(
         is_planned=bool(now.plan.steps),
-        positions=_positions(now.plan),
+        positions=_positions(now.plan) if _has_head(now) else _positions_below(now.plan),
         left_minutes=left_of(now, facts),
         marks=_marks_seen(now.plan),
         shafts=_shafts(now.plan),
@@ -385,6 +386,16 @@ def _marks_seen(plan: Plan) -> list[MarkSeen]:
 def _shafts(plan: Plan) -> list[ShaftName]:
     turned = [shaft for shaft in plan.document.drive.shafts if shaft.kind not in ("idler", "tensioner")]
     return [ShaftName(id=shaft.id, name=shaft.name) for shaft in turned if plan.steps]
+
+
+def _has_head(now: RunState) -> bool:
+    return any(_stands(now).get(part_id("heads", bank.id)) in ("in", "loose") for bank in now.document.banks)
+
+
+@kept_with
+def _positions_below(plan: Plan) -> list[PositionPlace]:
+    """The same before a head is on: no valve can meet a piston, and no spring presses."""
+    return [one.model_copy(update={"here": []}) for one in _positions(plan)]
 
 
 @kept_with
