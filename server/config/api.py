@@ -28,6 +28,7 @@ from work.api import printing_router
 from work.api import router as engines
 from work.drive_api import router as drive
 from work.fits_api import router as fits
+from work.pictures_api import router as pictures
 from work.workings_api import router as workings
 from writer.api import router as drafts
 
@@ -91,6 +92,7 @@ api.add_router("/drafts", drafts, tags=["drafts"])
 api.add_router("/engines", engines, tags=["engines"])
 api.add_router("/engines", fits, tags=["engines"])
 api.add_router("/engines", drive, tags=["engines"])
+api.add_router("/engines", pictures, tags=["engines"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

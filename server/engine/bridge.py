@@ -9,7 +9,7 @@ from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.same import Same
 from gurvo_core.motion import CamPlace, Snapshot, snapshot_at, twin_words
-from gurvo_core.scene import scene_of, side_turning
+from gurvo_core.scene import StepScene, scene_of, side_turning, steps_of
 
 # frozen, so that it can be kept by: where each camshaft stands
 Places = frozenset[tuple[str, CamPlace]]
@@ -59,7 +59,12 @@ def scene_json(document: EngineDocument, crank_deg: float) -> str:
 
 @lru_cache(maxsize=64)
 def _scene_json(of: Same, crank_deg: float) -> str:
-    return scene_of(of.document, crank_deg).model_dump_json()
+    return scene_of(of.document, crank_deg, _steps_of(of)).model_dump_json()
+
+
+@lru_cache(maxsize=32)
+def _steps_of(of: Same) -> list[StepScene]:
+    return steps_of(of.document)
 
 
 def turning_json(document: EngineDocument) -> str:

@@ -19,7 +19,9 @@ __all__ = [
 
 import math
 
+from gurvo_core.drive.banks import DrawnBank, drawn_banks
 from gurvo_core.drive.path import LoopPath, Point, loop_path
+from gurvo_core.drive.place import Place
 from gurvo_core.drive.sketch import is_to_scale, laid_out
 from gurvo_core.engine import EngineDocument, LoopStage, Sprocket, Stage
 from gurvo_core.engine.circles import pitch_radius_mm
@@ -54,13 +56,6 @@ class DrawnWheel(Shown):
     radius_mm: float
     teeth: int | None
     marks: list[DrawnMark]
-
-
-class Place(Shown):
-    """A place on the drawing."""
-
-    x_mm: float
-    y_mm: float
 
 
 class Arc(Shown):
@@ -121,6 +116,7 @@ class DriveDrawing(Shown):
     wheels: list[DrawnWheel]
     loops: list[DrawnLoop]
     pointers: list[DrawnPointer]
+    banks: list[DrawnBank] = []  # behind it, where all of it is to scale
 
 
 def draw_drive(document: EngineDocument) -> DriveDrawing:
@@ -130,8 +126,8 @@ def draw_drive(document: EngineDocument) -> DriveDrawing:
     stages = {name: stage for stage in reversed(drive.stages) for name in stage.wheel_ids}
     wheels = [_wheel(document, wheel, stages.get(wheel.id)) for wheel in drive.wheels]
     loops = [_loop(document, stage) for stage in drive.stages if isinstance(stage, LoopStage)]
-    box = _box(wheels)
-    return DriveDrawing(is_to_scale=is_known, box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box))
+    box, banks = _box(wheels), drawn_banks(document) if is_known else []
+    return DriveDrawing(is_to_scale=is_known, box=box, wheels=wheels, loops=loops, pointers=_pointers(document, wheels, box), banks=banks)
 
 
 def _wheel(document: EngineDocument, wheel: Sprocket, stage: Stage | None) -> DrawnWheel:

@@ -18,9 +18,10 @@ __all__ = [
     "part_stands",
     "scene_of",
     "side_turning",
+    "steps_of",
 ]
 
-from gurvo_core.scene.scene import scene_of
+from gurvo_core.scene.scene import scene_of, steps_of
 from gurvo_core.scene.shapes import Scene, ScenePart, SceneView, Shape, StepScene, cropped
 from gurvo_core.scene.standing import Brings, Stands, brought_by, is_seen, part_stands
 from gurvo_core.scene.turning import SideTurning, side_turning

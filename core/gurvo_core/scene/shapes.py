@@ -3,6 +3,7 @@
 __all__ = ["Looking", "Scene", "ScenePart", "SceneView", "Shape", "StepScene", "box", "cropped", "line", "ring", "words"]
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from typing import Literal
 
 from gurvo_core.motion.twin import Shown
@@ -10,7 +11,8 @@ from gurvo_core.motion.twin import Shown
 Looking = Literal["side", "above", "front", "cylinder", "rings"]
 
 
-class Shape(Shown):
+@dataclass(frozen=True, slots=True)  # a picture has hundreds: nothing is checked that is made here
+class Shape:
     """A box by its middle, a ring, a line from its middle by width and height, or words; to the right and down [mm]."""
 
     form: Literal["box", "ring", "line", "words"]
@@ -88,19 +90,19 @@ def _mm(value: float) -> float:
 
 def box(x: float, y: float, w: float, h: float, *, text: str = "", faint: bool = False) -> Shape:
     """Return a box by its middle [mm]."""
-    return Shape.model_construct(form="box", x=_mm(x), y=_mm(y), w=_mm(w), h=_mm(h), text=text, faint=faint)
+    return Shape("box", _mm(x), _mm(y), _mm(w), _mm(h), text, faint)
 
 
 def ring(x: float, y: float, across: float, *, text: str = "", faint: bool = False) -> Shape:
     """Return a ring by its middle and diameter [mm]."""
-    return Shape.model_construct(form="ring", x=_mm(x), y=_mm(y), w=_mm(across), text=text, faint=faint)
+    return Shape("ring", _mm(x), _mm(y), _mm(across), 0.0, text, faint)
 
 
 def line(x: float, y: float, to_x: float, to_y: float, *, faint: bool = False) -> Shape:
     """Return a line from one place to another [mm]."""
-    return Shape.model_construct(form="line", x=_mm(x), y=_mm(y), w=_mm(to_x - x), h=_mm(to_y - y), faint=faint)
+    return Shape("line", _mm(x), _mm(y), _mm(to_x - x), _mm(to_y - y), "", faint)
 
 
 def words(x: float, y: float, text: str) -> Shape:
     """Return words about a place [mm]."""
-    return Shape.model_construct(form="words", x=_mm(x), y=_mm(y), text=text)
+    return Shape("words", _mm(x), _mm(y), 0.0, 0.0, text)

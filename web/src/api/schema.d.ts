@@ -3148,6 +3148,16 @@ export interface components {
             turn_deg?: number | null;
         };
         /**
+         * DrawnBank
+         * @description One bank: its name and its outline, point by point, x to the right and y up from the crank [mm].
+         */
+        DrawnBank: {
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: components["schemas"]["Place"][];
+        };
+        /**
          * DrawnLoop
          * @description A chain or belt.
          */
@@ -3319,6 +3329,11 @@ export interface components {
          * @description The whole front; a sketch that lays itself out where lengths are not known.
          */
         DriveDrawing: {
+            /**
+             * Banks
+             * @default []
+             */
+            banks: components["schemas"]["DrawnBank"][];
             box: components["schemas"]["Box"];
             /** Is To Scale */
             is_to_scale: boolean;

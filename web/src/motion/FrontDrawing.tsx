@@ -80,6 +80,11 @@ export function FrontDrawing({
   };
   return (
     <Sheet box={box} mirrored={seenFrom !== 'front'} label={`The front of the engine, seen from the ${seenFrom}`}>
+      <Still box={box} size={size}>
+        {(twin.drawing.banks ?? []).map((bank) => (
+          <polyline key={bank.name} points={pointsOf(bank.outline)} className={classes.bank} data-bank={bank.name} />
+        ))}
+      </Still>
       {wheels.map((wheel) => (
         <Piece
           key={wheel.id}
@@ -126,6 +131,10 @@ export function FrontDrawing({
       />
     </Sheet>
   );
+}
+
+function pointsOf(outline: Schemas['Place'][]): string {
+  return outline.map((one) => `${one.x_mm},${-one.y_mm}`).join(' ');
 }
 
 /** As wide as what is drawn may be in its room, so that names have the ground beside it. */
