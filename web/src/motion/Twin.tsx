@@ -103,7 +103,8 @@ function TwinScreen({ of, voice, start, keys = [], children, twin, phasers, onPh
               </figcaption>
             </figure>
           )}
-          <aside className={classes.marks} aria-label="Marks and lobes">
+          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and whoever has no mouse scrolls it by keys */}
+          <aside className={classes.marks} aria-label="Marks and lobes" tabIndex={0}>
             {(snapshot?.here ?? []).length > 0 && (
               <section className={classes.here} aria-label="Here">
                 {snapshot?.here.map((one) => (
