@@ -74,12 +74,12 @@ test('between two angles what moves stands between, backwards and over a whole t
   assert.deepEqual(standingAt(side, -45), [5, 1]);
   assert.deepEqual(standingAt(side, 360 + 180), [20, 1]);
   assert.deepEqual(placed('rect', 10, 4), [
-    ['y', '8.00'],
-    ['height', '4.00'],
+    ['y', '8.0'],
+    ['height', '4.0'],
   ]);
   assert.deepEqual(placed('line', 10, 4), [
-    ['y1', '10.00'],
-    ['y2', '14.00'],
+    ['y1', '10.0'],
+    ['y2', '14.0'],
   ]);
-  assert.deepEqual(placed('circle', 10, 4), [['cy', '10.00']]);
+  assert.deepEqual(placed('circle', 10, 4), [['cy', '10.0']]);
 });

@@ -19,13 +19,17 @@ export interface SideTurningProps {
 export function SideTurning({ of, turning, seenFrom }: SideTurningProps) {
   const side = useQuery(turningQuery(of)).data;
   const drawing = useRef<SVGSVGElement>(null);
+  const riding = useRef<{ view: unknown; nodes: Element[] }>({ view: null, nodes: [] });
   const view = useMemo(() => side && (seenFrom === 'front' ? side.view : fromFlywheel(side.view)), [side, seenFrom]);
   useAngle(turning, (deg: number) => {
     if (!side) return;
     const now = standingAt(side, deg);
-    for (const [n, node] of [...(drawing.current?.querySelectorAll('[data-rides] > *') ?? [])].entries())
+    if (riding.current.view !== view)
+      riding.current = { view, nodes: [...(drawing.current?.querySelectorAll('[data-rides] > *') ?? [])] };
+    for (const [n, node] of riding.current.nodes.entries())
+      // whatever is set is laid out anew, though it be the same
       for (const [name, value] of placed(node.tagName, now[2 * n] ?? 0, now[2 * n + 1] ?? 0))
-        node.setAttribute(name, value);
+        if (node.getAttribute(name) !== value) node.setAttribute(name, value);
   });
   if (!side || !view) return null;
   const shown = built(view.parts);

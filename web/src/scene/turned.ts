@@ -14,7 +14,7 @@ export function standingAt({ every_deg, frames }: Side, deg: number): number[] {
 
 /** What is set on a drawn shape: a box and a ring by their middle, a line by its begin. */
 export function placed(tag: string, y: number, h: number): [string, string][] {
-  const set = (name: string, value: number): [string, string] => [name, value.toFixed(2)];
+  const set = (name: string, value: number): [string, string] => [name, value.toFixed(1)];
   if (tag === 'circle') return [set('cy', y)];
   if (tag === 'line') return [set('y1', y), set('y2', y + h)];
   return [set('y', y - h / 2), set('height', h)];
