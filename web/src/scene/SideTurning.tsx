@@ -26,8 +26,8 @@ export function SideTurning({ of, turning, seenFrom }: SideTurningProps) {
     const now = standingAt(side, deg);
     if (riding.current.view !== view)
       riding.current = { view, nodes: [...(drawing.current?.querySelectorAll('[data-rides] > *') ?? [])] };
+    // whatever is set is laid out anew, though it be the same
     for (const [n, node] of riding.current.nodes.entries())
-      // whatever is set is laid out anew, though it be the same
       for (const [name, value] of placed(node.tagName, now[2 * n] ?? 0, now[2 * n + 1] ?? 0))
         if (node.getAttribute(name) !== value) node.setAttribute(name, value);
   });
