@@ -12,7 +12,7 @@ from typing import Any
 
 from cachetools import LRUCache
 
-from config.problems import PROBLEM_JSON, said
+from config.problems import AGAIN_S, PROBLEM_JSON, said
 
 STRANGERS = (5.0, 30.0)  # a second, and at once
 SIGN_INS = (1.0, 12.0)  # a password takes a processor for a while: a whole shop in the morning, and no more
@@ -24,7 +24,7 @@ SESSION = "sessionid="
 SIGN_IN = "/api/session"
 # made once: whoever sends hundreds at a time is to cost as little as can be
 TURNED_AWAY = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
-TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Retry-After", "1")]
+TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Retry-After", AGAIN_S)]
 Wsgi = Callable[[dict[str, Any], Callable[..., Any]], Iterable[bytes]]
 
 

@@ -24,7 +24,7 @@ from gurvo_core.joints.job.traces import trace_lines
 from gurvo_core.joints.job.view import TraceLine
 from gurvo_core.ledger import MINUTES, Body, Folded, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.chain import START, short
-from gurvo_core.scene import scene_of
+from gurvo_core.scene import scene_of, steps_of
 from gurvo_core.work import ROOMS, BenchState, House, PartTold, TapeLine
 from shop.roles import shown_name
 from work.errors import BrokenLedger, Meanwhile
@@ -207,9 +207,10 @@ def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = No
 
 def told_of(ledger: Ledger, part: str) -> PartTold:
     """Return what the ledger says of a part of the pictures. Raises Http404 where there is none of this id."""
-    scene = scene_of(ledger.folded.document)
-    steps = {one.step for one in scene.steps if part in one.parts}
-    if not steps and not any(one.id == part for view in scene.views for one in view.parts):
+    document = ledger.folded.document
+    steps = {one.step for one in steps_of(document) if part in one.parts}
+    # what no step is about may be drawn all the same
+    if not steps and not any(one.id == part for view in scene_of(document, steps=[]).views for one in view.parts):
         raise Http404
     sort, _, name = part.partition(":")
     return HOUSE.told(ledger.folded, steps, name if sort == "thing" else "")
