@@ -7,7 +7,7 @@ import { type Turning, useAngle } from '../motion/turning';
 import { turningQuery } from './api';
 import { Drawn } from './ScenePicture';
 import classes from './ScenePicture.module.css';
-import { built, fromFlywheel } from './shown';
+import { built, fromFlywheel, type Part } from './shown';
 import { placed, standingAt } from './turned';
 
 export interface SideTurningProps {
@@ -18,7 +18,7 @@ export interface SideTurningProps {
 
 export function SideTurning({ of, turning, seenFrom }: SideTurningProps) {
   const side = useQuery(turningQuery(of)).data;
-  const drawing = useRef<SVGSVGElement>(null);
+  const drawing = useRef<HTMLDivElement>(null);
   const riding = useRef<{ view: unknown; nodes: Element[] }>({ view: null, nodes: [] });
   const view = useMemo(() => side && (seenFrom === 'front' ? side.view : fromFlywheel(side.view)), [side, seenFrom]);
   useAngle(turning, (deg: number) => {
@@ -36,30 +36,45 @@ export function SideTurning({ of, turning, seenFrom }: SideTurningProps) {
   const size = Math.max(view.width / 40, view.height / 25);
   return (
     <>
-      <svg
-        ref={drawing}
-        className={classes.turning}
-        viewBox={`${view.left} ${view.top} ${view.width} ${view.height}`}
-        style={{ fontSize: size }}
-        role="img"
-        aria-label="The engine from the side, turning"
-      >
-        {view.parts
-          .filter((part) => part.id in shown)
-          .map((part) => (
-            <g
-              key={part.id}
-              data-part={part.id}
-              data-stands="in"
-              {...(side.moving.includes(part.id) ? { 'data-rides': true } : {})}
-            >
-              {part.shapes.map((shape, n) => (
-                <Drawn key={n} shape={shape} hatch="" />
-              ))}
-            </g>
-          ))}
-      </svg>
+      <div ref={drawing} className={classes.turning} role="img" aria-label="The engine from the side, turning">
+        {layersOf(
+          view.parts.filter((part) => part.id in shown),
+          side.moving,
+        ).map((layer) => (
+          <svg
+            key={layer[0]?.id}
+            aria-hidden="true"
+            viewBox={`${view.left} ${view.top} ${view.width} ${view.height}`}
+            style={{ fontSize: size }}
+          >
+            {layer.map((part) => (
+              <g
+                key={part.id}
+                data-part={part.id}
+                data-stands="in"
+                {...(side.moving.includes(part.id) ? { 'data-rides': true } : {})}
+              >
+                {part.shapes.map((shape, n) => (
+                  <Drawn key={n} shape={shape} hatch="" />
+                ))}
+              </g>
+            ))}
+          </svg>
+        ))}
+      </div>
       <figcaption>sketch: {view.sketched.join(', ')}</figcaption>
     </>
   );
+}
+
+/** Parts that move and parts that stand still in turn, one over the other: what stands still is then laid out once. */
+function layersOf(parts: Part[], moving: string[]): Part[][] {
+  const layers: Part[][] = [];
+  for (const part of parts) {
+    const last = layers.at(-1);
+    const rides = moving.includes(part.id);
+    if (last?.[0] && moving.includes(last[0].id) === rides) last.push(part);
+    else layers.push([part]);
+  }
+  return layers;
 }

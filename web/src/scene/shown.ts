@@ -1,7 +1,7 @@
 /** Which parts of a picture can be seen, what is said of each, and what is looked at closely on a small screen. */
 import type { Schemas } from '../api/client';
 
-type Part = Schemas['ScenePart'];
+export type Part = Schemas['ScenePart'];
 export type Stands = Schemas['RunView']['stands'];
 
 /** What an engine's pictures are made from: its revision, and what was found at the bench. */
