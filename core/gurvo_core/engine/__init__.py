@@ -22,6 +22,7 @@ __all__ = [
     "KitPart",
     "Lash",
     "LashStop",
+    "LeastGaps",
     "LiftProfile",
     "Lobe",
     "LoopStage",
@@ -33,12 +34,14 @@ __all__ = [
     "Select",
     "SizeClass",
     "SlottedSprocket",
+    "Spring",
     "Sprocket",
     "SprocketTeeth",
     "Stage",
     "Thing",
     "TurnStop",
     "Valve",
+    "ValveHead",
     "WorkStage",
     "WorkStep",
 ]
@@ -55,4 +58,5 @@ from gurvo_core.engine.joint import Joint, JointStage
 from gurvo_core.engine.marks import Mark
 from gurvo_core.engine.profiles import LiftProfile, PolynomialProfile, Profile
 from gurvo_core.engine.things import KitPart, Thing
+from gurvo_core.engine.valves import LeastGaps, Spring, ValveHead
 from gurvo_core.engine.work import Need, TurnStop, WorkStage, WorkStep

@@ -62,6 +62,8 @@ class Camshaft(Part):
     bank: Word | None = Field(default=None, description="The bank it serves; left out when it serves all")
     followers: tuple[Follower, ...] = Field(default=(), max_length=2)
     phaser: Phaser | None = None
+    base_circle_mm: float | None = Field(default=None, gt=0, le=200, description="Radius of its lobes' base circle [mm]")
+    friction: float | None = Field(default=None, gt=0, le=1, description="Of its lobes on their followers [-]; null = not known")
     lobes: tuple[Lobe, ...] = Field(default=(), max_length=128)
 
     @property

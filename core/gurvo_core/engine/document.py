@@ -28,7 +28,7 @@ from gurvo_core.engine.position import TimingPosition
 from gurvo_core.engine.profiles import Profile
 from gurvo_core.engine.things import KitPart, Origin, Sides, Thing, VariantGroup
 from gurvo_core.engine.upcast import upcast_document
-from gurvo_core.engine.valves import Spring, ValveHead
+from gurvo_core.engine.valves import LeastGaps, Spring, ValveHead
 from gurvo_core.engine.work import WorkStage
 from gurvo_core.verdict import DecisionRule
 
@@ -55,6 +55,7 @@ class EngineDocument(Part):
     profiles: tuple[Profile, ...] = Field(default=(), max_length=64)
     valves: tuple[ValveHead, ...] = Field(default=(), max_length=16)
     springs: tuple[Spring, ...] = Field(default=(), max_length=4)
+    least_gaps: LeastGaps | None = Field(default=None, description="How near valves may come to pistons and to each other")
     drive: Drive
     timing_positions: tuple[TimingPosition, ...] = Field(min_length=1, max_length=8, description="The first is the engine's own")
     cam_card: tuple[CardLine, ...] = Field(default=(), max_length=64)
@@ -185,6 +186,10 @@ class EngineDocument(Part):
         if lobe.lash_mm is None or camshaft.ratio(lobe.valve) is None:
             return None
         return next((p for p in self.profiles if p.id == lobe.profile), None)
+
+    def least_gap_mm(self, valve: Valve) -> float | None:
+        """How near a sort of valve may come to its piston, by the book [mm]; None where it says nothing."""
+        return self.least_gaps.to_piston_mm(valve) if self.least_gaps else None
 
     def lobe(self, camshaft_id: str, cylinder: int, valve: Valve) -> Lobe | None:
         """The first lobe on that camshaft for that valve, or None."""

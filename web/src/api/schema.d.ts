@@ -2397,10 +2397,20 @@ export interface components {
              */
             bank?: string | null;
             /**
+             * Base Circle Mm
+             * @description Radius of its lobes' base circle [mm]
+             */
+            base_circle_mm?: number | null;
+            /**
              * Followers
              * @default []
              */
             followers: components["schemas"]["Follower"][];
+            /**
+             * Friction
+             * @description Of its lobes on their followers [-]; null = not known
+             */
+            friction?: number | null;
             /** Id */
             id: string;
             /**
@@ -3438,6 +3448,8 @@ export interface components {
              * @default []
              */
             lash_stops: components["schemas"]["LashStop"][];
+            /** @description How near valves may come to pistons and to each other */
+            least_gaps?: components["schemas"]["LeastGaps"] | null;
             /**
              * Origins
              * @description By JSON Pointer: where what stands below it is from
@@ -6294,6 +6306,27 @@ export interface components {
             turned_deg: number;
             /** Turned Words */
             turned_words: string;
+        };
+        /**
+         * LeastGaps
+         * @description How near the book lets valves come to pistons and to each other, along the valve's axis [mm].
+         */
+        LeastGaps: {
+            /**
+             * Exhaust Mm
+             * @description Exhaust valve to piston
+             */
+            exhaust_mm?: number | null;
+            /**
+             * Intake Mm
+             * @description Intake valve to piston
+             */
+            intake_mm?: number | null;
+            /**
+             * Valves Mm
+             * @description Two valves of one chamber
+             */
+            valves_mm?: number | null;
         };
         /**
          * LeaveIn
@@ -9388,6 +9421,11 @@ export interface components {
          */
         Spring: {
             /**
+             * Bind Lift Mm
+             * @description Valve lift at which its coils touch [mm]
+             */
+            bind_lift_mm?: number | null;
+            /**
              * Preload N
              * @description Force with the valve shut [N]
              */
@@ -10911,6 +10949,11 @@ export interface components {
              * @description Diameter of the head [mm]
              */
             head_mm: number;
+            /**
+             * Pocket Mm
+             * @description How deep its pocket in the crown is, parallel to the valve; 0 = flat; null = not known
+             */
+            pocket_mm?: number | null;
             /**
              * To Piston Mm
              * @description Drop from the shut valve to the piston at TDC [mm]

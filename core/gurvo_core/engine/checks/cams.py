@@ -13,7 +13,7 @@ from gurvo_core.errors import Fault
 
 def cam_faults(document: EngineDocument) -> list[Fault]:
     """Return faults of profiles, lobes, valves, card and adjustments."""
-    checks = (_profiles, _lobes, _valves, _card, _adjustments, _limits)
+    checks = (_profiles, _lobes, _valves, _springs, _card, _adjustments, _limits)
     return [fault for check in checks for fault in check(document)]
 
 
@@ -88,6 +88,21 @@ def _valves(document: EngineDocument) -> Iterator[Fault]:
         bores = [bank.cranktrain.bore_mm for bank in document.banks if valve.bank in (None, bank.id) and bank.cranktrain.bore_mm]
         if bores and not valve.head_mm < min(bores):
             yield Fault(path=f"valves.{at}.head_mm", sentence=f"A head of {valve.head_mm:g} mm does not fit a bore of {min(bores):g} mm.")
+
+
+def _springs(document: EngineDocument) -> Iterator[Fault]:
+    """Coils that touch before the valve is fully open bend something."""
+    profiles = {profile.id: profile for profile in document.profiles}
+    for at, spring in enumerate(document.springs):
+        lifts = [
+            (cam.ratio(lobe.valve) or 0.0) * profiles[lobe.profile].top_mm - (lobe.lash_mm or 0.0)
+            for cam in document.camshafts
+            for lobe in cam.lobes
+            if lobe.valve == spring.valve and lobe.profile in profiles
+        ]
+        if spring.bind_lift_mm is not None and lifts and not spring.bind_lift_mm > max(lifts):
+            sentence = f"These coils touch at {spring.bind_lift_mm:g} mm, but the {spring.valve} valves lift {max(lifts):.2f} mm."
+            yield Fault(path=f"springs.{at}.bind_lift_mm", sentence=sentence)
 
 
 def _card(document: EngineDocument) -> Iterator[Fault]:

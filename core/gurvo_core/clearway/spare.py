@@ -1,0 +1,89 @@
+"""What is left at the timing an engine has: the least gap of each camshaft, and how far it may still be moved before that is gone."""
+
+__all__ = ["Spare", "spare_of"]
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gurvo_core.clearway.gaps import disc_of, pair_gap_mm, piston_gap_mm, side_by_side
+from gurvo_core.clearway.ground import CYCLE, U_OF_HEADS_MM, Ground
+from gurvo_core.clearway.least import Gap, drop_at, lift_at
+from gurvo_core.clearway.valves import MovingValve
+from gurvo_core.uncertainty import Estimate
+
+STEP_DEG = 0.5
+MOST_DEG = 60.0  # nobody moves a camshaft further by correcting it
+TURN = np.arange(0, CYCLE, STEP_DEG)
+Floats = NDArray[np.float64]
+Steps = NDArray[np.intp]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Spare:
+    """One camshaft with everything turning together: its least gap, and how far it may be moved until that is no more than wanted."""
+
+    camshaft: str
+    least: Gap
+    advance_deg: float | None  # crank degrees from where it stands; None: further than anybody moves it
+    retard_deg: float | None
+
+
+def spare_of(ground: Ground, camshaft: str, advances_deg: Mapping[str, float]) -> Spare | None:
+    """Return what is left for a camshaft; None where its gaps are not known.
+
+    advances_deg: how far each camshaft is off its card, positive = advanced [crank deg]; 0 where it is not named.
+    """
+    if camshaft not in ground.camshafts:
+        return None
+    begin = advances_deg.get(camshaft, 0.0)
+    most = round(MOST_DEG / STEP_DEG)
+    gaps = list(_gaps(ground, camshaft, begin, np.arange(-most, most + 1), advances_deg))
+    here = most
+    spare = np.min([curve.min(axis=1) - gap.least_mm for gap, curve in gaps], axis=0)
+    gap, curve = min(gaps, key=lambda one: float(one[1][here].min()) - one[0].least_mm)
+    at = int(np.argmin(curve[here]))
+    least = Gap(
+        gap=Estimate(value=float(curve[here][at]), u=gap.gap.u),
+        valve=gap.valve,
+        against=gap.against,
+        least_mm=gap.least_mm,
+        after_deg=float(TURN[at]),
+    )
+    return Spare(camshaft=camshaft, least=least, advance_deg=_until(spare[here:]), retard_deg=_until(spare[here::-1]))
+
+
+def _until(spare: Floats) -> float | None:
+    """How far until nothing is to spare, from the first of these on."""
+    gone = np.flatnonzero(spare < 0)
+    return max(0.0, (int(gone[0]) - 1) * STEP_DEG) if gone.size else None
+
+
+def _gaps(ground: Ground, camshaft: str, begin_deg: float, off: Steps, others_deg: Mapping[str, float]) -> Iterator[tuple[Gap, Floats]]:
+    """Every gap of its valves over a cycle, at each step from where it stands: [step, crank]. Twin valves that do alike are taken once."""
+    at, seen = (np.arange(len(TURN)) + off[:, None]) % len(TURN), set[tuple[object, ...]]()
+    for one in ground.of_cam(camshaft):
+        assert one.shut_mm is not None  # else the camshaft would not be among those that are known
+        lift = lift_at(ground, one, TURN + begin_deg)
+        which = (one.cylinder, one.head, one.shut_mm, lift.tobytes())
+        if which not in seen:
+            seen.add(which)
+            gap = Gap(gap=one.shut_mm, valve=one, against=None, least_mm=one.least_mm)
+            yield gap, piston_gap_mm(drop_at(ground, one.cylinder, TURN)[None, :], lift[at], one)
+        for other in _beside(ground, one):
+            beside = lift_at(ground, other, TURN + others_deg.get(other.camshaft, 0.0))
+            pair = (one.cylinder, *side_by_side(disc_of(one), disc_of(other)), lift.tobytes(), beside.tobytes())
+            if pair not in seen:
+                seen.add(pair)
+                gap = Gap(gap=Estimate(value=0.0, u=U_OF_HEADS_MM / 2), valve=one, against=other, least_mm=ground.heads_least_mm)
+                yield gap, pair_gap_mm(one, other, lift[at], beside[None, :])
+
+
+def _beside(ground: Ground, valve: MovingValve) -> Iterator[MovingValve]:
+    """The valves of other camshafts that could meet this one."""
+    for pair in ground.meeting:
+        for cam in pair if valve.camshaft in pair else ():
+            if cam != valve.camshaft:
+                yield from (other for one, other in ground.pairs(valve.camshaft, cam) if one is valve)
