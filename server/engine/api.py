@@ -5,19 +5,21 @@ import json
 from django.db.models import Count
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Status
+from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
 
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
 from engine import services
-from engine.bridge import document_of, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
+from engine.bridge import clearway_json, document_of, ground_of, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
 from engine.models import Family, Revision
 from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
+from gurvo_core.clearway.shown import AtPlaces, ClearwayMap, ClearwayShown, MapPlace, at_places, map_of
 from gurvo_core.drive import DriveDrawing, Phasers, Twin, drawn_if_known
 from gurvo_core.engine.difference import Change, difference
 from gurvo_core.engine.lift_table import LiftTable, read_lift_table
 from gurvo_core.engine.plain import plain_document
+from gurvo_core.engine.same import Same
 from gurvo_core.engine.unknown import not_known
 from gurvo_core.joints.job.show import joint_pictures
 from gurvo_core.motion import Snapshot
@@ -188,6 +190,44 @@ def turning(request: HttpRequest, code: str, number: int) -> HttpResponse:
     row = _revision(code, number)
     tag = f"turning-{row.pk}-{RULES_VERSION}"
     return unchanged(request, tag) or json_answer(turning_json(document_of(row.pk)), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/clearway",
+    response={200: ClearwayShown, **refusals(401, 404)},
+    operation_id="clearway_look",
+    summary="What may meet",
+)
+def clearway(request: HttpRequest, code: str, number: int) -> HttpResponse:
+    """Hand out how near a family's valves come, how far its camshafts may be moved and where they rest."""
+    row = _revision(code, number)
+    tag = f"clearway-{row.pk}-{RULES_VERSION}"
+    return unchanged(request, tag) or json_answer(clearway_json(Same(document_of(row.pk))), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/clearway/map",
+    response={200: ClearwayMap, **refusals(401, 404, 422)},
+    operation_id="clearway_map",
+    summary="The map of two shafts",
+)
+def clearway_map(request: HttpRequest, code: str, number: int, first: str, second: str) -> HttpResponse:
+    """Hand out where two shafts must not stand together: the crank and a camshaft, or two camshafts whose valves could meet."""
+    row = _revision(code, number)
+    tag = f"clearway-{row.pk}-{RULES_VERSION}-{first}-{second}"
+    same = unchanged(request, tag)
+    return same or json_answer(map_of(ground_of(Same(document_of(row.pk))), first, second).model_dump_json(), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{code}/revisions/{int:number}/clearway/at",
+    response={200: AtPlaces, **refusals(401, 404, 422)},
+    operation_id="clearway_at",
+    summary="What is nearest at a place",
+)
+def clearway_at(request: HttpRequest, code: str, number: int, place: Query[MapPlace]) -> AtPlaces:
+    """Say which valves come nearest with two shafts at some places, and how the camshaft rests there."""
+    return at_places(ground_of(Same(document_of(_revision(code, number).pk))), place)
 
 
 @router.get(

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from engine.models import Revision
+from gurvo_core.clearway import Ground
+from gurvo_core.clearway.shown import shown_of
 from gurvo_core.drive import Phasers, places_with_phasers, show_twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.engine.same import Same
@@ -75,6 +77,18 @@ def turning_json(document: EngineDocument) -> str:
 @lru_cache(maxsize=32)
 def _turning_json(of: Same) -> str:
     return side_turning(of.document).model_dump_json()
+
+
+@lru_cache(maxsize=8)  # each keeps some MB of maps
+def ground_of(of: Same) -> Ground:
+    """Return the valves and pistons of a document."""
+    return Ground(document=of.document, measured={})
+
+
+@lru_cache(maxsize=32)
+def clearway_json(of: Same) -> str:
+    """Return the clearway of a document as it is sent."""
+    return shown_of(ground_of(of), {}).model_dump_json()
 
 
 def words_of(document: EngineDocument, places: Places) -> list[str]:

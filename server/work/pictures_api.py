@@ -1,12 +1,14 @@
 """The API of an engine's pictures: its twin, how it stands from each side, how it turns, and what is told of a part that was touched."""
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router
 from ninja.params import P, QueryEx
 
 from config.answers import etag, json_answer, unchanged
 from config.schemas import refusals
 from engine.bridge import Places, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
+from gurvo_core.clearway.job.thought import ground_of
+from gurvo_core.clearway.shown import AtPlaces, ClearwayMap, ClearwayShown, MapPlace, at_places, map_of, shown_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Folded
@@ -17,6 +19,7 @@ from gurvo_core.work import RULES_VERSION, PartTold
 from work import bridge
 from work.finding import engine_of
 from work.floor import drawn_small, drawn_tag
+from work.models import Engine
 
 router = Router()
 
@@ -75,6 +78,49 @@ def scene(request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=0, l
     folded = bridge.ledger_of(engine).folded
     tag = f"scene-{engine.revision_id}-{RULES_VERSION}-{crank_deg}-{_found(folded)}"
     return unchanged(request, tag) or json_answer(scene_json(folded.document, round(crank_deg, 1)), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{serial}/clearway", response={200: ClearwayShown, **refusals(401, 404)}, operation_id="engine_clearway", summary="What may meet"
+)
+def clearway(request: HttpRequest, serial: str) -> HttpResponse:
+    """Hand out how near an engine's valves come as it was measured, how far its camshafts may be moved and where they rest."""
+    engine = engine_of(serial)
+    folded, tag = bridge.ledger_of(engine).folded, _entries_tag(engine)
+    if (same := unchanged(request, tag)) is not None:
+        return same
+    advances = {cam: place.advance_deg for cam, place in (folded.facts.get(CAM_PLACES) or {}).items()}
+    return json_answer(shown_of(ground_of(folded.states["clearway"]), advances).model_dump_json(), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{serial}/clearway/map",
+    response={200: ClearwayMap, **refusals(401, 404, 422)},
+    operation_id="engine_clearway_map",
+    summary="The map of two shafts",
+)
+def clearway_map(request: HttpRequest, serial: str, first: str, second: str) -> HttpResponse:
+    """Hand out where two shafts of an engine must not stand together, by what was measured of it."""
+    engine = engine_of(serial)
+    folded, tag = bridge.ledger_of(engine).folded, f"{_entries_tag(engine)}-{first}-{second}"
+    same = unchanged(request, tag)
+    return same or json_answer(map_of(ground_of(folded.states["clearway"]), first, second).model_dump_json(), tag=tag, packed_for=request)
+
+
+@router.get(
+    "/{serial}/clearway/at",
+    response={200: AtPlaces, **refusals(401, 404, 422)},
+    operation_id="engine_clearway_at",
+    summary="What is nearest at a place",
+)
+def clearway_at(request: HttpRequest, serial: str, place: Query[MapPlace]) -> AtPlaces:
+    """Say which valves come nearest with two shafts at some places, and how the camshaft rests there."""
+    return at_places(ground_of(bridge.ledger_of(engine_of(serial)).folded.states["clearway"]), place)
+
+
+def _entries_tag(engine: Engine) -> str:
+    """What changes with every entry."""
+    return f"clearway-{engine.revision_id}-{RULES_VERSION}-{engine.head}"
 
 
 @router.get(

@@ -35,12 +35,13 @@ def shortest(ground, stands, goal, level):
     """Every place on a coarse grid, by brute force: the least turned, the camshaft's degrees counted half; None where there is no way."""
     terrain = terrain_of(ground, stands, level)
     begin, end = tuple(places_of(terrain, stands)), tuple(goal[shaft] for shaft in terrain.shafts)
+    ends = {end, ((end[0] + 360) % CYCLE, *end[1:])}  # on either stroke: it takes no camshaft along
     if any(terrain.blocked(begin, shaft)[begin[shaft]] for shaft in range(2)):
         return None
     best, waiting = {begin: 0.0}, [(0.0, begin)]
     while waiting:
         cost, at = heapq.heappop(waiting)
-        if at == end:
+        if at in ends:
             return cost
         for shaft, share in ((0, 1.0), (1, 0.5)):
             for by in (COARSE, -COARSE):
@@ -91,7 +92,7 @@ class ProvenTests(TestCase):
                 way = find_way(ground, stands, goal, loads)
                 if way is not None:
                     end = self.walked(ground, stands, way)
-                    self.assertEqual((end.crank, dict(end.cams)), (90, dict.fromkeys(ground.camshafts, 90)))
+                    self.assertEqual((end.crank % 360, dict(end.cams)), (90, dict.fromkeys(ground.camshafts, 90)))
 
     @settings(max_examples=100, deadline=None)
     @given(

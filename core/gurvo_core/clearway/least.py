@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gurvo_core.clearway.gaps import can_meet, disc_of, pair_gap_mm, piston_gap_mm
-from gurvo_core.clearway.ground import U_OF_HEADS_MM, Ground
+from gurvo_core.clearway.ground import CYCLE, U_OF_HEADS_MM, Ground
 from gurvo_core.clearway.stands import CRANK, Move, Stands
 from gurvo_core.clearway.valves import MovingValve
 from gurvo_core.motion.clock import nose_crank_deg
@@ -35,7 +35,7 @@ class Gap:
     @property
     def words(self) -> str:
         """What comes near what."""
-        return f"{self.valve.name} to {f'piston {self.valve.cylinder}' if self.against is None else self.against.name}"
+        return f"{self.valve.spoken} to {f'piston {self.valve.cylinder}' if self.against is None else self.against.spoken}"
 
     @property
     def spare_mm(self) -> float:
@@ -49,6 +49,9 @@ def lift_at(ground: Ground, valve: MovingValve, places: Floats) -> Floats:
     places: of its camshaft, in any fractions of a degree [crank deg].
     Returned: how far it is open [mm].
     """
+    whole = np.rint(places)
+    if np.array_equal(whole, places):
+        return ground.lift_mm(valve)[whole.astype(np.intp) % CYCLE]
     cam = ground.document.camshaft(valve.camshaft)
     assert cam is not None  # a moving valve comes from one
     lobe = cam.lobes[valve.lobe]
@@ -64,14 +67,14 @@ def drop_at(ground: Ground, cylinder: int, crank_deg: Floats) -> Floats:
     return drop_mm(crank_deg - ground.document.firing_deg[cylinder], slider)
 
 
-def _along(ground: Ground, stands: Stands, shaft: str, by: Floats) -> Iterator[tuple[MovingValve, MovingValve | None, Floats]]:
-    """Every gap that a turn of one shaft changes, at each of some turns."""
+def _along(ground: Ground, stands: Stands, shaft: str | None, by: Floats) -> Iterator[tuple[MovingValve, MovingValve | None, Floats]]:
+    """Every gap that a turn of one shaft changes, at each of some turns; of no shaft, every gap there is."""
 
     def place(name: str) -> Floats:
         moves = name == shaft or (shaft == CRANK and name in stands.coupled)
         return stands.place(name) + (by if moves else np.zeros_like(by))
 
-    moving = {CRANK, *stands.coupled} if shaft == CRANK else {shaft}
+    moving = {CRANK, *stands.coupled} if shaft == CRANK else {shaft} if shaft else {CRANK, *stands.cams}
     own = [one for one in ground.valves if one.camshaft in stands.cams]
     lifts = {one.key: lift_at(ground, one, place(one.camshaft)) for one in own}
     for one in own:
@@ -113,9 +116,8 @@ def _least(ground: Ground, found: tuple[MovingValve, MovingValve | None, Floats]
 def gaps_at(ground: Ground, stands: Stands) -> list[Gap]:
     """Return every gap as the shafts stand, least first."""
     here = np.zeros(1)
-    found = [_least(ground, one, here) for shaft in (CRANK, *stands.cams) for one in _along(ground, stands, shaft, here)]
-    by_what = {(one.valve.key, one.against.key if one.against else ""): one for one in found}
-    return sorted(by_what.values(), key=lambda gap: gap.gap.value)
+    found = [_least(ground, one, here) for one in _along(ground, stands, None, here)]
+    return sorted(found, key=lambda gap: gap.gap.value)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -130,7 +132,7 @@ class Meeting:
     @property
     def words(self) -> str:
         """As one says it."""
-        return f"{self.valve.name} on {f'piston {self.valve.cylinder}' if self.against is None else self.against.name}"
+        return f"{self.valve.spoken} on {f'piston {self.valve.cylinder}' if self.against is None else self.against.spoken}"
 
 
 def likely_meetings(ground: Ground, stands: Stands, shaft: str, way: int, within_deg: int = 40) -> list[Meeting]:

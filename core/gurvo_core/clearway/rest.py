@@ -80,7 +80,7 @@ class SpringLoad:
             settles_deg=self._settles(here, way),
             swings_deg=self._swings(here, way),
             hold_nm=max(push - float(least), 0.0),
-            loaded=tuple(one.name for one, force in zip(self.valves, self.forces_n[:, here], strict=True) if force > 0),
+            loaded=tuple(dict.fromkeys(one.spoken for one, force in zip(self.valves, self.forces_n[:, here], strict=True) if force > 0)),
         )
 
     def _settles(self, here: int, way: int) -> int:

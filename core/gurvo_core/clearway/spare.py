@@ -1,9 +1,9 @@
 """What is left at the timing an engine has: the least gap of each camshaft, and how far it may still be moved before that is gone."""
 
-__all__ = ["Spare", "spare_of"]
+__all__ = ["TURN", "Spare", "least_gaps", "spare_of"]
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,15 +44,27 @@ def spare_of(ground: Ground, camshaft: str, advances_deg: Mapping[str, float]) -
     here = most
     spare = np.min([curve.min(axis=1) - gap.least_mm for gap, curve in gaps], axis=0)
     gap, curve = min(gaps, key=lambda one: float(one[1][here].min()) - one[0].least_mm)
-    at = int(np.argmin(curve[here]))
-    least = Gap(
-        gap=Estimate(value=float(curve[here][at]), u=gap.gap.u),
-        valve=gap.valve,
-        against=gap.against,
-        least_mm=gap.least_mm,
-        after_deg=float(TURN[at]),
-    )
+    least = _at_least(gap, curve[here])
     return Spare(camshaft=camshaft, least=least, advance_deg=_until(spare[here:]), retard_deg=_until(spare[here::-1]))
+
+
+def least_gaps(ground: Ground, advances_deg: Mapping[str, float]) -> list[Gap]:
+    """Return the least gap of every valve over a cycle with everything turning together, nearest first.
+
+    advances_deg: how far each camshaft is off its card, positive = advanced [crank deg]; 0 where it is not named.
+    """
+    found = [
+        _at_least(gap, curve[0])
+        for cam in ground.camshafts
+        for gap, curve in _gaps(ground, cam, advances_deg.get(cam, 0.0), np.zeros(1, dtype=np.intp), advances_deg)
+    ]
+    once = {frozenset((gap.valve.spoken, gap.against.spoken if gap.against else "")): gap for gap in found}
+    return sorted(once.values(), key=lambda gap: gap.spare_mm)
+
+
+def _at_least(gap: Gap, curve: Floats) -> Gap:
+    at = int(np.argmin(curve))
+    return replace(gap, gap=Estimate(value=float(curve[at]), u=gap.gap.u), after_deg=float(TURN[at]))
 
 
 def _until(spare: Floats) -> float | None:

@@ -20,6 +20,7 @@ class Stands:
     crank: int
     cams: Mapping[str, int]
     coupled: frozenset[str] = frozenset()
+    held: frozenset[str] = frozenset()  # shafts that something keeps where they are
     running_only: bool = False  # what turns with the crank is laid: it is turned the running way alone
 
     @property

@@ -5,7 +5,7 @@ springs counts for more, and for much more where that one would meet something i
 bank by bank: valves of different banks never meet.
 """
 
-__all__ = ["Way", "find_way", "turned_deg"]
+__all__ = ["Way", "find_way", "goals_of", "turned_deg"]
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -13,6 +13,7 @@ from itertools import pairwise, permutations
 
 import numpy as np
 import scipy
+from numpy.typing import NDArray
 
 from gurvo_core.clearway.ground import CYCLE, LEVELS, Ground, Level
 from gurvo_core.clearway.net import CAM_SHARE, MOST_NODES, Net, edges_of, net_of, steps_of
@@ -99,12 +100,14 @@ def _found(search: Search, stands: Stands, turning: Sequence[str], most: int) ->
     at, goal = tuple(places_of(terrain, stands)), search.goal
     if any(terrain.blocked(at, shaft)[at[shaft]] for shaft in range(len(at))):
         return None
-    known = [{place} | ({goal[name] % CYCLE} if name in goal else set()) for place, name in zip(at, terrain.shafts, strict=True)]
+    goals = {name: goals_of(stands, name, goal[name]) for name in terrain.shafts if name in goal}
+    known = [{place} | goals.get(name, set()) for place, name in zip(at, terrain.shafts, strict=True)]
     edges = zip(terrain.shafts, edges_of(terrain, search.ground, search.level), strict=True)
-    net = net_of(known, [edge if name == CRANK or name in turning else None for name, edge in edges], most)
+    turns = {CRANK, *turning} - stands.held
+    net = net_of(known, [edge if name in turns else None for name, edge in edges], most)
     graph = steps_of(terrain, net, search.loads, stands.running_only)
     length, before = scipy.sparse.csgraph.dijkstra(graph, indices=net.node(at), return_predecessors=True)
-    ends = _ends(net, terrain, goal)
+    ends = _ends(net, terrain, goals)
     node = int(ends[np.argmin(length[ends])])
     if not np.isfinite(length[node]):
         return None
@@ -114,9 +117,18 @@ def _found(search: Search, stands: Stands, turning: Sequence[str], most: int) ->
     return list(_moves(net, terrain, [np.unravel_index(one, net.shape) for one in reversed(nodes)]))
 
 
-def _ends(net: Net, terrain: Terrain, goal: Mapping[str, int]) -> "np.ndarray[tuple[int], np.dtype[np.intp]]":
-    which = tuple(net.index(n, goal[name]) if name in goal else slice(None) for n, name in enumerate(terrain.shafts))
-    return np.atleast_1d(net.nodes[which]).ravel()
+def goals_of(stands: Stands, shaft: str, place: int) -> set[int]:
+    """Return the places at which a shaft is where it must be: a crank that takes no camshaft along, on either stroke."""
+    either = shaft == CRANK and not stands.coupled
+    return {place % CYCLE, (place + CYCLE // 2) % CYCLE} if either else {place % CYCLE}
+
+
+def _ends(net: Net, terrain: Terrain, goals: Mapping[str, set[int]]) -> NDArray[np.intp]:
+    which = [
+        [net.index(n, place) for place in goals[name]] if name in goals else range(len(net.places[n]))
+        for n, name in enumerate(terrain.shafts)
+    ]
+    return np.asarray(net.nodes[np.ix_(*which)]).ravel()
 
 
 def _moves(net: Net, terrain: Terrain, at: Sequence[tuple[np.intp, ...]]) -> Iterator[Move]:

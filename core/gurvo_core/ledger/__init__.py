@@ -6,6 +6,7 @@ Lies under every room's job and knows none of them.
 __all__ = [
     "CAMS_DEGREED",
     "CAM_PROOFS",
+    "CLEAR",
     "CURRENT_STEP",
     "DONE_ELSEWHERE",
     "DRIVE_TOUCHED",
@@ -18,6 +19,7 @@ __all__ = [
     "PLAN",
     "PLUGS_OUT",
     "PROOF_TO_COME",
+    "SHAFTS",
     "STEPS_DONE",
     "STOCK",
     "TYPED",
@@ -29,6 +31,7 @@ __all__ = [
     "Beside",
     "Body",
     "CamProof",
+    "Clear",
     "Doing",
     "Fact",
     "Facts",
@@ -43,6 +46,8 @@ __all__ = [
     "Question",
     "Reach",
     "Room",
+    "ShaftTold",
+    "ShaftsTold",
     "Step",
     "StepNews",
     "Strike",
@@ -97,3 +102,4 @@ from gurvo_core.ledger.room import (
     may_be_done,
     need,
 )
+from gurvo_core.ledger.shafts import CLEAR, SHAFTS, Clear, ShaftsTold, ShaftTold

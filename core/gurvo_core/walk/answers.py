@@ -12,6 +12,7 @@ from gurvo_core.walk.shelf import Shelf
 Body = dict[str, Any]
 WHEEL: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "plugs_out": True}
 ANY_LASH_MM, ANY_SHIM_MM = 0.2, "2.50"
+KINDS = {"found": "not_known", "clearway_move": "shaft_turned"}  # what a question is answered with, where that is called otherwise
 ANY_FIT_MM = "0.05"  # where no limit is known
 
 
@@ -28,6 +29,7 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
         "turn_seen": _turn,
         "plugs": lambda *_args: {"out": True},
         "found": lambda _state, asked, *_rest: {"pointer": asked.pointer},
+        "clearway_move": _move,
         "hold_point": lambda _state, asked, *_rest: {"step": asked.step, "remark": "looked at, as it should be"},
         "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
         "variant": lambda _state, asked, *_rest: {"group": asked.group_id, "option": asked.options[0].value},
@@ -63,8 +65,15 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
         "lash_reading": _lash_reading,
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
     }[question.kind]
-    kind = "not_known" if question.kind == "found" else question.kind
-    return {"kind": kind, **maker(state, question, document, shelf)}
+    return {"kind": KINDS.get(question.kind, question.kind), **maker(state, question, document, shelf)}
+
+
+def _move(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
+    """The proposed way; where there is none, on one's own word."""
+    if not question.ways:
+        return {"kind": "way_left", "step": question.step, "reason": "rockers out, turned by feel"}
+    move = question.ways[0].moves[0]
+    return {"shaft": move.shaft, "by_deg": move.by_deg, "way": "running" if move.by_deg > 0 else "back", "then": "stands"}
 
 
 def _step(_state: Any, question: Any, document: EngineDocument, _shelf: Shelf) -> Body:

@@ -4,6 +4,7 @@ __all__ = ["ROOMS"]
 
 from typing import Any
 
+from gurvo_core.clearway.job import ROOM as CLEARWAY
 from gurvo_core.fits.job import ROOM as FITS
 from gurvo_core.found.job import ROOM as FOUND
 from gurvo_core.joints.job import ROOM as JOINTS
@@ -14,4 +15,4 @@ from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
 from gurvo_core.work.whereabouts import ROOM as WHEREABOUTS
 
-ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, WHEREABOUTS, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, CLEARWAY, FOUND, JOINTS, FITS, LASH, TIMING, WHEREABOUTS, HAND_OVER)

@@ -101,7 +101,7 @@ class Steps:
         """What each step asks. Rooms that an entry did not touch, and nothing they look at, ask what they asked before."""
         layout = self._layout(folded.facts.get(PLAN))
         held = {doing: "; ".join(held_back(folded, doing)) for doing in get_args(Doing)}
-        beside = [folded.states[room.name] for room, _ in self._blocking]
+        beside = [folded.states[room.name] for room, _ in (*self._blocking, *self._first)]
         key = Beside(self, layout, *folded.facts.values, *beside, *held.values())
         found: dict[str, Iterator[_AskedStep]] = {}
         for room, own in layout.of_rooms:

@@ -496,6 +496,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/clearway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What may meet
+         * @description Hand out how near an engine's valves come as it was measured, how far its camshafts may be moved and where they rest.
+         */
+        get: operations["engine_clearway"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/clearway/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is nearest at a place
+         * @description Say which valves come nearest with two shafts at some places, and how the camshaft rests there.
+         */
+        get: operations["engine_clearway_at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/clearway/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The map of two shafts
+         * @description Hand out where two shafts of an engine must not stand together, by what was measured of it.
+         */
+        get: operations["engine_clearway_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/confirm": {
         parameters: {
             query?: never;
@@ -1136,6 +1196,66 @@ export interface paths {
          * @description Show one revision of a family.
          */
         get: operations["revision_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/clearway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What may meet
+         * @description Hand out how near a family's valves come, how far its camshafts may be moved and where they rest.
+         */
+        get: operations["clearway_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/clearway/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is nearest at a place
+         * @description Say which valves come nearest with two shafts at some places, and how the camshaft rests there.
+         */
+        get: operations["clearway_at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families/{code}/revisions/{number}/clearway/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The map of two shafts
+         * @description Hand out where two shafts must not stand together: the crank and a camshaft, or two camshafts whose valves could meet.
+         */
+        get: operations["clearway_map"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1979,6 +2099,16 @@ export interface components {
             unit: string;
         };
         /**
+         * AtPlaces
+         * @description What is nearest with two shafts at some places, everything else out of the way; and how the camshaft rests there.
+         */
+        AtPlaces: {
+            /** Gaps */
+            gaps: components["schemas"]["GapRow"][];
+            /** Rest */
+            rest: string;
+        };
+        /**
          * AwayIn
          * @description Whether a draft is put away.
          */
@@ -2113,6 +2243,7 @@ export interface components {
          * @description Everything the bench shows of one engine, but for what each room adds.
          */
         BenchState: {
+            clearway?: components["schemas"]["ClearwayView"] | null;
             /** Current */
             current: string | null;
             fits?: components["schemas"]["FitsView"] | null;
@@ -2249,6 +2380,30 @@ export interface components {
             cam_deg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * CamClearway
+         * @description One camshaft: whether enough is known of it, how far it may be moved from where it is timed, where it rests.
+         */
+        CamClearway: {
+            /** Advance Deg */
+            advance_deg: number | null;
+            /** Camshaft */
+            camshaft: string;
+            /** Easiest */
+            easiest: string;
+            /** Is Known */
+            is_known: boolean;
+            /** Most Nm */
+            most_nm: number | null;
+            /** Name */
+            name: string;
+            /** Rests */
+            rests: components["schemas"]["RestPlace"][];
+            /** Retard Deg */
+            retard_deg: number | null;
+            /** Spare Words */
+            spare_words: string;
         };
         /**
          * CamDecision
@@ -2832,6 +2987,56 @@ export interface components {
             question: string;
         };
         /**
+         * ClearwayMap
+         * @description Where two shafts must not stand together, in rows over the first: stretches of the second, begin and end by turns [row steps].
+         */
+        ClearwayMap: {
+            /** Every Deg */
+            every_deg: number;
+            /** First */
+            first: string;
+            /** Meets */
+            meets: number[][];
+            /** Second */
+            second: string;
+            /** Wanted */
+            wanted: number[][];
+        };
+        /**
+         * ClearwayShown
+         * @description All of it for one engine.
+         */
+        ClearwayShown: {
+            /** Cams */
+            cams: components["schemas"]["CamClearway"][];
+            /** Gaps */
+            gaps: components["schemas"]["GapRow"][];
+            /** Pairs */
+            pairs: string[][];
+            /** Unknown */
+            unknown: string[];
+            /** Valves */
+            valves: components["schemas"]["ValveNamed"][];
+            /** Would Add */
+            would_add: string;
+        };
+        /**
+         * ClearwayView
+         * @description What may be turned, and what is known of gaps.
+         */
+        ClearwayView: {
+            /** Asks */
+            asks: string[];
+            /** Blind */
+            blind: string[];
+            /** Measured */
+            measured: components["schemas"]["MeasuredView"][];
+            /** Met */
+            met: string[];
+            /** Shafts */
+            shafts: components["schemas"]["ShaftView"][];
+        };
+        /**
          * Confirm
          * @description The password, or PIN, of whoever is signed in.
          */
@@ -2845,7 +3050,7 @@ export interface components {
          */
         ConfirmIn: {
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /** Password */
             password: string;
             /**
@@ -3612,7 +3817,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
              * @description Tag of the bench its maker has: only what changes is sent
@@ -4742,6 +4947,86 @@ export interface components {
             count: number;
             /** Facts */
             facts: components["schemas"]["FoundLine"][];
+        };
+        /**
+         * GapMeasured
+         * @description How near a valve comes to its piston: squeezed clay after turning over, or a dial on the shut valve at TDC.
+         */
+        GapMeasured: {
+            /** Camshaft */
+            camshaft: string;
+            /** Cylinder */
+            cylinder: number;
+            gap: components["schemas"]["Typed"];
+            /**
+             * Gauge
+             * @description Code of the gauge it was read with
+             */
+            gauge?: string | null;
+            /**
+             * How
+             * @description clay: the least in turning over; dial: the drop of the shut valve at TDC
+             * @enum {string}
+             */
+            how: "clay" | "dial";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gap_measured";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Place
+             * @description Tells twin valves apart, as the document names them
+             * @default
+             */
+            place: string;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
+         * GapRow
+         * @description The least gap of one valve with everything timed, and where that is.
+         */
+        GapRow: {
+            /** At Deg */
+            at_deg: number;
+            /** By Book */
+            by_book: boolean;
+            /** Expanded Mm */
+            expanded_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /**
+             * Known By
+             * @enum {string}
+             */
+            known_by: "document" | "measured" | "a guess";
+            /** Wanted Mm */
+            wanted_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * GapView
+         * @description The least gap: how much, how sure, of what to what, and what is wanted.
+         */
+        GapView: {
+            /** Expanded Mm */
+            expanded_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Wanted Mm */
+            wanted_mm: number;
+            /** Words */
+            words: string;
         };
         /**
          * GaugeHistory
@@ -6898,6 +7183,26 @@ export interface components {
             } | null;
         };
         /**
+         * MapPlace
+         * @description A place on the map of two shafts [crank deg].
+         */
+        MapPlace: {
+            /**
+             * At
+             * @description Of the first
+             */
+            at: number;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * To
+             * @description Of the second
+             */
+            to: number;
+        };
+        /**
          * Mark
          * @description A mark, key or dowel on a wheel and where it stands at its timing position, and at others.
          */
@@ -7078,6 +7383,29 @@ export interface components {
             title?: string | null;
         };
         /**
+         * MeasuredView
+         * @description A gap as it was measured, with its verdict.
+         */
+        MeasuredView: {
+            /** By */
+            by: string;
+            /** Expanded Mm */
+            expanded_mm: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "clay" | "dial";
+            /** Least Mm */
+            least_mm: number;
+            /** Name */
+            name: string;
+            /** Verdict */
+            verdict: string;
+            /** Wanted Mm */
+            wanted_mm: number;
+        };
+        /**
          * Mesh
          * @description Two gears that mesh.
          */
@@ -7177,6 +7505,104 @@ export interface components {
             adjustment: string;
             /** Place */
             place: string;
+        };
+        /**
+         * MoveQuestion
+         * @description A move on the way to where shafts must be; without any, why there is no way.
+         */
+        MoveQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clearway_move";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Near */
+            near: string[];
+            /** Opens */
+            opens: string[];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /** Ways */
+            ways: components["schemas"]["MoveWay"][];
+        };
+        /**
+         * MoveView
+         * @description One move of a way.
+         */
+        MoveView: {
+            /** By Deg */
+            by_deg: number;
+            gap: components["schemas"]["GapView"] | null;
+            /** Hold */
+            hold: string;
+            /** Name */
+            name: string;
+            /** Shaft */
+            shaft: string;
+            /** Tells */
+            tells: components["schemas"]["TellView"][];
+            /** Turn Deg */
+            turn_deg: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * MoveWay
+         * @description A way, and what it is better for than the first.
+         */
+        MoveWay: {
+            /** Better */
+            better: string;
+            /** Camshaft */
+            camshaft: string;
+            gap: components["schemas"]["GapView"] | null;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "wanted" | "meets";
+            /** Moves */
+            moves: components["schemas"]["MoveView"][];
+            /** Path */
+            path: number[][];
         };
         /**
          * Moved
@@ -8461,6 +8887,18 @@ export interface components {
             of: number;
         };
         /**
+         * ReachView
+         * @description How far a shaft may be turned from where it stands, in its own degrees; None where nothing stops it.
+         */
+        ReachView: {
+            /** Back Deg */
+            back_deg: number | null;
+            /** Forward Deg */
+            forward_deg: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Remark
          * @description One thing that is said of a draft.
          */
@@ -8507,6 +8945,18 @@ export interface components {
              * @description What the step was called; completed when it is taken
              */
             title?: string | null;
+        };
+        /**
+         * RestPlace
+         * @description A stretch in which a camshaft rests by itself.
+         */
+        RestPlace: {
+            /** Begin Deg */
+            begin_deg: number;
+            /** End Deg */
+            end_deg: number;
+            /** Words */
+            words: string;
         };
         /**
          * RevisionMove
@@ -8880,6 +9330,30 @@ export interface components {
             y_mm?: number | null;
         };
         /**
+         * ShaftAt
+         * @description Where something on a shaft stands, as one sees it: a mark by its id, or a lobe's nose.
+         */
+        ShaftAt: {
+            /**
+             * Clock
+             * @description Its clock position, such as 7:30, half past 7 or 225°
+             */
+            clock: string;
+            /**
+             * Name
+             * @description What it was called; completed when it is taken
+             */
+            name?: string | null;
+            /** Of */
+            of: string;
+            /**
+             * Seen From
+             * @default front
+             * @enum {string}
+             */
+            seen_from: "front" | "flywheel";
+        };
+        /**
          * ShaftFrames
          * @description How far a shaft has turned clockwise from where it stands at crank angle 0.
          */
@@ -8931,6 +9405,30 @@ export interface components {
             y_mm: number;
         };
         /**
+         * ShaftSeen
+         * @description Where a shaft stands, by what is seen of it; nothing was turned.
+         */
+        ShaftSeen: {
+            at: components["schemas"]["ShaftAt"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shaft_seen";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Shaft */
+            shaft: string;
+            /**
+             * Title
+             * @description What the shaft was called; completed when it is taken
+             */
+            title?: string | null;
+        };
+        /**
          * ShaftTurned
          * @description How far a shaft stands from where it would be on its marks, clockwise at its own axis.
          */
@@ -8939,6 +9437,32 @@ export interface components {
             clock_deg: number;
             /** Shaft */
             shaft: string;
+        };
+        /**
+         * ShaftView
+         * @description A shaft: where it stands and how that is known, how it rests, how far it may be turned.
+         */
+        ShaftView: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "laid" | "parked" | "held" | "seen" | "turned" | "not known" | "not in";
+            /** Loaded */
+            loaded: boolean;
+            /** Name */
+            name: string;
+            /** Place Deg */
+            place_deg: number | null;
+            reach: components["schemas"]["ReachView"] | null;
+            /** Rest */
+            rest: string;
+            /** Shaft */
+            shaft: string;
+            /** Told By */
+            told_by: components["schemas"]["TellView"][];
+            /** Words */
+            words: string;
         };
         /**
          * Shape
@@ -9542,7 +10066,7 @@ export interface components {
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -10181,6 +10705,18 @@ export interface components {
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
+         * TellView
+         * @description Something by which one tells where a shaft stands, and where it is then, as far as that is known.
+         */
+        TellView: {
+            /** Clock Deg */
+            clock_deg?: number | null;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+        };
+        /**
          * TensionWindow
          * @description How tight a belt must be, as the book says it.
          */
@@ -10735,6 +11271,13 @@ export interface components {
          * @description One shaft turned by itself: a cam by its hexagon with nothing on it, the crank a little to meet a link.
          */
         TurnedAlone: {
+            /** @description Where it stands now, where that was seen */
+            at?: components["schemas"]["ShaftAt"] | null;
+            /**
+             * By Deg
+             * @description Turned by so many crank degrees, as the way asked for it
+             */
+            by_deg?: number | null;
             /**
              * How Far
              * @description How far, or to what, as one says it
@@ -10966,6 +11509,27 @@ export interface components {
             valve: "intake" | "exhaust";
         };
         /**
+         * ValveNamed
+         * @description A valve at which a gap can be measured, by what its entry names.
+         */
+        ValveNamed: {
+            /** Camshaft */
+            camshaft: string;
+            /** Cylinder */
+            cylinder: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /**
+             * Valve
+             * @enum {string}
+             */
+            valve: "intake" | "exhaust";
+        };
+        /**
          * ValveView
          * @description One valve as it stands.
          */
@@ -11162,6 +11726,21 @@ export interface components {
             steps: number;
             /** Stuck */
             stuck: components["schemas"]["Fault"][];
+        };
+        /**
+         * WayLeft
+         * @description The way that is proposed is left: whoever stands there brings the shafts there by feel.
+         */
+        WayLeft: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "way_left";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
         };
         /**
          * WayOfStops
@@ -13189,6 +13768,154 @@ export interface operations {
             };
         };
     };
+    engine_clearway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearwayShown"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_clearway_at: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+                /** @description Of the first */
+                at: number;
+                /** @description Of the second */
+                to: number;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtPlaces"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_clearway_map: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+            };
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearwayMap"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     entry_confirm: {
         parameters: {
             query?: never;
@@ -14965,6 +15692,157 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clearway_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearwayShown"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clearway_at: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+                /** @description Of the first */
+                at: number;
+                /** @description Of the second */
+                to: number;
+            };
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtPlaces"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clearway_map: {
+        parameters: {
+            query: {
+                first: string;
+                second: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearwayMap"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -39,6 +39,8 @@ export function FamilyPage() {
   if (error) return <Notice title={`${code} cannot be shown`}>{error.message}</Notice>;
   const { document } = data;
   const toTwin = () => navigate({ to: '/families/$code/twin', params: { code }, search: revision ? { revision } : {} });
+  const toClearway = () =>
+    navigate({ to: '/families/$code/clearway', params: { code }, search: revision ? { revision } : {} });
   const newest = data.revisions[0]?.number ?? data.revision;
   return (
     <>
@@ -60,6 +62,9 @@ export function FamilyPage() {
           </div>
           <div className={classes.doors}>
             <Button onClick={toTwin}>Turn the twin</Button>
+            <Button variant="default" onClick={toClearway}>
+              What may meet
+            </Button>
             <BeginFrom from={{ family: code }} label="Describe its next revision" />
             <Button component="a" href={documentHref(code, data.revision)} variant="default">
               Export
@@ -103,7 +108,12 @@ export function FamilyPage() {
           <Listed title="Run of work" facts={runFacts(document)} wide />
         </div>
       </main>
-      <KeyStrip actions={[{ keys: ['w'], label: 'twin', run: toTwin }]} />
+      <KeyStrip
+        actions={[
+          { keys: ['w'], label: 'twin', run: toTwin },
+          { keys: ['c'], label: 'what may meet', run: toClearway },
+        ]}
+      />
     </>
   );
 }

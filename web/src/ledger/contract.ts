@@ -30,6 +30,8 @@ export interface InputProps<Q extends Question = Question> {
 /** An input for one kind of question, and the keys it listens to, for the strip. */
 export interface Input<K extends Kind> {
   Input: ComponentType<InputProps<QuestionOf<K>>>;
+  /** What is drawn while it is asked, where that is not what its step draws. */
+  Drawing?: ComponentType<DrawingProps>;
   keys: KeyAction[];
   /** Keys of what is drawn beside it for some of its questions. */
   also?: (question: Question) => KeyAction[];

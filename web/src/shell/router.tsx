@@ -37,6 +37,12 @@ const familyTwin = createRoute({
   validateSearch: revisionSearch,
   component: lazyRouteComponent(() => import('../motion/FamilyTwin'), 'FamilyTwin'),
 });
+const familyClearway = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/clearway',
+  validateSearch: revisionSearch,
+  component: lazyRouteComponent(() => import('../clearway/FamilyClearway'), 'FamilyClearway'),
+});
 const importFamily = createRoute({
   getParentRoute: () => shell,
   path: '/import',
@@ -89,12 +95,31 @@ const benchTwin = createRoute({
   component: lazyRouteComponent(() => import('../work/BenchTwin'), 'BenchTwin'),
 });
 
+const benchClearway = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial/clearway',
+  component: lazyRouteComponent(() => import('../work/BenchClearway'), 'BenchClearway'),
+});
+
 export const router = createRouter({
   routeTree: root.addChildren([
-    shell.addChildren([floor, families, family, familyTwin, importFamily, compare, gauges, stock, workings, people]),
+    shell.addChildren([
+      floor,
+      families,
+      family,
+      familyTwin,
+      familyClearway,
+      importFamily,
+      compare,
+      gauges,
+      stock,
+      workings,
+      people,
+    ]),
     draft,
     bench,
     benchTwin,
+    benchClearway,
   ]),
 });
 

@@ -10,6 +10,7 @@ import { bringTheRest, later } from '../app/later';
 import { type LengthUnit, say, type Voice } from '../app/saying';
 import { useLikings, usePerson, useTurnRound } from '../app/session';
 import { useVoice } from '../app/voice';
+import { Shafts } from '../clearway/Shafts';
 import type { Question } from '../ledger/contract';
 import { type Outcome, useOutbox, useRecord } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
@@ -27,6 +28,7 @@ import { WithBench } from './WithBench';
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
 const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
 const StrikeDialog = later(async () => (await import('./StrikeDialog')).StrikeDialog);
+const StandsDialog = later(async () => (await import('../clearway/StandsDialog')).StandsDialog);
 const PlaceDialog = later(async () => (await import('./PlaceDialog')).PlaceDialog);
 const LAST = 'last';
 /** After so long the bench stands and can be used: then what other steps need is fetched. */
@@ -75,6 +77,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [noting, setNoting] = useState(false);
   const [changing, setChanging] = useState(false);
   const [placing, setPlacing] = useState(false);
+  const [telling, setTelling] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
@@ -96,6 +99,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const actions: KeyAction[] = engine.may_record
     ? [
         ...commonKeys,
+        ...(state.clearway
+          ? [{ keys: ['y'], label: 'where one stands', quiet: true, run: () => setTelling(true) }]
+          : []),
         { keys: ['g'], label: 'move the engine', quiet: true, run: () => setPlacing(true) },
         { keys: ['u'], label: 'strike the last', run: () => setStriking(LAST) },
       ]
@@ -108,7 +114,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   }, [striking, isSettled, lastId]);
   const step =
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
-  const Drawing = DRAWINGS[step?.does ?? 'sign'];
+  const Drawing = (question && INPUTS[question.kind].Drawing) ?? DRAWINGS[step?.does ?? 'sign'];
   useDocumentTitle(`${engine.serial} · Gurvo`);
   useEffect(() => {
     const timer = setTimeout(bringTheRest, REST_AFTER_MS);
@@ -166,6 +172,14 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
               : undefined
           }
         />
+        {state.clearway && (
+          <Shafts
+            serial={engine.serial}
+            clearway={state.clearway}
+            voice={voice}
+            onTell={engine.may_record ? () => setTelling(true) : undefined}
+          />
+        )}
         {ending?.kind === 'refused' && <p className={classes.warning}>{ending.sentence}</p>}
         <Tape
           bench={bench}
@@ -188,6 +202,15 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           />
         )}
         {noting && <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />}
+        {telling && state.clearway && (
+          <StandsDialog
+            serial={engine.serial}
+            shafts={state.clearway.shafts}
+            voice={voice}
+            opened={telling}
+            onClose={() => setTelling(false)}
+          />
+        )}
         {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
       </Suspense>
       <Here opened={changing} onClose={() => setChanging(false)} />
@@ -236,6 +259,16 @@ function useBenchKeys({
     { keys: ['m'], label: 'note', quiet: true, run: openNote },
     { keys: ['h'], label: 'who is here', run: changePerson },
     { keys: ['w'], label: 'twin', run: () => navigate({ to: '/bench/$serial/twin', params: { serial } }) },
+    ...(state.clearway
+      ? [
+          {
+            keys: ['c'],
+            label: 'clearway',
+            quiet: true,
+            run: () => navigate({ to: '/bench/$serial/clearway', params: { serial } }),
+          },
+        ]
+      : []),
     { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];
 }

@@ -1,6 +1,7 @@
 /** All rooms' inputs and drawings. A new kind of question, or a new doing, without its own does not compile. */
 
 import { later } from '../app/later';
+import { clearwayInputs } from '../clearway';
 import { fitDrawings, fitInputs } from '../fits';
 import { foundInputs } from '../found';
 import { jointDrawings, jointInputs } from '../joints';
@@ -12,6 +13,7 @@ import { SignOff } from './SignOff';
 
 export const INPUTS: Inputs<Kind> = {
   ...runInputs,
+  ...clearwayInputs,
   ...foundInputs,
   ...jointInputs,
   ...fitInputs,

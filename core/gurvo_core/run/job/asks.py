@@ -15,6 +15,7 @@ from gurvo_core.ledger import (
     PLAN,
     PLUGS_OUT,
     PROOF_TO_COME,
+    SHAFTS,
     STEPS_DONE,
     WHY_STEP_WAITS,
     Asked,
@@ -32,6 +33,8 @@ from gurvo_core.run.job.meet_again import meet_again_words
 from gurvo_core.run.job.proof import proofs_of, touched_of
 from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
 from gurvo_core.run.job.said import said_of
+from gurvo_core.run.job.shafts import shafts_of
+from gurvo_core.run.job.show import stands_of
 from gurvo_core.run.job.standing import (
     facts_done_elsewhere,
     minutes_of,
@@ -97,6 +100,7 @@ def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
         WHY_STEP_WAITS: partial(_why_it_waits, now),
         CAM_PROOFS: proofs_of(now),
         DRIVE_TOUCHED: touched_of(now),
+        SHAFTS: shafts_of(now, stands_of(now)),
         PROOF_TO_COME: frozenset(one.step.does for one in now.plan.steps if one.step.does in PROVING and one.step.id not in now.done),
     }
 

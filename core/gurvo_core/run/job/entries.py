@@ -9,6 +9,8 @@ __all__ = [
     "OwnMark",
     "Plugs",
     "Reopened",
+    "ShaftAt",
+    "ShaftSeen",
     "StepDone",
     "StepSkipped",
     "ThingMoved",
@@ -90,6 +92,27 @@ class MarksTaken(Body):
     reason: Reason
 
 
+class ShaftAt(Shape):
+    """Where something on a shaft stands, as one sees it: a mark by its id, or a lobe's nose."""
+
+    of: Word
+    name: Title | None = Field(default=None, description="What it was called; completed when it is taken")
+    clock: Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)] = Field(
+        description="Its clock position, such as 7:30, half past 7 or 225°"
+    )
+    seen_from: Literal["front", "flywheel"] = "front"
+
+
+class ShaftSeen(Body):
+    """Where a shaft stands, by what is seen of it; nothing was turned."""
+
+    kind: Literal["shaft_seen"]
+    shaft: Word
+    title: Title | None = Field(default=None, description="What the shaft was called; completed when it is taken")
+    at: ShaftAt
+    note: Reason = ""
+
+
 class TurnedAlone(Body):
     """One shaft turned by itself: a cam by its hexagon with nothing on it, the crank a little to meet a link."""
 
@@ -101,6 +124,8 @@ class TurnedAlone(Body):
         default="", description="How far, or to what, as one says it"
     )
     then: Literal["stands", "snapped", "dead_stop"]
+    by_deg: int | None = Field(default=None, ge=-1440, le=1440, description="Turned by so many crank degrees, as the way asked for it")
+    at: ShaftAt | None = Field(default=None, description="Where it stands now, where that was seen")
     note: Reason = ""
 
 

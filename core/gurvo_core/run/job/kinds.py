@@ -7,6 +7,7 @@ from typing import Any
 
 from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
 from gurvo_core.ledger import Kind, LedgerEntry, Words
+from gurvo_core.motion.told import told_by
 from gurvo_core.run.job import rules, take, words
 from gurvo_core.run.job.entries import (
     HardStopSeen,
@@ -17,6 +18,7 @@ from gurvo_core.run.job.entries import (
     OwnMark,
     Plugs,
     Reopened,
+    ShaftSeen,
     StepDone,
     StepSkipped,
     ThingMoved,
@@ -25,22 +27,26 @@ from gurvo_core.run.job.entries import (
     TurnSeen,
     VariantChosen,
 )
+from gurvo_core.run.job.shafts import clock_values
 from gurvo_core.run.job.state import RunState
 from gurvo_core.sentence import within
 
-Named = StepDone | TurnSeen | HoldSigned | StepSkipped | Reopened | ThingMoved | TroubleTold | MarksTaken | TurnedAlone
+Named = StepDone | TurnSeen | HoldSigned | StepSkipped | Reopened | ThingMoved | TroubleTold | MarksTaken | TurnedAlone | ShaftSeen
 
 
 def _named(body: Named, document: EngineDocument, before: Sequence[LedgerEntry]) -> Named:
     """Keep what a step, a thing or a mark is called today: the tape says it the same for ever."""
     if isinstance(body, StepDone | TurnSeen) and any(look.name is None for look in body.looks):
         body = body.model_copy(update={"looks": tuple(_look_named(look, document, before) for look in body.looks)})
+    if isinstance(body, TurnedAlone | ShaftSeen) and body.at is not None and body.at.name is None:
+        called = {one.of: one.name for one in told_by(document, body.shaft)}
+        body = body.model_copy(update={"at": body.at.model_copy(update={"name": called.get(body.at.of)})})
     if body.title is not None:
         return body
     if isinstance(body, ThingMoved):
         thing = document.thing(body.thing)
         title = thing.name if thing else None
-    elif isinstance(body, TurnedAlone):
+    elif isinstance(body, TurnedAlone | ShaftSeen):
         title = next((shaft.name for shaft in document.drive.shafts if shaft.id == body.shaft), None)
     else:
         steps = (step for stage in document.stages for step in stage.steps if isinstance(step, WorkStep))
@@ -80,7 +86,24 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
         check=rules.check_marks_taken,
         by="lead",
     ),
-    Kind(body=TurnedAlone, does="turn", settle=_named, words=words.say_shaft, take=take.take_shaft, check=rules.check_shaft),
+    Kind(
+        body=TurnedAlone,
+        does="turn",
+        settle=_named,
+        words=words.say_shaft,
+        take=take.take_shaft,
+        check=rules.check_shaft,
+        si_values=clock_values,
+    ),
+    Kind(
+        body=ShaftSeen,
+        does="look",
+        settle=_named,
+        words=words.say_seen,
+        take=take.take_seen,
+        check=rules.check_seen,
+        si_values=clock_values,
+    ),
     Kind(body=OwnMark, does="look", words=words.say_own_mark, take=take.take_own_mark, check=rules.check_own_mark),
     Kind(
         body=Plugs,

@@ -22,10 +22,13 @@ __all__ = [
     "step_doing",
 ]
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
+from gurvo_core.clocks import read_clock
 from gurvo_core.engine import WorkStep
-from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, need
+from gurvo_core.errors import ReadingError
+from gurvo_core.ledger import CLEAR, MAKER, NOW, TYPED, Clear, Doing, Facts, Objection, need
+from gurvo_core.motion.told import told_by
 from gurvo_core.run.job.entries import (
     HardStopSeen,
     HoldSigned,
@@ -35,6 +38,8 @@ from gurvo_core.run.job.entries import (
     OwnMark,
     Plugs,
     Reopened,
+    ShaftAt,
+    ShaftSeen,
     StepDone,
     StepSkipped,
     ThingMoved,
@@ -50,6 +55,7 @@ from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, unmet
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.looks import LookAt, is_off, looks_at_turn, looks_while_laying, looks_while_parking, off_words
 from gurvo_core.run.plan import PlanStep
+from gurvo_core.sentence import listed
 
 Objections = Iterator[Objection]
 _DOING: dict[str, Doing] = {"park": "turn", "turn_over": "turn", "tighten": "tighten", "prime": "start", "first_start": "start"}
@@ -96,6 +102,9 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
         for part in now.document.kit:
             if part.id in step.parts and part.one_time and ready.get(part.id) != "new":
                 yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
+    if step.does == "park" and step.position is not None and now.document.is_placed(step.position):
+        place_deg = now.document.position_deg(step.position)
+        yield from _is_clear(facts, "step", lambda clear: clear.crank_to(place_deg))
     yield from _check_closed_in_time(now, step, facts)
     yield from check_answers(now.plan, step, body.answers)
     yield from check_looks(looks_of(now, step), body.looks)
@@ -175,6 +184,7 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
     yield from need(body.stop == len(seen) + 1, "stop", rule)
     if body.saw in ("meets", "off") and body.stop <= len(stops):
         yield from _check_seen(now, planned.step, body)
+        yield from _is_clear(facts, "stop", lambda clear: clear.crank_over())
     yield from _check_far(now, body)
 
 
@@ -244,12 +254,43 @@ def check_marks_taken(now: RunState, body: MarksTaken, _facts: Facts) -> Objecti
     yield from need(bool(body.reason), "reason", "say why they may stay as they are")
 
 
-def check_shaft(now: RunState, body: TurnedAlone, _facts: Facts) -> Objections:
+def _is_clear(facts: Facts, field: str, met: Callable[[Clear], str]) -> Objections:
+    """What would be met on the way, by the document: taken for a reason, since whoever stands there may know better."""
+    clear = facts.get(CLEAR)
+    words = met(clear) if clear is not None else ""
+    rule = f"by the document {words} on the way: look where all shafts stand, or say how it was found to be clear"
+    yield from need(not words, field, rule, "reason")
+
+
+def check_shaft(now: RunState, body: TurnedAlone, facts: Facts) -> Objections:
     """A shaft that there is and that nothing holds."""
     known = {shaft.id: shaft.name for shaft in now.document.drive.shafts}
     yield from need(body.shaft in known, "shaft", f"this engine has no shaft {body.shaft}; choose one of {', '.join(known)}")
     holder = held_by(now).get(body.shaft)
     yield from need(holder is None, "shaft", f"{known.get(body.shaft, body.shaft)} is held by {holder}: take that off first")
+
+    if body.at is not None:
+        yield from _check_at(now, body.shaft, body.at)
+    by_deg = body.by_deg
+    if by_deg is not None and body.then == "stands":
+        yield from _is_clear(facts, "by_deg", lambda clear: clear.turning(body.shaft, by_deg))
+
+
+def check_seen(now: RunState, body: ShaftSeen, _facts: Facts) -> Objections:
+    """A shaft that there is, and something on it that tells."""
+    known = {shaft.id for shaft in now.document.drive.shafts}
+    yield from need(body.shaft in known, "shaft", f"this engine has no shaft {body.shaft}; choose one of {', '.join(sorted(known))}")
+    yield from _check_at(now, body.shaft, body.at)
+
+
+def _check_at(now: RunState, shaft: str, at: ShaftAt) -> Objections:
+    ways = told_by(now.document, shaft)
+    names = listed([one.name for one in ways]) or "nothing yet: its marks have no clock position in the document"
+    yield from need(at.of in {one.of for one in ways}, "at.of", f"where it stands is told by {names}")
+    try:
+        read_clock(at.clock)
+    except ReadingError as error:
+        yield Objection("at.clock", error.rule)
 
 
 def check_own_mark(now: RunState, body: OwnMark, _facts: Facts) -> Objections:

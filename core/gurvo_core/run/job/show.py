@@ -1,6 +1,6 @@
 """What the run shows: loose ends, what holds back turning, how far it may be turned. Nothing is typed: all follows from what stands."""
 
-__all__ = ["holds_of", "left_of", "loose_ends_of", "reach_of", "view_of", "wary_of"]
+__all__ = ["holds_of", "left_of", "loose_ends_of", "reach_of", "stands_of", "view_of", "wary_of"]
 
 from collections.abc import Iterator, Sequence
 from datetime import timedelta
@@ -356,12 +356,13 @@ def view_of(now: RunState, facts: Facts) -> RunView:
         marks=_marks_seen(now.plan),
         shafts=_shafts(now.plan),
         former=[name for name in now.done if name not in now.plan.by_id],
-        stands=_stands(now),
+        stands=stands_of(now),
     )
 
 
 @kept_with
-def _stands(now: RunState) -> dict[str, Stands]:
+def stands_of(now: RunState) -> dict[str, Stands]:
+    """Return how far each part of the engine has come."""
     done = {name for name, one in now.done.items() if not one.is_skipped}
     on = {name: [one.place for one in places if one.place] for name, places in now.on.items()}
     return part_stands(now.document, _brought(now.plan), done, now.opened, on)
@@ -389,7 +390,7 @@ def _shafts(plan: Plan) -> list[ShaftName]:
 
 
 def _has_head(now: RunState) -> bool:
-    return any(_stands(now).get(part_id("heads", bank.id)) in ("in", "loose") for bank in now.document.banks)
+    return any(stands_of(now).get(part_id("heads", bank.id)) in ("in", "loose") for bank in now.document.banks)
 
 
 @kept_with

@@ -8,7 +8,7 @@ from datetime import datetime
 from functools import cached_property
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import LedgerEntry
+from gurvo_core.ledger import LedgerEntry, ShaftTold
 from gurvo_core.run.job.entries import MarkLook, TurnSaw
 from gurvo_core.run.plan import Plan, plan_of
 
@@ -89,6 +89,7 @@ class RunState:
     own_marks: tuple[LedgerEntry, ...] = ()
     touched: Mapping[str, int] = field(default_factory=dict)  # place in the ledger of what touched each loop last; “” = sprockets
     started: int = 0  # of the first start that was heard sound
+    seen: Mapping[str, ShaftTold] = field(default_factory=dict)  # where shafts stand that somebody looked at
     turned_alone: Mapping[str, LedgerEntry] = field(default_factory=dict)  # shafts turned by themselves since something was laid on them
 
 

@@ -11,6 +11,7 @@ __all__ = [
     "take_opened",
     "take_own_mark",
     "take_plugs",
+    "take_seen",
     "take_shaft",
     "take_skipped",
     "take_thing",
@@ -33,6 +34,7 @@ from gurvo_core.run.job.entries import (
     OwnMark,
     Plugs,
     Reopened,
+    ShaftSeen,
     StepDone,
     StepSkipped,
     ThingMoved,
@@ -42,6 +44,7 @@ from gurvo_core.run.job.entries import (
     VariantChosen,
 )
 from gurvo_core.run.job.off import laid_off, off_said
+from gurvo_core.run.job.shafts import forget_laid, seen_at, turned_to
 from gurvo_core.run.job.standing import is_on_at
 from gurvo_core.run.job.state import Done, Opened, RunState, StopSeen, ThingOn
 from gurvo_core.run.plan import DRIVE, plan_of
@@ -76,9 +79,9 @@ def take_done(now: RunState, entry: LedgerEntry, body: StepDone) -> RunState:
         now = _touched(now, entry, body.step)
     now = replace(now, done={**now.done, body.step: done}, opened=_without(now.opened, [body.step]))
     if step.does == "lay":
-        now = replace(now, off=_still_off(now, step), turned_alone={})
+        now = forget_laid(replace(now, off=_still_off(now, step), turned_alone={}), step.loop)
     if step.does == "park":
-        return replace(now, parked=step.position)
+        return _crank_moved(now, step.position)
     if step.does in ("plugs_out", "plugs_in"):
         return replace(now, plugs_out=step.does == "plugs_out")
     if step.does == "first_start" and body.answers.get("heard") in (None, "", "sound", "cured"):
@@ -156,6 +159,12 @@ def _still_so(now: RunState, step: WorkStep) -> bool:
     return True
 
 
+def _crank_moved(now: RunState, parked: str | None) -> RunState:
+    """It stands elsewhere now: at a position, or nobody has said where."""
+    cranks = {shaft.id for shaft in now.document.drive.shafts if shaft.kind == "crank"}
+    return replace(now, parked=parked, seen={shaft: told for shaft, told in now.seen.items() if shaft not in cranks})
+
+
 def _moved(now: RunState, entry: LedgerEntry, thing: str, *, is_on: bool, place: str) -> RunState:
     before = now.on.get(thing, ())
     if is_on and is_on_at(now, thing, place):
@@ -171,7 +180,7 @@ def take_turn(now: RunState, entry: LedgerEntry, body: TurnSeen) -> RunState:
     planned = now.plan.by_id.get(body.step)
     stop = StopSeen(seq=entry.seq, saw=body.saw, by=entry.by, looks=body.looks, went_in=body.went_in)
     seen = (*now.stops.get(body.step, ()), stop)
-    now = replace(now, parked=None)  # it has been turned
+    now = _crank_moved(now, None)
     if body.saw == "hard_stop":
         return _needed_again(replace(now, hard_stop=entry, stops=_without(now.stops, [body.step])), entry)
     if body.saw == "off":
@@ -214,7 +223,7 @@ def take_marks(now: RunState, entry: LedgerEntry, body: MarksTaken) -> RunState:
 def take_shaft(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> RunState:
     """A shaft turned by itself: the crank is parked no more, and a loop that lies on a shaft must be turned over again."""
     cranks = {shaft.id for shaft in now.document.drive.shafts if shaft.kind == "crank"}
-    now = replace(now, turned_alone={**now.turned_alone, body.shaft: entry})
+    now = replace(now, turned_alone={**now.turned_alone, body.shaft: entry}, seen=turned_to(now, entry, body))
     if body.shaft in cranks:
         now = replace(now, parked=None)
     if body.then == "dead_stop":
@@ -223,6 +232,16 @@ def take_shaft(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> RunState
     loops = {stage.id for stage in now.document.drive.stages if wheels & set(stage.wheel_ids)}
     laid = [one.step.id for one in now.plan.steps if one.step.does == "lay" and one.step.loop in loops and one.step.id in now.done]
     return _needed_again(now, entry) if body.shaft in cranks or not laid else _touched(now, entry, laid[-1])
+
+
+def take_seen(now: RunState, entry: LedgerEntry, body: ShaftSeen) -> RunState:
+    """A shaft was looked at: where it stands now. A parked crank that stands elsewhere is parked no more."""
+    told = seen_at(now.document, entry.seq, body.shaft, body.at)
+    if told is None:
+        return now
+    is_crank = body.shaft in {shaft.id for shaft in now.document.drive.shafts if shaft.kind == "crank"}
+    now = replace(now, seen={**now.seen, body.shaft: told}, parked=None if is_crank else now.parked)
+    return _needed_again(now, entry) if is_crank else now
 
 
 def take_own_mark(now: RunState, entry: LedgerEntry, _body: OwnMark) -> RunState:

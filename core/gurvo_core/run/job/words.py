@@ -20,7 +20,19 @@ from collections.abc import Iterable, Mapping
 
 from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import Words
-from gurvo_core.run.job.entries import MarkLook, OwnMark, StepDone, ThingMoved, Trouble, TroubleTold, TurnedAlone, TurnSaw, TurnSeen
+from gurvo_core.run.job.entries import (
+    MarkLook,
+    OwnMark,
+    ShaftAt,
+    ShaftSeen,
+    StepDone,
+    ThingMoved,
+    Trouble,
+    TroubleTold,
+    TurnedAlone,
+    TurnSaw,
+    TurnSeen,
+)
 from gurvo_core.run.looks import is_off, off_words
 from gurvo_core.sentence import listed, within
 
@@ -130,9 +142,22 @@ def say_shaft(body: TurnedAlone) -> Words:
     """A shaft turned by itself."""
     way = {"running": "the running way", "back": "back"}.get(body.way or "", "")
     then = {"stands": "stands there", "snapped": "snapped round", "dead_stop": "dead stop"}[body.then]
-    said = ", ".join(filter(None, (way, body.how_far)))
+    said = ", ".join(filter(None, (way, body.how_far, _at_words(body.at))))
     detail = " · ".join(filter(None, (said, body.note)))
     return Words(title=f"{called(body.shaft, body.title)} turned by itself", value=then, detail=detail, look_again=body.then != "stands")
+
+
+def say_seen(body: ShaftSeen) -> Words:
+    """Where a shaft stands."""
+    return Words(title=f"{called(body.shaft, body.title)} seen", value=_at_words(body.at), detail=body.note)
+
+
+def _at_words(at: ShaftAt | None) -> str:
+    """As it was typed, from where it was seen."""
+    if at is None:
+        return ""
+    clock = at.clock if at.clock.endswith(("°", "deg", "degrees", "clock")) else f"{at.clock} o'clock"
+    return f"{at.name or at.of} at {clock}{', from the flywheel' if at.seen_from == 'flywheel' else ''}"
 
 
 def say_own_mark(body: OwnMark) -> Words:

@@ -2,13 +2,13 @@
 
 __all__ = ["MarkSaid", "read_mark", "write_mark"]
 
-import re
 from typing import NamedTuple
 
+from gurvo_core.clocks import read_clock
+from gurvo_core.errors import ReadingError
 from gurvo_core.writer.shorthand.words import Piece, pieces, refused
 
-_CLOCK = re.compile(r"(?P<half>half past )?(?P<hour>\d{1,2})(?::(?P<minutes>\d{2}))?(?: ?o['’]?clock)?")
-HOUR_DEG, MINUTE_DEG = 30.0, 0.5
+MINUTE_DEG = 0.5
 _AT = r"\bat (?=(?:half past )?\d)"
 
 
@@ -22,11 +22,11 @@ class MarkSaid(NamedTuple):
 
 def _clock(piece: Piece) -> float:
     """A clock position [deg], clockwise from straight up: ``12``, ``half past 3``, ``3:30``, ``7 o'clock``."""
-    found = _CLOCK.fullmatch(piece.text.lower())
-    hour, minutes = (int(found["hour"]), int(found["minutes"] or 0)) if found else (0, 0)
-    if found is None or not 1 <= hour <= 12 or minutes > 59:
-        raise refused(piece, f"“{piece.text}” is no clock position; write such as 12, half past 3 or 3:30, seen from the front")
-    return (hour % 12) * HOUR_DEG + (15.0 if found["half"] else minutes * MINUTE_DEG)
+    try:
+        return read_clock(piece.text).deg
+    except ReadingError:
+        rule = f"“{piece.text}” is no clock position; write such as 12, half past 3 or 3:30, seen from the front"
+        raise refused(piece, rule) from None
 
 
 def _clock_words(clock_deg: float) -> str:

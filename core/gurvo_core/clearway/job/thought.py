@@ -1,0 +1,170 @@
+"""All that follows from where shafts stand: what may be turned and how far, how camshafts rest, ways to where they must be.
+
+Worked out once for what it follows from: an entry that moves nothing leaves it as it was.
+"""
+
+__all__ = ["Reached", "Thought", "ground_of", "thought_of"]
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+from gurvo_core.clearway.choose import Choice, opens, ways_of
+from gurvo_core.clearway.ground import CYCLE, Ground, Spread
+from gurvo_core.clearway.job.measured import model_of
+from gurvo_core.clearway.job.state import ClearwayState
+from gurvo_core.clearway.job.whereabouts import Whereabouts, names_of, where_all_stand
+from gurvo_core.clearway.least import Gap, gaps_at
+from gurvo_core.clearway.rest import Rest, SpringLoad, load_of
+from gurvo_core.clearway.stands import CRANK, Move, Stands, Terrain, places_of, terrain_of
+from gurvo_core.engine.same import Same
+from gurvo_core.ledger import ShaftsTold
+from gurvo_core.uncertainty import Estimate
+
+BEYOND_DEG = 4  # past where it may be turned to, what would meet is looked for
+GROUNDS, THOUGHTS = 4, 64
+
+
+@lru_cache(maxsize=GROUNDS)  # each holds some MB of maps
+def _ground(of: Same, measured: tuple[tuple[str, Estimate], ...], spread: Spread) -> Ground:
+    return Ground(document=of.document, measured=dict(measured), spread=spread)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Reached:
+    """How far a shaft may be turned each way from where it stands [crank deg], and what it would meet then."""
+
+    shaft: str
+    forward_deg: int
+    back_deg: int
+    forward: Gap | None
+    back: Gap | None
+
+    @property
+    def is_free(self) -> bool:
+        """Whether nothing is in its way at all."""
+        return self.forward_deg >= CYCLE and self.back_deg >= CYCLE
+
+
+@dataclass(frozen=True, eq=False)
+class Thought:
+    """What follows for one engine as its shafts stand."""
+
+    where: Whereabouts
+    ground: Ground
+
+    @cached_property
+    def names(self) -> Mapping[str, str]:
+        """What shafts are called."""
+        return {**names_of(self.ground.document), CRANK: names_of(self.ground.document).get(self.where.crank.shaft, "Crankshaft")}
+
+    @cached_property
+    def blind(self) -> tuple[str, ...]:
+        """Camshafts that are in and of which too little is known to say that they are clear."""
+        return tuple(one.shaft for one in self.where.cams if one.shaft not in self.ground.camshafts)
+
+    @property
+    def stands(self) -> Stands | None:
+        """Where all stand; None while one is not known, or nothing could be said of it."""
+        return None if self.blind or not self.where.cams else self.where.stands
+
+    @cached_property
+    def loads(self) -> Mapping[str, SpringLoad]:
+        """Camshafts under their springs."""
+        loads = {one.shaft: load_of(self.ground, one.shaft) for one in self.where.cams}
+        return {shaft: load for shaft, load in loads.items() if load is not None}
+
+    @cached_property
+    def rests(self) -> Mapping[str, Rest]:
+        """How each camshaft that turns by itself is where it stands."""
+        return {
+            one.shaft: self.loads[one.shaft].at(round(one.place_deg))
+            for one in self.where.cams
+            if one.is_known and one.shaft in self.loads and one.shaft not in self.where.coupled and one.shaft not in self.where.held
+        }
+
+    @cached_property
+    def terrain(self) -> Terrain | None:
+        """The maps, by what just does not meet."""
+        return terrain_of(self.ground, self.stands, "meets") if self.stands is not None else None
+
+    @cached_property
+    def reached(self) -> tuple[Reached, ...]:
+        """How far each may be turned."""
+        if self.stands is None or self.terrain is None:
+            return ()
+        at = tuple(places_of(self.terrain, self.stands))
+        turning = [n for n, name in enumerate(self.terrain.shafts) if name not in self.stands.held]
+        return tuple(self._reached(self.terrain, self.stands, at, n) for n in turning)
+
+    def _reached(self, terrain: Terrain, stands: Stands, at: tuple[int, ...], n: int) -> Reached:
+        on, back = (max(0, terrain.reach(at, n, way)) for way in (1, -1))
+        name = terrain.shafts[n]
+        return Reached(
+            shaft=name,
+            forward_deg=on,
+            back_deg=back,
+            forward=None if on >= CYCLE else self._meets(stands, Move(shaft=name, by=on + BEYOND_DEG)),
+            back=None if back >= CYCLE else self._meets(stands, Move(shaft=name, by=-back - BEYOND_DEG)),
+        )
+
+    def _meets(self, stands: Stands, move: Move) -> Gap | None:
+        return next(iter(gaps_at(self.ground, stands.moved(move))), None)
+
+    def ways(self, goal: tuple[tuple[str, int], ...]) -> tuple[Choice, ...]:
+        """Ways to where some shafts must be, the proposed one first."""
+        known: dict[object, tuple[Choice, ...]] = self._kept_ways
+        if goal not in known and self.stands is not None:
+            known[goal] = tuple(ways_of(self.ground, self.stands, dict(goal), self.loads))
+        return known.get(goal, ())
+
+    def opens(self, goal: tuple[tuple[str, int], ...]) -> tuple[list[Gap], list[str]]:
+        """What may meet already, and what would open a way where there is none."""
+        return opens(self.ground, self.stands, dict(goal), self.loads) if self.stands is not None else ([], [])
+
+    def turning(self, shaft: str, by_deg: int) -> str:
+        """What a shaft meets on the way by so many crank degrees."""
+        name = CRANK if shaft == self.where.crank.shaft else shaft
+        one = next((one for one in self.reached if one.shaft == name), None)
+        if one is None:
+            return ""
+        far, gap = (one.forward_deg, one.forward) if by_deg > 0 else (one.back_deg, one.back)
+        return gap.words.replace(" to ", " meets ") if gap is not None and abs(by_deg) > far else ""
+
+    def crank_to(self, place_deg: float) -> str:
+        """What keeps the crank from a place; with nothing coupled either stroke will do."""
+        stands = self.stands
+        if stands is None:
+            return ""
+        circle = CYCLE if stands.coupled else CYCLE // 2
+        on = round(place_deg - stands.crank) % circle
+        met = [self.turning(self.where.crank.shaft, by) for by in ((on,) if stands.running_only else (on, on - circle)) if on]
+        return met[0] if met and all(met) else ""
+
+    def crank_over(self) -> str:
+        """What the crank meets in a whole turn."""
+        return self.turning(self.where.crank.shaft, CYCLE // 2)
+
+    @cached_property
+    def _kept_ways(self) -> dict[object, tuple[Choice, ...]]:
+        return {}
+
+
+@lru_cache(maxsize=THOUGHTS)
+def _thought(of: Same, measured: tuple[tuple[str, Estimate], ...], told: ShaftsTold) -> Thought:
+    where = where_all_stand(of.document, told)
+    return Thought(where=where, ground=_ground(of, measured, where.spread))
+
+
+def ground_of(now: ClearwayState) -> Ground:
+    """Return an engine's valves and pistons as they are described or were measured, wherever its shafts stand."""
+    return _ground(Same(now.document), _measured(now), Spread())
+
+
+def _measured(now: ClearwayState) -> tuple[tuple[str, Estimate], ...]:
+    return tuple(sorted(model_of(now).items(), key=lambda one: one[0]))
+
+
+def thought_of(now: ClearwayState, told: ShaftsTold) -> Thought:
+    """Return what follows from where shafts stand."""
+    return _thought(Same(now.document), _measured(now), told)

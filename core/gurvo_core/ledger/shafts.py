@@ -1,0 +1,55 @@
+"""Where crank and camshafts stand, as far as the run of work says."""
+
+__all__ = ["CLEAR", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold"]
+
+from typing import NamedTuple, Protocol
+
+from gurvo_core.ledger.room import Fact
+
+
+class ShaftTold(NamedTuple):
+    """One shaft as somebody saw it: its place, how far off that may be [crank deg], and the entry that says so."""
+
+    shaft: str
+    place_deg: float
+    within_deg: float
+    seq: int
+    then: str = ""  # how it came there: it stands, snapped round, met a dead stop
+    way: int = 0  # which way it was turned last
+    knows_stroke: bool = True  # a crank seen by its mark alone may stand on either
+
+
+class ShaftsTold(NamedTuple):
+    """All shafts. Compared by what it says, so that an entry that moves nothing leaves everything that follows from it as it was."""
+
+    parked: str | None = None  # the position at which the crank stands
+    told: tuple[ShaftTold, ...] = ()
+    laid: frozenset[str] = frozenset()  # ids of the loops that are on
+    cams: frozenset[str] = frozenset()  # ids of the camshafts that are in, with their valves above them
+    held: frozenset[str] = frozenset()  # ids of the shafts that something holds
+    stopped: int = 0  # place in the ledger of a dead stop that waits to be looked into
+
+    def of(self, shaft: str) -> ShaftTold | None:
+        """What was said of one of them."""
+        return next((one for one in self.told if one.shaft == shaft), None)
+
+
+# left out where no run of work is planned
+SHAFTS: Fact[ShaftsTold] = Fact("where shafts stand")
+
+
+class Clear(Protocol):
+    """What turning would meet, by all that is known of the engine; nothing where it is clear, or nobody can say."""
+
+    def turning(self, shaft: str, by_deg: int) -> str:
+        """A shaft by so many crank degrees, in words."""
+
+    def crank_to(self, place_deg: float) -> str:
+        """The crank to a place, whichever way is clear."""
+
+    def crank_over(self) -> str:
+        """The crank all the way round."""
+
+
+# left out until somebody has said where shafts stand
+CLEAR: Fact[Clear] = Fact("what turning would meet")
