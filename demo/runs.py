@@ -108,6 +108,7 @@ def load(bench: "Callable[..., Bench]", lead: "User") -> None:
     play(locked, lead, until="belt-on")
 
     _little_known(begun, lead)
+    _clearway(begun, lead)
     _sealing(bench, lead)
 
 
@@ -151,6 +152,32 @@ def _little_known(begun: Callable[..., "Bench"], lead: "User") -> None:
     seen = {"crank-dot": "meets", "cam-dots": "off", "pump-dots": "meets", "play": "0.18", "smoke": "white smoke, no power"}
     tooth_out.enter(kind="step_done", step="as-found", answers={**seen, "complaint": "pulls badly since the last repair"})
     play(tooth_out, lead, until="gears-on")
+
+
+def _clearway(begun: Callable[..., "Bench"], lead: "User") -> None:
+    """Camshafts that stand where their springs left them: a bank that snapped, a belt that is off again, a dead stop."""
+    snapped = begun("C6-0034", "works generator", 33, 5, "corrie-v6")
+    play(snapped, lead, until="sec-a")
+    for cam, clock in (("intake-a", "241°"), ("exhaust-a", "46°"), ("intake-b", "246°"), ("exhaust-b", "46°")):
+        snapped.enter(kind="shaft_seen", shaft=cam, at={"of": "nose-0", "clock": clock}, note="")
+
+    off_again = begun("T4-0204", "vineyard tractor", 34, 3, "teasel-4")
+    play(off_again, lead, until="pointer-again")
+    for cam, text in (("intake", "2.15"), ("exhaust", "2.70")):
+        gap = {"camshaft": cam, "cylinder": 1, "valve": cam, "how": "clay", "gap": {"text": text, "unit": "mm"}, "gauge": "M4"}
+        off_again.enter(kind="gap_measured", **gap)
+    off_again.enter(kind="step_opened", step="belt-on", reason="the idler's bearing is rough: belt off, new idler")
+    for cam, clock in (("intake", "11"), ("exhaust", "1")):
+        off_again.enter(kind="shaft_seen", shaft=cam, at={"of": f"{cam}-line", "clock": clock}, note="")
+
+    stopped = begun("F4-0048", "railcar generator", 35, 6, "tarn-f4")
+    play(stopped, lead, until="belt-on")
+    stopped.enter(kind="shaft_turned", shaft="crank", way="running", by_deg=80, then="stands", how_far="a quarter on, to reach the idler")
+    for cam, clock in (("cam-right", "325°"), ("cam-left", "165°")):
+        line = "right-line" if cam == "cam-right" else "left-line"
+        stopped.enter(kind="shaft_seen", shaft=cam, at={"of": line, "clock": clock}, note="")
+    back = {"shaft": "cam-right", "way": "back", "by_deg": -40, "then": "dead_stop"}
+    stopped.enter(kind="shaft_turned", **back, at={"of": "right-line", "clock": "315°"}, note="by its hexagon, it met something hard")
 
 
 def _head(bench: "Bench", lead: "User") -> None:

@@ -1,14 +1,16 @@
 """The grammar of what the core says: tokens that each reader hears his own way, written and read in this one place.
 
 ``{mm:1.5}`` is a length, ``{fine:0.058}`` one that is told to thousandths, ``{clock:300}`` a clock position in degrees clockwise from
-straight up as seen from the front, and
-``{turn:running}`` / ``{turn:against}`` a direction of turning. Screen and paper turn them into his unit, seen from his side.
+straight up as seen from the front, and ``{turn:running}`` / ``{turn:against}`` a direction of turning, ``{way:running}`` the same without
+saying from where it is seen. Screen and paper turn them into his unit, seen from his side.
 Words typed by a person are not of this grammar: where they enter, a brace that would begin a token is set apart (``as_words``).
 """
 
 __all__ = [
     "AGAINST",
+    "AGAINST_WAY",
     "RUNNING",
+    "RUNNING_WAY",
     "TOKENS",
     "Reader",
     "as_words",
@@ -28,7 +30,8 @@ from dataclasses import dataclass
 from typing import Any
 
 RUNNING, AGAINST = "{turn:running}", "{turn:against}"
-TOKENS = ("mm", "fine", "clock", "turn")
+RUNNING_WAY, AGAINST_WAY = "{way:running}", "{way:against}"
+TOKENS = ("mm", "fine", "clock", "turn", "way")
 DEEPEST = 60  # levels of lists and groups; nothing that is typed has more than ten
 _TOKEN = re.compile(r"\{([^{}:]*):?([^{}]*)\}")
 _BEGINS = re.compile(rf"\{{(?=(?:{'|'.join(TOKENS)}):)")
@@ -114,8 +117,9 @@ def say(sentence: str, reader: Reader) -> str:
                 return figures[name](float(value))
         except ValueError:
             pass
-        if name == "turn" and value in ("running", "against"):
-            return reader.turn(value)
+        if name in ("turn", "way") and value in ("running", "against"):
+            heard = reader.turn(value)
+            return heard if name == "turn" else heard.partition(" seen from ")[0]
         return found[0]
 
     return _TOKEN.sub(heard, sentence)

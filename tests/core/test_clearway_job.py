@@ -83,6 +83,11 @@ class WhereTests(TestCase):
         self.assertEqual([one.how for one in build.state.clearway.shafts], ["parked", *["seen"] * 4])
         self.assertIn("snaps", shaft(build, "intake-a").rest)
         self.assertEqual(build.end_count("under spring load"), 3)
+        self.assertIn("3 camshafts are under spring load", build.state.permission.reasons)
+
+    def test_once_the_crank_is_not_where_it_was_parked_it_is_said_how_far_it_may_be_turned(self):
+        build = cams_snapped()
+        build.enter("shaft_seen", shaft="crank", at={"of": "crank-a-mark", "clock": "6:10"})
         self.assertIn("forward at most, then", build.state.permission.how_far)
 
     def test_seen_from_the_flywheel_it_is_the_other_way_round(self):

@@ -17,6 +17,7 @@ class ShaftTold(NamedTuple):
     then: str = ""  # how it came there: it stands, snapped round, met a dead stop
     way: int = 0  # which way it was turned last
     knows_stroke: bool = True  # a crank seen by its mark alone may stand on either
+    of: str = ""  # by what it was told
 
 
 class ShaftsTold(NamedTuple):

@@ -48,6 +48,8 @@ const TOKENS = {
     const running: Running = growsClockwise(voice) ? 'clockwise' : 'counter-clockwise';
     return `${value === 'against' ? OTHER[running] : running} seen from the ${voice.seenFrom}`;
   },
+  /** The same where it was said before from where one looks. */
+  way: (value: string, voice: Voice): string => TOKENS.turn(value, voice).split(' seen from ')[0] ?? '',
 };
 
 const isToken = (name: string): name is keyof typeof TOKENS => name in TOKENS;
@@ -55,7 +57,9 @@ const isToken = (name: string): name is keyof typeof TOKENS => name in TOKENS;
 /** A sentence of the core as this reader sees it. */
 export function say(sentence: string, voice: Voice): string {
   return sentence.replace(/\{(\w+):([^{}]+)\}/g, (whole, name: string, value: string) =>
-    isToken(name) && (name === 'turn' || !Number.isNaN(Number(value))) ? TOKENS[name](value, voice) : whole,
+    isToken(name) && (name === 'turn' || name === 'way' || !Number.isNaN(Number(value)))
+      ? TOKENS[name](value, voice)
+      : whole,
   );
 }
 

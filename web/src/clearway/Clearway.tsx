@@ -87,7 +87,7 @@ function Shown({
             <fieldset className={classes.pairs} aria-label="Which shafts">
               {pairs.map((one, at) => (
                 <UnstyledButton key={`${one.first} ${one.second}`} aria-pressed={one === pair} onClick={() => setN(at)}>
-                  {one.names.join(' and ')}
+                  {one.names.join(' · ')}
                 </UnstyledButton>
               ))}
             </fieldset>

@@ -39,14 +39,20 @@ function Drawn({ bench, question, voice }: Pick<DrawingProps, 'bench' | 'voice'>
       <div className={classes.side}>
         {way.gap && (
           <div className={classes.gap}>
-            <span>Least gap on this way</span>
+            <span>Least gap on this way, as the document describes the engine</span>
             <p>
               <b>{sayLength(way.gap.gap_mm, voice.factor)}</b> ± {sayLength(way.gap.expanded_mm, voice.factor)}
             </p>
             <span>
               {way.gap.words}; wanted {sayLength(way.gap.wanted_mm, voice.factor)}
             </span>
-            {way.level === 'meets' && <strong>Nearer than wanted: by hand, feeling every degree.</strong>}
+            {way.level === 'meets' && (
+              <strong>
+                {way.gap.gap_mm < way.gap.wanted_mm
+                  ? 'Nearer than wanted: feel every degree.'
+                  : 'Where they stand is known to some degrees: it may be nearer than wanted. Feel every degree.'}
+              </strong>
+            )}
           </div>
         )}
         <ol className={classes.moves}>

@@ -8,7 +8,7 @@ __all__ = ["ROOM", "ClearwayState"]
 
 from gurvo_core.clearway.job.asks import ask_moves
 from gurvo_core.clearway.job.kinds import KINDS
-from gurvo_core.clearway.job.show import care_of, facts_of, loose_ends_of, reach_of, view_of, warnings_of, wary_of
+from gurvo_core.clearway.job.show import facts_of, loose_ends_of, reach_of, view_of, warnings_of, wary_of
 from gurvo_core.clearway.job.state import ClearwayState, begin_clearway
 from gurvo_core.clearway.job.view import ClearwayView, MoveQuestion
 from gurvo_core.ledger import Room
@@ -23,7 +23,6 @@ ROOM: Room[ClearwayState] = Room(
     facts=facts_of,
     reach=reach_of,
     wary=wary_of,
-    care=care_of,
     warnings=warnings_of,
     shows=ClearwayView,
     view=view_of,

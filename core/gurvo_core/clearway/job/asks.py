@@ -23,8 +23,8 @@ CYCLE = 720
 def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQuestion]:
     """The next move, while the step is to be done and its way was not left."""
     told = facts.get(SHAFTS)
-    if told is None or not told.told or not told.cams or step.key in now.left:
-        return ()  # nobody has looked where anything stands: the step asks as it always did
+    if told is None or not told.told or not told.cams or step.key in now.left or told.stopped:
+        return ()  # nobody has looked where anything stands, or something was met: the step asks as it always did
     planned = _steps(Same(now.document)).get(step.key)
     if planned is None or step.key in (facts.get(STEPS_DONE) or ()):
         return ()
@@ -88,7 +88,7 @@ def _question(step: Step, thought: Thought, goal: tuple[tuple[str, int], ...]) -
         key=f"{step.key}:way",
         title=f"{first.name}: {first.turn_deg:.0f}°",
         ask=f"{first.words}.",
-        hint=f"Move 1 of {count} to “{step.title}”, as the document describes the engine. By hand, feeling. {first.hold}".strip(),
+        hint=f"Move 1 of {count} to “{step.title}”. {first.hold or 'By hand, feeling.'}",
         status="open",
         waits=f"{within(first.name)} on its way to “{step.title}”",
         doing="turn",

@@ -1,6 +1,6 @@
 """What the clearway shows: where shafts stand, what may be turned and how far, what a camshaft under its springs wants."""
 
-__all__ = ["care_of", "facts_of", "loose_ends_of", "reach_of", "view_of", "warnings_of", "wary_of"]
+__all__ = ["facts_of", "loose_ends_of", "reach_of", "view_of", "warnings_of", "wary_of"]
 
 from collections.abc import Iterator, Mapping
 from typing import Any
@@ -9,7 +9,7 @@ from gurvo_core.clearway.job.state import ClearwayState, GapRead
 from gurvo_core.clearway.job.thought import Reached, Thought, thought_of
 from gurvo_core.clearway.job.view import ClearwayView, MeasuredView, ReachView, ShaftView
 from gurvo_core.clearway.job.whereabouts import ShaftPlace
-from gurvo_core.clearway.job.words import own_deg, reach_words, rest_words, stands_words, tells_of
+from gurvo_core.clearway.job.words import crank_words, own_deg, reach_words, rest_words, stands_words, tells_of
 from gurvo_core.clearway.least import likely_meetings
 from gurvo_core.clearway.stands import CRANK
 from gurvo_core.ledger import CLEAR, SHAFTS, Fact, Facts, LooseEnd, Reach
@@ -37,7 +37,7 @@ def loose_ends_of(now: ClearwayState, facts: Facts) -> Iterator[LooseEnd]:
                 title=f"{thought.names[shaft]} under spring load",
                 since=thought.where.of(shaft).seq,
                 holds_back=frozenset(),
-                until=f"{rest_words(thought, shaft, rest)}; hold it or bring it to rest",
+                until=f"{rest_words(thought, shaft, rest)}: hold it or bring it to rest",
                 kept_from="letting go",
             )
 
@@ -50,10 +50,11 @@ def facts_of(now: ClearwayState, facts: Facts) -> Mapping[Fact[Any], Any]:
 
 def reach_of(now: ClearwayState, facts: Facts) -> Iterator[Reach]:
     """How far the crank may be turned; what each camshaft may do stands beside it by name."""
-    thought = _thought(now, facts)
-    for one in thought.reached if thought else ():
+    thought, told = _thought(now, facts), facts.get(SHAFTS)
+    parked = told is not None and told.parked is not None and not told.laid  # then it is turned no further anyway
+    for one in thought.reached if thought and not parked else ():
         if thought is not None and one.shaft == CRANK and not one.is_free:
-            yield Reach(how_far=reach_words(thought, one))
+            yield Reach(how_far=crank_words(thought, one))
 
 
 def wary_of(now: ClearwayState, facts: Facts) -> Iterator[str]:
@@ -61,18 +62,12 @@ def wary_of(now: ClearwayState, facts: Facts) -> Iterator[str]:
     thought = _thought(now, facts)
     if thought is None:
         return
-    for shaft, rest in thought.rests.items():
-        if rest.stays != "stays":
-            yield f"{within(thought.names[shaft])}: {'hold it, it snaps' if rest.stays == 'snaps' else 'it may turn by itself'}"
+    loaded = [within(thought.names[shaft]) for shaft, rest in thought.rests.items() if rest.stays == "snaps"]
+    if loaded:
+        yield f"{loaded[0]} is under spring load" if len(loaded) == 1 else f"{len(loaded)} camshafts are under spring load"
     if thought.blind:
         names = listed([within(thought.names[cam]) for cam in thought.blind])
         yield f"of {names} too little is known to say how near its valves come"
-
-
-def care_of(now: ClearwayState, facts: Facts) -> Iterator[str]:
-    """How to turn while shafts turn by themselves."""
-    if _thought(now, facts) is not None:
-        yield "by hand, feeling: a dead stop is not forced"
 
 
 def warnings_of(now: ClearwayState, facts: Facts) -> Iterator[str]:

@@ -28,6 +28,7 @@ class ShaftPlace:
     then: str = ""
     way: int = 0
     knows_stroke: bool = True  # of the crank: seen by its mark alone it may stand on either
+    of: str = ""  # by what it was told
 
     @property
     def is_known(self) -> bool:
@@ -130,16 +131,16 @@ def _seen(told: ShaftsTold, shaft: str) -> ShaftPlace | None:
     seen = told.of(shaft)
     if seen is None:
         return None
-    how: How = "turned" if seen.then else "seen"
     return ShaftPlace(
         shaft=shaft,
-        how=how,
+        how="turned" if seen.then else "seen",
         place_deg=seen.place_deg,
         within_deg=seen.within_deg,
         seq=seen.seq,
         then=seen.then,
         way=seen.way,
         knows_stroke=seen.knows_stroke,
+        of=seen.of,
     )
 
 

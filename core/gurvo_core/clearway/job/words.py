@@ -1,6 +1,6 @@
 """How the clearway says it: moves, gaps, where shafts stand, how they rest."""
 
-__all__ = ["gap_view", "move_views", "reach_words", "rest_words", "say_gap", "say_left", "stands_words", "tells_of"]
+__all__ = ["crank_words", "gap_view", "move_views", "reach_words", "rest_words", "say_gap", "say_left", "stands_words", "tells_of"]
 
 from gurvo_core.clearway.choose import Choice
 from gurvo_core.clearway.ground import CYCLE
@@ -13,7 +13,7 @@ from gurvo_core.clearway.rest import Rest, SpringLoad
 from gurvo_core.clearway.stands import CRANK, Move, Stands
 from gurvo_core.ledger import Words
 from gurvo_core.motion.told import clock_of, told_by
-from gurvo_core.sentence import AGAINST, RUNNING, clock, within
+from gurvo_core.sentence import AGAINST_WAY, RUNNING_WAY, clock, within
 
 CAM_TURNS = 0.5
 BY_HAND_NM = 2.0  # less than that nobody calls holding
@@ -30,7 +30,7 @@ def _way(thought: Thought, shaft: str, by_deg: int) -> str:
     """Which way that is; some camshafts turn against the crank."""
     document = thought.ground.document
     turns = 1.0 if shaft == CRANK else document.turns_clockwise.get(shaft, CAM_TURNS) * document.rotation_sign
-    return RUNNING if (by_deg > 0) == (turns > 0) else AGAINST
+    return RUNNING_WAY if (by_deg > 0) == (turns > 0) else AGAINST_WAY
 
 
 def _real(thought: Thought, shaft: str) -> str:
@@ -38,11 +38,12 @@ def _real(thought: Thought, shaft: str) -> str:
 
 
 def tells_of(thought: Thought, shaft: str, place: int | None) -> list[TellView]:
-    """Return by what one tells where a shaft stands, and where that is at a place."""
+    """Return by what one tells where a shaft stands, and where that is at a place; first what it was told by before."""
     document, real = thought.ground.document, _real(thought, shaft)
+    before = thought.where.of(real).of
     return [
         TellView(of=one.of, name=one.name, clock_deg=None if place is None else clock_of(document, real, one.of, place))
-        for one in told_by(document, real)
+        for one in sorted(told_by(document, real), key=lambda one: one.of != before)
     ]
 
 
@@ -113,7 +114,7 @@ def rest_words(thought: Thought, shaft: str, rest: Rest | None) -> str:
     if rest.stays == "stays":
         return "rests"
     verb = "snaps" if rest.stays == "snaps" else "may turn"
-    return f"hold it: it {verb} {own_deg(thought, shaft, rest.settles_deg):.0f}° {_way(thought, shaft, rest.way)}"
+    return f"it {verb} {own_deg(thought, shaft, rest.settles_deg):.0f}° {_way(thought, shaft, rest.way)}"
 
 
 def reach_words(thought: Thought, reached: Reached) -> str:
@@ -123,9 +124,20 @@ def reach_words(thought: Thought, reached: Reached) -> str:
     said = []
     for deg, gap, way in ((reached.forward_deg, reached.forward, "forward"), (reached.back_deg, reached.back, "back")):
         if deg < CYCLE:
-            meets = f", then {gap.words.replace(' to ', ' meets ')}" if gap is not None else ""
-            said.append(f"{own_deg(thought, reached.shaft, deg):.0f}° {way} at most{meets}")
+            meets = f", then {_met(gap)}" if gap is not None else ""
+            said.append(f"{way} {own_deg(thought, reached.shaft, deg):.0f}°{meets}")
     return "; ".join(said)
+
+
+def crank_words(thought: Thought, reached: Reached) -> str:
+    """Return how far the crank may be turned, as it stands above everything: what it meets the way it runs, how far it goes back."""
+    on = f"{reached.forward_deg}° forward at most, then {_met(reached.forward)}" if reached.forward else "forward all the way"
+    back = f"{reached.back_deg}° back" if reached.back else "back all the way"
+    return on if thought.where.coupled else f"{on}; {back}"
+
+
+def _met(gap: Gap) -> str:
+    return gap.words.replace(" to ", " meets ")
 
 
 def say_gap(body: GapMeasured) -> Words:

@@ -36,7 +36,7 @@ def seen_at(document: EngineDocument, seq: int, shaft: str, at: ShaftAt) -> Shaf
     if place is None:
         return None
     within = read_clock(at.clock).within_deg / abs(document.turns_clockwise[shaft])
-    return ShaftTold(shaft=shaft, place_deg=place, within_deg=within, seq=seq, knows_stroke=document.camshaft(shaft) is not None)
+    return ShaftTold(shaft=shaft, place_deg=place, within_deg=within, seq=seq, knows_stroke=document.camshaft(shaft) is not None, of=at.of)
 
 
 def turned_to(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> Mapping[str, ShaftTold]:
