@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from shapely import LineString, Polygon
 from shapely.affinity import translate
 
+from gurvo_core.clearway.at_timing import at_timing, words_at_timing
 from gurvo_core.clearway.gaps import Disc, heads_apart_mm, piston_gap_mm
 from gurvo_core.clearway.ground import CYCLE, Ground, Spread
 from gurvo_core.clearway.least import drop_at, lift_at
@@ -189,3 +190,14 @@ class SpareTests(TestCase):
         self.assertGreaterEqual(there.least.spare_mm, 0.0)
         self.assertLess(beyond.least.spare_mm, 0.0)
         self.assertGreater(spare.least.spare_mm, there.least.spare_mm)
+
+    def test_at_the_timing_it_is_found_at_the_same_is_left(self):
+        document = family("teasel-4")
+        for advance_deg in (-12.0, 0.0, 3.5):
+            left = at_timing(document, "intake", advance_deg)
+            spare = spare_of(Ground(document=document, measured={}), "intake", {"intake": advance_deg})
+            self.assertAlmostEqual(left.least.gap.value, spare.least.gap.value, places=6)
+            self.assertEqual(left.least.words, spare.least.words)
+        self.assertIn("it may still go 4° earlier", words_at_timing(at_timing(document, "intake", 0.0)))
+        self.assertIn("less than the", words_at_timing(at_timing(document, "intake", 20.0)))
+        self.assertIsNone(at_timing(family("mallow-2"), "cam", 0.0))

@@ -7,9 +7,10 @@ from unittest.mock import patch
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from gurvo_core.reading import read_document
 from gurvo_core.work import HOUSE, replay
 from tests.core.test_accept import degreed, left_alone
-from tests.engines import SETUP, STOP_IN, STOP_OUT, Ledger, act, found_tdc, lift, quern_4, standing, stop, timing
+from tests.engines import SETUP, STOP_IN, STOP_OUT, Ledger, act, found_tdc, lift, quern_4, quern_4_copy, standing, stop, timing
 
 
 def state(ledger):
@@ -90,6 +91,16 @@ class FigureTests(unittest.TestCase):
         self.assertEqual(cam.verdict, "out")
         self.assertEqual(cam.offers[0].moves[0].place, "R4")
         self.assertLess(abs(cam.offers[0].residual_deg), 0.3)
+
+    def test_a_correction_that_would_bring_a_valve_onto_its_piston_is_not_offered(self):
+        """By hand: slot R4 brings it back to its card, where this engine's valves have nothing left."""
+        data = quern_4_copy()
+        ledger = degreed(("20", "before TDC"), ("48", "after BDC"), ("58", "before BDC"), ("10", "after TDC"))
+        for to_piston_mm, offered in ((6.5, True), (2.6, False)):
+            data["valves"][0]["to_piston_mm"] = to_piston_mm
+            cam = replay(read_document(data), ledger.entries).timing.cams[0]
+            self.assertEqual(bool(cam.offers), offered)
+            self.assertIn("intake" if not offered else "to piston", cam.gap)
 
     def test_after_a_move_the_cam_is_degreed_again_and_corrected_from_there(self):
         ledger = degreed(("20", "before TDC"), ("48", "after BDC"), ("58", "before BDC"), ("10", "after TDC"))
@@ -233,6 +244,8 @@ class TapeTests(unittest.TestCase):
             act("revision", number=2, reason="newer"),
             act("engine_moved", builder="bo", stand=4),
             act("cam_word", camshaft="cam", reason="degreed before it came here"),
+            act("gap_measured", camshaft="cam", cylinder=1, valve="intake", how="clay", gap={"text": "3.9", "unit": "mm"}),
+            act("way_left", step="chain-on", reason="rockers are out"),
         ):
             ledger.add(body)
             titles.append(HOUSE.tape_line(ledger.entries[-1], None).title)

@@ -1,6 +1,6 @@
 """What is left at the timing an engine has: the least gap of each camshaft, and how far it may still be moved before that is gone."""
 
-__all__ = ["TURN", "Spare", "least_gaps", "spare_of"]
+__all__ = ["MOST_DEG", "STEP_DEG", "TURN", "Curve", "Spare", "curve_of", "least_gaps", "spare_of", "until"]
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
@@ -38,14 +38,39 @@ def spare_of(ground: Ground, camshaft: str, advances_deg: Mapping[str, float]) -
     """
     if camshaft not in ground.camshafts:
         return None
-    begin = advances_deg.get(camshaft, 0.0)
+    curve = curve_of(ground, camshaft, advances_deg.get(camshaft, 0.0), advances_deg)
+    here = len(curve.spare_mm) // 2
+    return Spare(
+        camshaft=camshaft,
+        least=curve.least(here),
+        advance_deg=until(curve.spare_mm[here:]),
+        retard_deg=until(curve.spare_mm[here::-1]),
+    )
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Curve:
+    """What a camshaft has to spare by how far it is moved, from ``MOST_DEG`` back to as much on, every ``STEP_DEG``."""
+
+    gaps: tuple[tuple[Gap, Floats, Floats], ...]  # each gap, its least at each place, and where that is
+    spare_mm: Floats
+
+    def least(self, at: int) -> Gap:
+        """The gap with least to spare at a place."""
+        gap, leasts, where = min(self.gaps, key=lambda one: float(one[1][at]) - one[0].least_mm)
+        return replace(gap, gap=Estimate(value=float(leasts[at]), u=gap.gap.u), after_deg=float(where[at]))
+
+
+def curve_of(ground: Ground, camshaft: str, begin_deg: float, others_deg: Mapping[str, float]) -> Curve:
+    """Return what a camshaft of which all is known has to spare, moved from some advance.
+
+    begin_deg: the advance in the middle, positive = advanced [crank deg].
+    others_deg: how far the others are off their cards [crank deg].
+    """
     most = round(MOST_DEG / STEP_DEG)
-    gaps = list(_gaps(ground, camshaft, begin, np.arange(-most, most + 1), advances_deg))
-    here = most
-    spare = np.min([curve.min(axis=1) - gap.least_mm for gap, curve in gaps], axis=0)
-    gap, curve = min(gaps, key=lambda one: float(one[1][here].min()) - one[0].least_mm)
-    least = _at_least(gap, curve[here])
-    return Spare(camshaft=camshaft, least=least, advance_deg=_until(spare[here:]), retard_deg=_until(spare[here::-1]))
+    found = _gaps(ground, camshaft, begin_deg, np.arange(-most, most + 1), others_deg)
+    gaps = tuple((gap, curve.min(axis=1), TURN[curve.argmin(axis=1)]) for gap, curve in found)
+    return Curve(gaps=gaps, spare_mm=np.min([leasts - gap.least_mm for gap, leasts, _ in gaps], axis=0))
 
 
 def least_gaps(ground: Ground, advances_deg: Mapping[str, float]) -> list[Gap]:
@@ -67,9 +92,12 @@ def _at_least(gap: Gap, curve: Floats) -> Gap:
     return replace(gap, gap=Estimate(value=float(curve[at]), u=gap.gap.u), after_deg=float(TURN[at]))
 
 
-def _until(spare: Floats) -> float | None:
-    """How far until nothing is to spare, from the first of these on."""
-    gone = np.flatnonzero(spare < 0)
+def until(spare_mm: Floats) -> float | None:
+    """Return how far until nothing is to spare, from the first of these on [crank deg].
+
+    spare_mm: at every ``STEP_DEG`` [mm].
+    """
+    gone = np.flatnonzero(spare_mm < 0)
     return max(0.0, (int(gone[0]) - 1) * STEP_DEG) if gone.size else None
 
 

@@ -2452,6 +2452,11 @@ export interface components {
             decided: string;
             /** Expanded Deg */
             expanded_deg: number | null;
+            /**
+             * Gap
+             * @default
+             */
+            gap: string;
             /** Name */
             name: string;
             /** Offers */

@@ -154,6 +154,7 @@ function CamFigures({ cam, question, serial, entries, voice }: CamProps) {
         <EventLines valve={valve} />
       )}
       {cam.settles && <p className={classes.soft}>{cam.settles}</p>}
+      {cam.gap && <p className={classes.soft}>Nearest: {say(cam.gap, voice)}.</p>}
       {cam.verdict && cam.verdict !== 'in' && cam.advance_deg != null && (
         <Suspense fallback={null}>
           <Causes serial={serial} entries={entries} rounds={cam.rounds} />

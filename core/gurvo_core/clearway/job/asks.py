@@ -40,7 +40,7 @@ def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQues
 def _steps(of: Same) -> Mapping[str, WorkStep]:
     """The steps that want shafts somewhere, by their ids."""
     listed_ones = [step for stage in of.document.stages for step in stage.listed]
-    return {step.id: step for step in listed_ones if step.does in ("park", "lay", "put_on")}
+    return {step.id: step for step in listed_ones if step.does in ("park", "lay", "put_on", "turn_over")}
 
 
 def goal_of(document: EngineDocument, step: WorkStep, told: ShaftsTold, thought: Thought) -> tuple[tuple[str, int], ...]:
@@ -48,6 +48,8 @@ def goal_of(document: EngineDocument, step: WorkStep, told: ShaftsTold, thought:
     stands = thought.stands
     if stands is None:
         return ()
+    if step.does == "turn_over":
+        return tuple(sorted(thought.out_of_the_way().items()))
     goal = dict(_wanted(document, step, told, stands))
     off = {shaft: place for shaft, place in goal.items() if _is_off(stands, shaft, place)}
     return tuple(sorted(goal.items())) if off else ()
@@ -91,7 +93,7 @@ def _question(step: Step, thought: Thought, goal: tuple[tuple[str, int], ...]) -
         hint=f"Move 1 of {count} to “{step.title}”. {first.hold or 'By hand, feeling.'}",
         status="open",
         waits=f"{within(first.name)} on its way to “{step.title}”",
-        doing="turn",
+        doing="turn" if choices[0].moves[0].shaft == CRANK else "",
         step=step.key,
         ways=ways,
         near=[],

@@ -5,9 +5,11 @@ Worked out once for what it follows from: an entry that moves nothing leaves it 
 
 __all__ = ["Reached", "Thought", "ground_of", "thought_of"]
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+
+import numpy as np
 
 from gurvo_core.clearway.choose import Choice, opens, ways_of
 from gurvo_core.clearway.ground import CYCLE, Ground, Spread
@@ -121,6 +123,21 @@ class Thought:
     def opens(self, goal: tuple[tuple[str, int], ...]) -> tuple[list[Gap], list[str]]:
         """What may meet already, and what would open a way where there is none."""
         return opens(self.ground, self.stands, dict(goal), self.loads) if self.stands is not None else ([], [])
+
+    def out_of_the_way(self) -> Mapping[str, int]:
+        """Where camshafts that are in the crank's way go before it is turned right round: where nothing meets, at rest if it can be."""
+        stands, terrain = self.stands, self.terrain
+        if stands is None or terrain is None:
+            return {}
+        places = {cam: np.flatnonzero(~terrain.pairs[0, n].any(axis=0)).tolist() for n, cam in enumerate(terrain.shafts) if n}
+        return {
+            cam: self._nearest(cam, stands.cams[cam], clear) for cam, clear in places.items() if clear and stands.cams[cam] not in clear
+        }
+
+    def _nearest(self, cam: str, begin: int, places: Sequence[int]) -> int:
+        load = self.loads.get(cam)
+        still = [place for place in places if load is not None and load.at(place).stays == "stays"] or places
+        return min(still, key=lambda place: abs((place - begin + CYCLE // 2) % CYCLE - CYCLE // 2))
 
     def turning(self, shaft: str, by_deg: int) -> str:
         """What a shaft meets on the way by so many crank degrees."""

@@ -89,6 +89,7 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
     Kind(
         body=TurnedAlone,
         does="turn",
+        doing=rules.doing_alone,
         settle=_named,
         words=words.say_shaft,
         take=take.take_shaft,

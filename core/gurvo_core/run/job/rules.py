@@ -262,11 +262,21 @@ def _is_clear(facts: Facts, field: str, met: Callable[[Clear], str]) -> Objectio
     yield from need(not words, field, rule, "reason")
 
 
+def doing_alone(now: RunState, body: TurnedAlone) -> Doing:
+    """What a shaft turned by itself does: with nothing laid on it, it turns without the crank, whatever keeps that still."""
+    wheels = now.document.drive.wheels_on(body.shaft)
+    laid = {one.step.loop for one in now.plan.steps_with("loop") if one.step.does == "lay" and one.step.id in now.done}
+    is_on = any(wheels & set(stage.wheel_ids) for stage in now.document.drive.stages if stage.id in laid)
+    is_cam = any(cam.id == body.shaft for cam in now.document.camshafts)
+    return "look" if is_cam and not is_on else "turn"
+
+
 def check_shaft(now: RunState, body: TurnedAlone, facts: Facts) -> Objections:
     """A shaft that there is and that nothing holds."""
     known = {shaft.id: shaft.name for shaft in now.document.drive.shafts}
     yield from need(body.shaft in known, "shaft", f"this engine has no shaft {body.shaft}; choose one of {', '.join(known)}")
     holder = held_by(now).get(body.shaft)
+    yield from need(now.hard_stop is None, "kind", "something was met: look into that before anything is turned")
     yield from need(holder is None, "shaft", f"{known.get(body.shaft, body.shaft)} is held by {holder}: take that off first")
 
     if body.at is not None:

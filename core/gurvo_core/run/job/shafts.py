@@ -74,9 +74,16 @@ def shafts_of(now: RunState, stands: Mapping[str, Stands]) -> ShaftsTold:
         told=tuple(sorted(now.seen.values())),
         laid=frozenset(laid),
         cams=frozenset(cam.id for cam in document.camshafts if _is_in(cam.bank or document.banks[0].id, stands)),
-        held=frozenset(held_by(now)),
+        held=frozenset(held_by(now)) | _still(now),
         stopped=now.hard_stop.seq if now.hard_stop is not None else 0,
     )
+
+
+def _still(now: RunState) -> frozenset[str]:
+    """The crank, while something is on that stops turning."""
+    things = [thing for name in now.on if (thing := now.document.thing(name)) is not None]
+    is_still = any(thing.stops_turning for thing in things)
+    return frozenset(shaft.id for shaft in now.document.drive.shafts if shaft.kind == "crank" and is_still)
 
 
 def _is_in(bank: str, stands: Mapping[str, Stands]) -> bool:

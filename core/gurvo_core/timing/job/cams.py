@@ -5,6 +5,7 @@ __all__ = ["advance_words", "cam_basis", "cam_places", "cams_of", "check_order",
 from collections.abc import Iterable
 from functools import lru_cache
 
+from gurvo_core.clearway.at_timing import at_timing, words_at_timing
 from gurvo_core.engine import Camshaft, Flank
 from gurvo_core.ledger import Basis
 from gurvo_core.motion import CamPlace
@@ -81,6 +82,7 @@ def _cam_figures(now: TimingState, shaft: Camshaft, zero: TdcEstimate | None) ->
         advance_words=advance_words(advance.value) if advance else "as found" if _worst(valves) else "",
         verdict=_worst(valves),
         settles=next((v.settles for v in valves if v.settles), ""),
+        gap=words_at_timing(at_timing(now.document, shaft.id, advance.value)) if advance else "",
         offers=_offers(now, shaft, work, advance.value) if advance else [],
         rounds=work.rounds,
         decided="left as it is" if work.left and work.left.body.rests_on == cam_basis(now, shaft.id) else "",
@@ -164,6 +166,9 @@ def _offers(now: TimingState, shaft: Camshaft, work: CamWork, advance: float) ->
     offers = []
     own = [adjustment for adjustment in now.document.adjustments if not adjustment.camshafts or shaft.id in adjustment.camshafts]
     for correction in corrections(own, advance, work.made):
+        left = at_timing(now.document, shaft.id, correction.residual_deg)
+        if left is not None and left.meets:
+            continue  # it would bring a valve onto its piston, or onto another
         moves = [MoveMade(adjustment=move.adjustment, place=move.place) for move in correction.moves]
         title = " and ".join(f"{move.adjustment}: {move.place}" for move in correction.moves)
         order = ". ".join(move.order for move in correction.moves) + "."

@@ -243,6 +243,7 @@ class CamFigures(View):
     advance_words: str
     verdict: Verdict | None
     settles: str
+    gap: str = ""  # what is left between valves and pistons there, and how far it may still be moved
     offers: list[Offer]
     rounds: int
     decided: str

@@ -1,0 +1,55 @@
+"""What is left between valves and pistons at the timing a camshaft is found at, the others on their cards."""
+
+__all__ = ["AtTiming", "at_timing", "words_at_timing"]
+
+from dataclasses import dataclass
+
+from gurvo_core.clearway.ground import Ground
+from gurvo_core.clearway.least import Gap
+from gurvo_core.clearway.spare import MOST_DEG, STEP_DEG, Curve, curve_of, until
+from gurvo_core.engine import EngineDocument
+from gurvo_core.engine.same import kept_for
+from gurvo_core.sentence import length
+
+
+@dataclass(frozen=True, kw_only=True)
+class AtTiming:
+    """The gap with least to spare at an advance, and how far the camshaft may go from there [crank deg]; None: as far as anybody goes."""
+
+    least: Gap
+    advance_deg: float | None
+    retard_deg: float | None
+
+    @property
+    def meets(self) -> bool:
+        """Whether they may touch, by all that is known."""
+        return self.least.gap.value < self.least.gap.expanded
+
+
+@kept_for
+def _curve(document: EngineDocument, camshaft: str) -> Curve | None:
+    ground = Ground(document=document, measured={})
+    return curve_of(ground, camshaft, 0.0, {}) if camshaft in ground.camshafts else None
+
+
+def at_timing(document: EngineDocument, camshaft: str, advance_deg: float) -> AtTiming | None:
+    """Return what is left of a camshaft's gaps; None where too little is known, or it is further off than anybody moves it.
+
+    advance_deg: against its card, positive = advanced [crank deg].
+    """
+    curve = _curve(document, camshaft)
+    if curve is None or abs(advance_deg) > MOST_DEG:
+        return None
+    at = round((advance_deg + MOST_DEG) / STEP_DEG)
+    return AtTiming(least=curve.least(at), advance_deg=until(curve.spare_mm[at:]), retard_deg=until(curve.spare_mm[at::-1]))
+
+
+def words_at_timing(left: AtTiming | None) -> str:
+    """Return that as it stands beside a verdict."""
+    if left is None:
+        return ""
+    gap = left.least
+    ways = [f"{deg:.0f}° {way}" for deg, way in ((left.advance_deg, "earlier"), (left.retard_deg, "later")) if deg is not None]
+    more = f"; it may still go {' or '.join(ways)}" if ways and gap.spare_mm >= 0 else ""
+    near = "" if gap.spare_mm >= 0 else f", less than the {length(gap.least_mm)} that is wanted"
+    return f"{gap.words} {length(round(gap.gap.value, 2))} ± {length(round(gap.gap.expanded, 2))}{near}{more}, as the document describes it"
