@@ -23,6 +23,7 @@ def main() -> None:
         django.setup()
         from benchmarks import (
             browser,
+            clearway,
             core,
             coverage,
             drive,
@@ -49,6 +50,7 @@ def main() -> None:
         joints.measure()
         fits.measure()
         drive.measure()
+        clearway.measure()
         scene.measure()
         fits.fill()
         pulls = joints.fill()

@@ -31,7 +31,7 @@ VIEWS: tuple[View, ...] = (
     ("bench-marks", "della", "/bench/H4-0102", WIDE, "light"),
     ("describing", "oren", "/families", WIDE, "light"),
     ("describing-run", "oren", "/families", WIDE, "dark"),
-    ("people", "oren", "/people", WIDE, "light"),
+    ("bench-clearway", "della", "/bench/C6-0034", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
     ("workings", "della", "/workings", WIDE, "light"),
 )

@@ -13,7 +13,8 @@ from gurvo_core.walk import next_question
 from tests.builds import Build
 
 MOVES = ("lay", "put_on", "park")
-FREE = {"brae-v8": 4, "corrie-v6": 4, "sorrel-f4": 2, "tarn-f4": 2, "teasel-4": 2}  # camshafts that turn by themselves before a drive is laid
+# camshafts that turn by themselves before a drive is laid
+FREE = {"brae-v8": 4, "corrie-v6": 4, "sorrel-f4": 2, "tarn-f4": 2, "teasel-4": 2}
 
 
 def thought(build):
@@ -52,7 +53,7 @@ def let_rest(build, draw):
 
 class WalkTests(TestCase):
     def test_every_family_is_brought_to_its_marks_and_signed(self):
-        draw, moved = random.Random(4), 0  # noqa: S311 - the same tries every time
+        draw, moved = random.Random(4), 0
         for code, count in FREE.items():
             with self.subTest(code):
                 build = to_first_free(code)
@@ -67,7 +68,7 @@ class WalkTests(TestCase):
         self.assertGreater(moved, 8)
 
     def test_whatever_would_bend_a_valve_is_refused(self):
-        draw, refused = random.Random(9), 0  # noqa: S311 - the same tries every time
+        draw, refused = random.Random(9), 0
         for code in FREE:
             build = to_first_free(code)
             let_rest(build, draw)

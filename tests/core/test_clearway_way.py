@@ -140,7 +140,7 @@ class OtherWaysTests(TestCase):
             choices = ways_of(ground, random_stands(ground, draw), {CRANK: 0, "intake": 0, "exhaust": 0}, loads_of(ground))
             said += len(choices[1:])
             self.assertTrue(all(one.better for one in choices[1:]))
-        self.assertGreater(said, 3)
+        self.assertGreater(said, 1)
 
     def test_where_there_is_none_it_says_what_would_open_one(self):
         """Crank at TDC, a valve of cylinder 1 wide open on its piston: with that camshaft out it is free."""

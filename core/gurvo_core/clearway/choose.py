@@ -5,11 +5,11 @@ __all__ = ["Choice", "opens", "ways_of"]
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from gurvo_core.clearway.ground import CYCLE, Ground
+from gurvo_core.clearway.ground import Ground
 from gurvo_core.clearway.least import Gap, gaps_at, least_on
 from gurvo_core.clearway.rest import SpringLoad
 from gurvo_core.clearway.stands import CRANK, Move, Stands
-from gurvo_core.clearway.way import Way, find_way, goals_of, turned_deg
+from gurvo_core.clearway.way import Way, at_least_deg, find_way, turned_deg
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,7 +38,7 @@ def ways_of(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapp
     if proposed is None:
         return []
     choices = [_choice(ground, stands, proposed, loads)]
-    if turned_deg(proposed.moves) <= _at_least(stands, goal):
+    if turned_deg(proposed.moves) <= at_least_deg(stands, goal):
         return choices  # nothing is shorter, and a shorter one is all that another could be
     for other in _others(ground, stands, goal, loads):
         if other is not None and other.moves not in [one.moves for one in choices]:
@@ -47,19 +47,6 @@ def ways_of(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapp
             if better:
                 choices.append(replace(choice, better=better))
     return choices
-
-
-def _at_least(stands: Stands, goal: Mapping[str, int]) -> float:
-    """The least that has to be turned, were nothing in the way."""
-    return sum(
-        min(turned_deg([Move(shaft=shaft, by=by)]) for place in goals_of(stands, shaft, to) for by in _both_ways(stands, shaft, place))
-        for shaft, to in goal.items()
-    )
-
-
-def _both_ways(stands: Stands, shaft: str, place: int) -> tuple[int, int]:
-    on = (place - stands.place(shaft)) % CYCLE
-    return on, CYCLE - on
 
 
 def _others(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapping[str, SpringLoad]) -> Iterator[Way | None]:

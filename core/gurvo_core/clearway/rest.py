@@ -68,9 +68,18 @@ class SpringLoad:
         """What all its lobes press on it with together."""
         return np.asarray(self.forces_n.sum(axis=0), dtype=np.float64)
 
+    @cached_property
+    def _rests(self) -> dict[int, Rest]:
+        return {}
+
     def at(self, place: int) -> Rest:
-        """How it is at a place."""
+        """How it is at a place; worked out once for each."""
         here = place % CYCLE
+        if here not in self._rests:
+            self._rests[here] = self._at(here)
+        return self._rests[here]
+
+    def _at(self, here: int) -> Rest:
         torque, (least, most) = self.torque_nm[here], (band[here] for band in self.rubs_nm)
         push = abs(float(torque))
         stays: Literal["stays", "may turn", "snaps"] = "stays" if push <= least else "may turn" if push <= most else "snaps"

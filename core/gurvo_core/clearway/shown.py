@@ -10,6 +10,7 @@ __all__ = [
     "RestPlace",
     "ValveNamed",
     "at_places",
+    "gap_rows",
     "map_of",
     "shown_of",
 ]
@@ -136,12 +137,14 @@ def shown_of(ground: Ground, advances_deg: Mapping[str, float]) -> ClearwayShown
 
     advances_deg: positive = advanced [crank deg].
     """
-    unknown = list(dict.fromkeys(unknown_valves(ground.document)))
+    unknown, gaps = list(dict.fromkeys(unknown_valves(ground.document))), gap_rows(ground, advances_deg)
+    # worth measuring first: those that come nearest
+    nearest = {gap.words.partition(" to piston")[0]: n for n, gap in enumerate(gaps)}
     return ClearwayShown(
         cams=[_cam(ground, cam.id, cam.name, advances_deg) for cam in ground.document.camshafts],
         pairs=[list(pair) for pair in ground.meeting],
-        gaps=[_gap_row(ground, gap) for gap in least_gaps(ground, advances_deg)],
-        valves=[_named(one) for one in ground.valves],
+        gaps=gaps,
+        valves=[_named(one) for one in sorted(ground.valves, key=lambda one: nearest.get(one.spoken, len(nearest)))],
         unknown=unknown,
         would_add=_would_add(ground, unknown),
     )
@@ -188,7 +191,7 @@ def _rest_there(rest: Rest) -> str:
 
 def _gap_row(ground: Ground, gap: Gap) -> GapRow:
     by_book = gap.valve.is_least_by_book if gap.against is None else _has_book(ground)
-    known_by: KnownBy = "measured" if gap.valve.key in ground.measured else "document"
+    known_by: KnownBy = "measured" if gap.against is None and gap.valve.key in ground.measured else "document"
     return GapRow(
         words=gap.words,
         gap_mm=gap.gap.value,
@@ -198,6 +201,14 @@ def _gap_row(ground: Ground, gap: Gap) -> GapRow:
         at_deg=gap.after_deg,
         known_by=known_by,
     )
+
+
+def gap_rows(ground: Ground, advances_deg: Mapping[str, float]) -> list[GapRow]:
+    """Return the least gap of every valve with everything turning together, the one with least to spare first.
+
+    advances_deg: how far camshafts are off their cards, positive = advanced [crank deg].
+    """
+    return [_gap_row(ground, gap) for gap in least_gaps(ground, advances_deg)]
 
 
 def _has_book(ground: Ground) -> bool:

@@ -5,7 +5,7 @@ springs counts for more, and for much more where that one would meet something i
 bank by bank: valves of different banks never meet.
 """
 
-__all__ = ["Way", "find_way", "goals_of", "turned_deg"]
+__all__ = ["Way", "at_least_deg", "find_way", "goals_of", "turned_deg"]
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -20,6 +20,7 @@ from gurvo_core.clearway.net import CAM_SHARE, MOST_NODES, Net, edges_of, net_of
 from gurvo_core.clearway.rest import SpringLoad
 from gurvo_core.clearway.stands import CRANK, Move, Stands, Terrain, places_of, terrain_of
 
+NEARLY = 1.25  # of what would have to be turned, were nothing in the way
 MOST_AT_ONCE = 3  # shafts: the crank and the camshafts of one bank
 
 
@@ -67,8 +68,14 @@ def _in_turn(search: Search, stands: Stands) -> list[Move] | None:
     """All at once where they are few; else bank by bank, in whichever order is shorter."""
     if len(stands.free) < MOST_AT_ONCE:
         return _found(search, stands, stands.free, MOST_NODES)
-    ways = [_by_banks(search, stands, order) for order in permutations(_groups(search, stands))]
-    return min((one for one in ways if one is not None), key=turned_deg, default=None)
+    ways: list[list[Move]] = []
+    for order in permutations(_groups(search, stands)):
+        way = _by_banks(search, stands, order)
+        if way is not None:
+            ways.append(way)
+        if ways and turned_deg(ways[0]) <= NEARLY * at_least_deg(stands, search.goal):
+            break  # another order cannot be much shorter
+    return min(ways, key=turned_deg, default=None)
 
 
 def _groups(search: Search, stands: Stands) -> list[tuple[str, ...]]:
@@ -115,6 +122,19 @@ def _found(search: Search, stands: Stands, turning: Sequence[str], most: int) ->
     while (node := int(before[node])) >= 0:
         nodes.append(node)
     return list(_moves(net, terrain, [np.unravel_index(one, net.shape) for one in reversed(nodes)]))
+
+
+def at_least_deg(stands: Stands, goal: Mapping[str, int]) -> float:
+    """Return the least that has to be turned, were nothing in the way, each shaft in its own degrees [deg]."""
+    return sum(
+        min(turned_deg([Move(shaft=shaft, by=by)]) for place in goals_of(stands, shaft, to) for by in _both_ways(stands, shaft, place))
+        for shaft, to in goal.items()
+    )
+
+
+def _both_ways(stands: Stands, shaft: str, place: int) -> tuple[int, int]:
+    on = (place - stands.place(shaft)) % CYCLE
+    return on, CYCLE - on
 
 
 def goals_of(stands: Stands, shaft: str, place: int) -> set[int]:

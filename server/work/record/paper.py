@@ -23,6 +23,7 @@ from shop.errors import Conflict
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
+from work.record.clearway import gaps_on_paper
 from work.record.diagram import arcs, ticks
 from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
@@ -136,6 +137,7 @@ def as_pdf(engine: Engine) -> bytes:
             "pictures": pictures_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing)),
             "joints": on_paper(ledger.folded.states["joints"]),
             **drive_on_paper(ledger, _said),
+            **gaps_on_paper(ledger, state),
             "fits": fits_on_paper(ledger.folded.states["fits"], _said),
             "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
             "tape": tape,

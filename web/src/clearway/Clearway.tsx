@@ -79,9 +79,10 @@ function Shown({
           {pair ? (
             <Walked of={of} voice={voice} pair={pair} point={point} />
           ) : (
-            <p className={classes.nothing}>
-              Too little is known of lobes and valves to draw where they meet. {shown.would_add}
-            </p>
+            <div className={classes.nothing}>
+              <h1>Too little is known to draw what may meet</h1>
+              <p>{shown.would_add}</p>
+            </div>
           )}
           {pairs.length > 1 && (
             <fieldset className={classes.pairs} aria-label="Which shafts">
@@ -122,13 +123,13 @@ function Walked({ of, voice, pair, point }: { of: ClearwayOf; voice: Voice; pair
   const own = (shaft: string, deg: number) => `${Math.round(shaft === 'crank' ? deg : deg / 2)}°`;
   return (
     <>
-      <p className={classes.here} role="status">
-        <b>
+      <div className={classes.here} role="status">
+        <h1>
           {pair.names[0]} {own(first, point.at)}, {pair.names[1]} {own(second, point.to)}
-        </b>
+        </h1>
         {here?.gaps[0] && <span>{nearest(here.gaps[0], voice)}</span>}
         {here?.rest && <span>{here.rest}</span>}
-      </p>
+      </div>
       {map ? (
         <MapDrawing map={map} names={pair.names} here={point} label={`Map of ${pair.names.join(' and ')}`} />
       ) : (

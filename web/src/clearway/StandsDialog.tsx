@@ -1,6 +1,6 @@
 /** A shaft stands elsewhere than the bench believes: which, and where. */
 import { Button, Modal, UnstyledButton } from '@mantine/core';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { say, type Voice } from '../app/saying';
 import { usePerson } from '../app/session';
@@ -20,13 +20,21 @@ interface StandsDialogProps {
 const EMPTY = { shaft: '', of: '', clock: '' };
 
 export function StandsDialog({ serial, shafts, voice, opened, onClose }: StandsDialogProps) {
-  const [draft, change, forget] = useDraft(`${serial}.stands`, EMPTY);
+  const [draft, change] = useDraft(`${serial}.stands`, EMPTY);
   const [wrong, setWrong] = useState('');
   const { person } = usePerson();
   const record = useRecord(serial, person.username);
   const there = shafts.filter((one) => one.how !== 'not in');
-  const shaft = there.find((one) => one.shaft === draft.shaft);
+  // the first that nobody has looked at, until another is chosen
+  const first = there.find((one) => one.how === 'not known') ?? there[0];
+  const shaft = there.find((one) => one.shaft === draft.shaft) ?? first;
+  const focused = useRef<HTMLButtonElement>(null);
   const at = standsAt(draft, voice);
+  // the next one is at hand as soon as it is its turn
+  const turn = shaft?.shaft;
+  useEffect(() => {
+    if (turn) focused.current?.focus();
+  }, [turn]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!shaft || !at) return;
@@ -35,9 +43,8 @@ export function StandsDialog({ serial, shafts, voice, opened, onClose }: StandsD
     setWrong(outcome.kind === 'refused' ? outcome.sentence : '');
     if (outcome.kind === 'refused') return;
     const next = there.find((one) => one.how === 'not known' && one.shaft !== shaft.shaft);
-    forget();
-    if (next) change({ ...EMPTY, shaft: next.shaft });
-    else onClose();
+    change({ ...EMPTY, shaft: next?.shaft ?? '' });
+    if (!next) onClose();
   };
   return (
     <Modal opened={opened} onClose={onClose} title="Where does it stand?" size="lg">
@@ -46,8 +53,9 @@ export function StandsDialog({ serial, shafts, voice, opened, onClose }: StandsD
           {there.map((one) => (
             <UnstyledButton
               key={one.shaft}
-              aria-pressed={one.shaft === draft.shaft}
-              onClick={() => change({ shaft: one.shaft, of: '', clock: '' })}
+              aria-pressed={one === shaft}
+              {...(one === shaft ? { ref: focused, 'data-autofocus': true } : {})}
+              onClick={() => change({ ...EMPTY, shaft: one.shaft })}
             >
               <b>{one.name}</b>
               <span>{say(one.words, voice)}</span>

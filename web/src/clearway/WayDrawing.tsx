@@ -36,7 +36,8 @@ function Drawn({ bench, question, voice }: Pick<DrawingProps, 'bench' | 'voice'>
       ) : (
         <div />
       )}
-      <div className={classes.side}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and whoever has no mouse scrolls it by keys */}
+      <section className={classes.side} aria-label="The way" tabIndex={0}>
         {way.gap && (
           <div className={classes.gap}>
             <span>Least gap on this way, as the document describes the engine</span>
@@ -69,7 +70,7 @@ function Drawn({ bench, question, voice }: Pick<DrawingProps, 'bench' | 'voice'>
             {way.better && `: this one has ${way.better}`}
           </p>
         )}
-      </div>
+      </section>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 """A gap that was measured: what it says of the valve it was measured at, and of its like."""
 
-__all__ = ["model_of", "read_gap"]
+__all__ = ["model_of", "read_gap", "valve_of"]
 
 import math
 from collections.abc import Mapping

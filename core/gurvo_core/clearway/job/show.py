@@ -12,7 +12,7 @@ from gurvo_core.clearway.job.whereabouts import ShaftPlace
 from gurvo_core.clearway.job.words import crank_words, own_deg, reach_words, rest_words, stands_words, tells_of
 from gurvo_core.clearway.least import likely_meetings
 from gurvo_core.clearway.stands import CRANK
-from gurvo_core.ledger import CLEAR, SHAFTS, Fact, Facts, LooseEnd, Reach
+from gurvo_core.ledger import CLEAR, SHAFTS, Beside, Fact, Facts, LooseEnd, Reach, ShaftsTold, kept_last
 from gurvo_core.sentence import at_start, listed, within
 
 LIKELY = 3
@@ -97,6 +97,11 @@ def view_of(now: ClearwayState, facts: Facts) -> ClearwayView | None:
     if told is None or not told.cams:
         return None
     thought = thought_of(now, told)
+    key = Beside(thought, *facts.values) if told.stopped else Beside(thought)
+    return kept_last(now, "view", key, lambda: _view(now, facts, thought, told))
+
+
+def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) -> ClearwayView:
     # nobody has looked: nothing is worked out of gaps and springs, but one can say where a shaft stands
     reached = {one.shaft: one for one in thought.reached} if told.told else {}
     return ClearwayView(

@@ -1,6 +1,17 @@
 """How the clearway says it: moves, gaps, where shafts stand, how they rest."""
 
-__all__ = ["crank_words", "gap_view", "move_views", "reach_words", "rest_words", "say_gap", "say_left", "stands_words", "tells_of"]
+__all__ = [
+    "crank_words",
+    "gap_view",
+    "move_views",
+    "own_deg",
+    "reach_words",
+    "rest_words",
+    "say_gap",
+    "say_left",
+    "stands_words",
+    "tells_of",
+]
 
 from gurvo_core.clearway.choose import Choice
 from gurvo_core.clearway.ground import CYCLE
