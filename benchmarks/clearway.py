@@ -69,9 +69,8 @@ def _ways(document: EngineDocument) -> None:
 
 
 def _entry(document: EngineDocument) -> None:
-    """A note at a bench where camshafts are in: with all places told, and with none, beside the same bench without a clearway."""
-    plain = _played(document)
-    told = plain
+    """A note at a bench where camshafts are in: with all places told, and with none."""
+    plain, told = _played(document), _played(document)  # two engines: what is kept of one is of no use to the other
     for cam, place in SNAPPED.items():
         told = _with(
             told, {"kind": "shaft_seen", "shaft": cam, "at": {"of": "nose-0", "clock": f"{clock_of(document, cam, 'nose-0', place):.0f}°"}}
