@@ -170,12 +170,32 @@ class RefusedTests(TestCase):
         clear = thought_of(build.folded.states["clearway"], build.folded.facts.get(SHAFTS))
         self.assertTrue(clear.crank_over())
 
+    def test_the_crank_turned_on_the_twin_asks_the_same(self):
+        build = cams_snapped()
+        for to in ("200", "560"):  # half a turn on: either way something stands in its way
+            with self.assertRaises(AskFirst) as refused:
+                build.enter("turn", to=to)
+            self.assertEqual(refused.exception.field, "to")
+        build.enter("turn", to="20")
+        crank = shaft(build, "crank")
+        self.assertEqual((crank.how, crank.place_deg), ("turned", 20.0))  # and stands there from now on
+
     def test_a_dead_stop_says_what_it_may_have_been(self):
         build = cams_snapped()
         build.enter("shaft_turned", shaft="exhaust-a", by_deg=95, then="dead_stop", at={"of": "nose-0", "clock": "95°"})
         self.assertFalse(build.state.permission.free)
         self.assertTrue(any("exhaust 1 on piston 1" in words for words in build.state.warnings), build.state.warnings)
         self.assertTrue(build.state.clearway.met)
+
+
+class CapsTests(TestCase):
+    def test_while_caps_are_drawn_down_it_is_said_where_each_camshaft_stands_easiest(self):
+        build = Build("teasel-4")
+        while (state := build.state).current != "caps-8":
+            build.answer(next_question(state))
+        said = state.clearway.caps
+        self.assertEqual([words.partition(" goes")[0] for words in said], ["Intake cam", "Exhaust cam"])
+        self.assertEqual(Build("teasel-4").to("plate-in").state.clearway.caps, [])
 
 
 class MeasuredTests(TestCase):

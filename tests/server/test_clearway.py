@@ -55,6 +55,17 @@ class MapTests(ClearwayCase):
         self.client.logout()
         self.assertEqual(self.look("").status_code, 401)
 
+    def test_of_an_engine_of_which_little_is_known_it_says_what_the_firing_order_tells_and_what_would_add_most(self):
+        for code, parks, adds in (
+            ("holm-d4", "Near the top: pistons 1 and 4", "heads"),
+            ("scar-v6", "", "In which order its cylinders fire"),
+        ):
+            add_revision(family_data(code), by=None)
+            shown = self.client.get(f"/api/families/{code}/revisions/1/clearway").json()
+            self.assertEqual((shown["gaps"], {cam["is_known"] for cam in shown["cams"]}), ([], {False}))
+            self.assertIn(parks, " ".join(words for park in shown["parks"] for words in park["words"]))
+            self.assertIn(adds, shown["would_add"])
+
 
 class ToldTests(ClearwayCase):
     REFUSED = (

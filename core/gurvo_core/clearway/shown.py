@@ -7,6 +7,7 @@ __all__ = [
     "ClearwayShown",
     "GapRow",
     "MapPlace",
+    "ParkPlace",
     "RestPlace",
     "ValveNamed",
     "at_places",
@@ -27,8 +28,9 @@ from gurvo_core.clearway.rest import Rest, SpringLoad, load_of
 from gurvo_core.clearway.spare import least_gaps, spare_of
 from gurvo_core.clearway.stands import CRANK, Stands
 from gurvo_core.clearway.valves import MovingValve, unknown_valves
-from gurvo_core.engine import Valve
+from gurvo_core.engine import EngineDocument, Valve
 from gurvo_core.errors import ReadingError
+from gurvo_core.motion.overlap import at_position, words_of_place
 from gurvo_core.motion.told import clock_of, told_by
 from gurvo_core.motion.twin import Shown
 from gurvo_core.sentence import clock, listed
@@ -93,6 +95,13 @@ class ValveNamed(Shown):
     place: str
 
 
+class ParkPlace(Shown):
+    """Where the book parks the crank, and what is high and pressed open there: by the lobes, else by the firing order alone."""
+
+    name: str
+    words: list[str]
+
+
 class ClearwayShown(Shown):
     """All of it for one engine."""
 
@@ -101,6 +110,7 @@ class ClearwayShown(Shown):
     gaps: list[GapRow]
     valves: list[ValveNamed]
     unknown: list[str]  # lobes of which nothing can be said
+    parks: list[ParkPlace]
     would_add: str  # what one more figure would add
 
 
@@ -146,6 +156,7 @@ def shown_of(ground: Ground, advances_deg: Mapping[str, float]) -> ClearwayShown
         gaps=gaps,
         valves=[_named(one) for one in sorted(ground.valves, key=lambda one: nearest.get(one.spoken, len(nearest)))],
         unknown=unknown,
+        parks=list(_parks(ground.document)),
         would_add=_would_add(ground, unknown),
     )
 
@@ -189,6 +200,13 @@ def _rest_there(rest: Rest) -> str:
     return f"{'it snaps' if rest.stays == 'snaps' else 'it may turn'} {rest.snaps_cam_deg:.0f}° {'on' if rest.way > 0 else 'back'}"
 
 
+def _parks(document: EngineDocument) -> Iterator[ParkPlace]:
+    for position in document.timing_positions:
+        words = words_of_place(at_position(document, position))
+        if words:
+            yield ParkPlace(name=position.name, words=words)
+
+
 def _gap_row(ground: Ground, gap: Gap) -> GapRow:
     by_book = gap.valve.is_least_by_book if gap.against is None else _has_book(ground)
     known_by: KnownBy = "measured" if gap.against is None and gap.valve.key in ground.measured else "document"
@@ -219,6 +237,10 @@ def _has_book(ground: Ground) -> bool:
 def _would_add(ground: Ground, unknown: list[str]) -> str:
     if not unknown and ground.camshafts:
         return ""
+    if not ground.document.firing_order:
+        return (
+            "In which order its cylinders fire would tell what is near the top where the crank is parked, and which valves are open there."
+        )
     heads = {one.valve for one in ground.document.valves if one.to_piston_mm is None}
     if ground.valves and heads:
         sorts = listed(sorted(heads))

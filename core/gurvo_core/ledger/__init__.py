@@ -7,6 +7,7 @@ __all__ = [
     "CAMS_DEGREED",
     "CAM_PROOFS",
     "CLEAR",
+    "CRANK_TURNED",
     "CURRENT_STEP",
     "DONE_ELSEWHERE",
     "DRIVE_TOUCHED",
@@ -62,6 +63,7 @@ __all__ = [
     "known_gauge",
     "may_be_done",
     "need",
+    "told_shafts",
 ]
 
 from gurvo_core.ledger.changed import changed
@@ -102,4 +104,4 @@ from gurvo_core.ledger.room import (
     may_be_done,
     need,
 )
-from gurvo_core.ledger.shafts import CLEAR, SHAFTS, Clear, ShaftsTold, ShaftTold
+from gurvo_core.ledger.shafts import CLEAR, CRANK_TURNED, SHAFTS, Clear, ShaftsTold, ShaftTold, told_shafts

@@ -1,10 +1,10 @@
 """Where crank and camshafts stand, as far as the run of work says."""
 
-__all__ = ["CLEAR", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold"]
+__all__ = ["CLEAR", "CRANK_TURNED", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold", "told_shafts"]
 
 from typing import NamedTuple, Protocol
 
-from gurvo_core.ledger.room import Fact
+from gurvo_core.ledger.room import Fact, Facts
 
 
 class ShaftTold(NamedTuple):
@@ -23,7 +23,9 @@ class ShaftTold(NamedTuple):
 class ShaftsTold(NamedTuple):
     """All shafts. Compared by what it says, so that an entry that moves nothing leaves everything that follows from it as it was."""
 
+    crank: str = "crank"  # its id
     parked: str | None = None  # the position at which the crank stands
+    parked_at: int = 0  # place in the ledger of the entry that brought it there
     told: tuple[ShaftTold, ...] = ()
     laid: frozenset[str] = frozenset()  # ids of the loops that are on
     cams: frozenset[str] = frozenset()  # ids of the camshafts that are in, with their valves above them
@@ -33,6 +35,23 @@ class ShaftsTold(NamedTuple):
     def of(self, shaft: str) -> ShaftTold | None:
         """What was said of one of them."""
         return next((one for one in self.told if one.shaft == shaft), None)
+
+
+# where the crank was turned to, and the entry that says so
+CRANK_TURNED: Fact[tuple[int, float]] = Fact("where the crank was turned to")
+TURNED_WITHIN_DEG = 2.0
+
+
+def told_shafts(facts: Facts) -> ShaftsTold | None:
+    """Return where shafts stand by everything that was said, the crank by what was said of it last; None where no run is planned."""
+    told, turned = facts.get(SHAFTS), facts.get(CRANK_TURNED)
+    if told is None or turned is None:
+        return told
+    seen = told.of(told.crank)
+    if turned[0] <= max(told.parked_at if told.parked else 0, seen.seq if seen else 0):
+        return told
+    there = ShaftTold(shaft=told.crank, place_deg=turned[1], within_deg=TURNED_WITHIN_DEG, seq=turned[0], then="stands")
+    return told._replace(parked=None, told=(there, *(one for one in told.told if one.shaft != told.crank)))
 
 
 # left out where no run of work is planned

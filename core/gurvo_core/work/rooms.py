@@ -15,4 +15,4 @@ from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
 from gurvo_core.work.whereabouts import ROOM as WHEREABOUTS
 
-ROOMS: tuple[Room[Any], ...] = (RUN, CLEARWAY, FOUND, JOINTS, FITS, LASH, TIMING, WHEREABOUTS, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, CLEARWAY, WHEREABOUTS, HAND_OVER)

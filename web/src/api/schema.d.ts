@@ -3018,6 +3018,8 @@ export interface components {
             gaps: components["schemas"]["GapRow"][];
             /** Pairs */
             pairs: string[][];
+            /** Parks */
+            parks: components["schemas"]["ParkPlace"][];
             /** Unknown */
             unknown: string[];
             /** Valves */
@@ -3034,6 +3036,8 @@ export interface components {
             asks: string[];
             /** Blind */
             blind: string[];
+            /** Caps */
+            caps: string[];
             /** Measured */
             measured: components["schemas"]["MeasuredView"][];
             /** Met */
@@ -3055,7 +3059,7 @@ export interface components {
          */
         ConfirmIn: {
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /** Password */
             password: string;
             /**
@@ -3822,7 +3826,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
              * @description Tag of the bench its maker has: only what changes is sent
@@ -7928,6 +7932,16 @@ export interface components {
             note: string;
         };
         /**
+         * ParkPlace
+         * @description Where the book parks the crank, and what is high and pressed open there: by the lobes, else by the firing order alone.
+         */
+        ParkPlace: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string[];
+        };
+        /**
          * PartPlaces
          * @description A part that is fitted, and the places it has, by number and letter.
          */
@@ -10071,7 +10085,7 @@ export interface components {
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**

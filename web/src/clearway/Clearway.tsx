@@ -99,6 +99,7 @@ function Shown({
           {children}
           <Gaps shown={shown} voice={voice} />
           <Cams shown={shown} voice={voice} />
+          <Parks parks={shown.parks} voice={voice} />
         </aside>
       </main>
       <KeyStrip
@@ -182,6 +183,25 @@ function Gaps({ shown, voice }: { shown: Schemas['ClearwayShown']; voice: Voice 
       <p>
         As the document describes the engine: flat heads, rigid parts, no carbon. Turn by hand, feeling, all the same.
       </p>
+    </section>
+  );
+}
+
+function Parks({ parks, voice }: { parks: Schemas['ParkPlace'][]; voice: Voice }) {
+  if (parks.length === 0) return null;
+  return (
+    <section className={classes.block} aria-label="Where the book parks">
+      <h2>Where the book parks the crank</h2>
+      <ul>
+        {parks.map((one) => (
+          <li key={one.name}>
+            <b>{one.name}</b>
+            {one.words.map((words) => (
+              <span key={words}>{say(words, voice)}</span>
+            ))}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

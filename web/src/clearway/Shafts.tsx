@@ -13,7 +13,16 @@ interface ShaftsProps {
   onTell?: (() => void) | undefined;
 }
 
+/** What there is to say while nobody has looked: a line, not a list of what is not known. */
+function notLooked(shafts: Schemas['ShaftView'][]): string {
+  const unknown = shafts.slice(1).filter((one) => one.how === 'not known');
+  if (unknown.length === 0) return 'The camshafts turn with the crank.';
+  const names = unknown.map((one) => one.name).join(', ');
+  return `Nobody has looked where ${unknown.length > 1 ? 'they stand' : 'it stands'}: ${names}.`;
+}
+
 export function Shafts({ serial, clearway, voice, onTell }: ShaftsProps) {
+  const looked = clearway.shafts.some((one) => one.how === 'seen' || one.how === 'turned');
   return (
     <section className={classes.shafts} aria-label="Where everything stands">
       <header>
@@ -22,7 +31,13 @@ export function Shafts({ serial, clearway, voice, onTell }: ShaftsProps) {
           clearway
         </Link>
       </header>
-      <ul>
+      {clearway.caps.map((one) => (
+        <p key={one} data-caps>
+          {say(one, voice)}.
+        </p>
+      ))}
+      {!looked && <p>{notLooked(clearway.shafts)}</p>}
+      <ul hidden={!looked}>
         {clearway.shafts.map((one) => (
           <li key={one.shaft} data-loaded={one.loaded} data-known={one.how !== 'not known'}>
             <b>{one.name}</b>
@@ -32,7 +47,7 @@ export function Shafts({ serial, clearway, voice, onTell }: ShaftsProps) {
           </li>
         ))}
       </ul>
-      {clearway.asks.length > 0 && clearway.asks.length < clearway.shafts.length && (
+      {looked && clearway.asks.length > 0 && (
         <p>A way is proposed once all have been looked at: {clearway.asks.join(', ')}.</p>
       )}
       {onTell && (

@@ -13,7 +13,7 @@ from gurvo_core.clearway.job.words import gap_view, move_views
 from gurvo_core.clearway.stands import CRANK, Stands
 from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.engine.same import Same
-from gurvo_core.ledger import SHAFTS, STEPS_DONE, WHY_STEP_WAITS, Facts, ShaftsTold, Step
+from gurvo_core.ledger import STEPS_DONE, WHY_STEP_WAITS, Facts, ShaftsTold, Step, told_shafts
 from gurvo_core.sentence import listed, within
 
 THERE_DEG = 3  # nearer than this a shaft is where it must be: that is for its marks to say
@@ -22,7 +22,7 @@ CYCLE = 720
 
 def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQuestion]:
     """The next move, while the step is to be done and its way was not left."""
-    told = facts.get(SHAFTS)
+    told = told_shafts(facts)
     if told is None or not told.told or not told.cams or step.key in now.left or told.stopped:
         return ()  # nobody has looked where anything stands, or something was met: the step asks as it always did
     planned = _steps(Same(now.document)).get(step.key)

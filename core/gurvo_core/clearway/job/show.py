@@ -5,6 +5,7 @@ __all__ = ["facts_of", "loose_ends_of", "reach_of", "view_of", "warnings_of", "w
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from gurvo_core.clearway.job.caps import caps_words
 from gurvo_core.clearway.job.state import ClearwayState, GapRead
 from gurvo_core.clearway.job.thought import Reached, Thought, thought_of
 from gurvo_core.clearway.job.view import ClearwayView, MeasuredView, ReachView, ShaftView
@@ -12,7 +13,7 @@ from gurvo_core.clearway.job.whereabouts import ShaftPlace
 from gurvo_core.clearway.job.words import crank_words, own_deg, reach_words, rest_words, stands_words, tells_of
 from gurvo_core.clearway.least import likely_meetings
 from gurvo_core.clearway.stands import CRANK
-from gurvo_core.ledger import CLEAR, SHAFTS, Beside, Fact, Facts, LooseEnd, Reach, ShaftsTold, kept_last
+from gurvo_core.ledger import CLEAR, CURRENT_STEP, Beside, Fact, Facts, LooseEnd, Reach, ShaftsTold, kept_last, told_shafts
 from gurvo_core.sentence import at_start, listed, within
 
 LIKELY = 3
@@ -20,7 +21,7 @@ LIKELY = 3
 
 def _thought(now: ClearwayState, facts: Facts) -> Thought | None:
     """None where nobody has looked where any shaft stands: nothing is then said that was not said before."""
-    told = facts.get(SHAFTS)
+    told = told_shafts(facts)
     return thought_of(now, told) if told is not None and told.told and told.cams else None
 
 
@@ -50,7 +51,7 @@ def facts_of(now: ClearwayState, facts: Facts) -> Mapping[Fact[Any], Any]:
 
 def reach_of(now: ClearwayState, facts: Facts) -> Iterator[Reach]:
     """How far the crank may be turned; what each camshaft may do stands beside it by name."""
-    thought, told = _thought(now, facts), facts.get(SHAFTS)
+    thought, told = _thought(now, facts), told_shafts(facts)
     parked = told is not None and told.parked is not None and not told.laid  # then it is turned no further anyway
     for one in thought.reached if thought and not parked else ():
         if thought is not None and one.shaft == CRANK and not one.is_free:
@@ -79,7 +80,7 @@ def warnings_of(now: ClearwayState, facts: Facts) -> Iterator[str]:
 
 
 def _met(now: ClearwayState, facts: Facts) -> Iterator[str]:
-    told, thought = facts.get(SHAFTS), _thought(now, facts)
+    told, thought = told_shafts(facts), _thought(now, facts)
     stopped = [one for one in thought.where.places if one.then == "dead_stop"] if thought and told and told.stopped else []
     for place in stopped:
         if thought is None or thought.stands is None:
@@ -93,11 +94,12 @@ def _met(now: ClearwayState, facts: Facts) -> Iterator[str]:
 
 def view_of(now: ClearwayState, facts: Facts) -> ClearwayView | None:
     """All of it; None before anything can be turned by itself."""
-    told = facts.get(SHAFTS)
+    told = told_shafts(facts)
     if told is None or not told.cams:
         return None
     thought = thought_of(now, told)
-    key = Beside(thought, *facts.values) if told.stopped else Beside(thought)
+    current = facts.get(CURRENT_STEP) or ""
+    key = Beside(thought, current, *facts.values) if told.stopped else Beside(thought, current)
     return kept_last(now, "view", key, lambda: _view(now, facts, thought, told))
 
 
@@ -109,6 +111,7 @@ def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) 
         blind=[thought.names[cam] for cam in thought.blind],
         asks=[thought.names[_name(thought, shaft)] for shaft in thought.where.unknown],
         measured=[_measured(one) for one in now.read.values()],
+        caps=list(caps_words(now.document, facts.get(CURRENT_STEP) or "")),
         met=[at_start(words) for words in _met(now, facts)],
     )
 

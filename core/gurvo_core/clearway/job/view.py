@@ -99,4 +99,5 @@ class ClearwayView(View):
     blind: list[str]  # camshafts of which too little is known
     asks: list[str]  # shafts to be looked at before a way can be proposed
     measured: list[MeasuredView]
+    caps: list[str]  # where camshafts stand easiest while the step to be done draws their caps down
     met: list[str]  # what may have met at a dead stop, likeliest first

@@ -70,7 +70,9 @@ def shafts_of(now: RunState, stands: Mapping[str, Stands]) -> ShaftsTold:
     meshed = {stage.id for stage in document.drive.stages if stage.kind == "gears"} - {step.loop for step in lays}
     laid = meshed | {step.loop for step in lays if step.loop and step.id in now.done}
     return ShaftsTold(
+        crank=next((shaft.id for shaft in document.drive.shafts if shaft.kind == "crank"), "crank"),
         parked=now.parked,
+        parked_at=now.parked_at,
         told=tuple(sorted(now.seen.values())),
         laid=frozenset(laid),
         cams=frozenset(cam.id for cam in document.camshafts if _is_in(cam.bank or document.banks[0].id, stands)),

@@ -81,6 +81,7 @@ class RunState:
     stops: Mapping[str, tuple[StopSeen, ...]] = field(default_factory=dict)  # of steps that are being turned over
     sealing: Mapping[str, Done] = field(default_factory=dict)  # opened and not yet closed
     parked: str | None = None
+    parked_at: int = 0  # place in the ledger of what brought it there
     hard_stop: LedgerEntry | None = None
     off: LedgerEntry | None = None  # marks that did not meet, until they do
     off_undid: Mapping[str, Done] = field(default_factory=dict)  # what was done before them, by the lead's word done again

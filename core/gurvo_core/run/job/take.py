@@ -81,7 +81,7 @@ def take_done(now: RunState, entry: LedgerEntry, body: StepDone) -> RunState:
     if step.does == "lay":
         now = forget_laid(replace(now, off=_still_off(now, step), turned_alone={}), step.loop)
     if step.does == "park":
-        return _crank_moved(now, step.position)
+        return replace(_crank_moved(now, step.position), parked_at=entry.seq)
     if step.does in ("plugs_out", "plugs_in"):
         return replace(now, plugs_out=step.does == "plugs_out")
     if step.does == "first_start" and body.answers.get("heard") in (None, "", "sound", "cured"):
@@ -193,7 +193,9 @@ def take_turn(now: RunState, entry: LedgerEntry, body: TurnSeen) -> RunState:
     went_in = frozenset(name for one in seen for name in one.went_in)
     done = Done(seq=entry.seq, at=entry.at, by=entry.by, looks=looks, went_in=went_in, all_met=not looks)
     stops, opened = _without(now.stops, [body.step]), _without(now.opened, [body.step])
-    now = replace(now, done={**now.done, body.step: done}, stops=stops, opened=opened, off=None, parked=planned.step.position)
+    now = replace(
+        now, done={**now.done, body.step: done}, stops=stops, opened=opened, off=None, parked=planned.step.position, parked_at=entry.seq
+    )
     return _needed_again(now, entry)
 
 

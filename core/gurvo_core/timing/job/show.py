@@ -19,7 +19,20 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import Any
 
-from gurvo_core.ledger import CAMS_DEGREED, DONE_ELSEWHERE, PLUGS_OUT, CamProof, Fact, Facts, Hold, LooseEnd, Reach, Step, kept_with
+from gurvo_core.ledger import (
+    CAMS_DEGREED,
+    CRANK_TURNED,
+    DONE_ELSEWHERE,
+    PLUGS_OUT,
+    CamProof,
+    Fact,
+    Facts,
+    Hold,
+    LooseEnd,
+    Reach,
+    Step,
+    kept_with,
+)
 from gurvo_core.motion import CamPlace
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
@@ -50,7 +63,8 @@ def _known(now: TimingState) -> Mapping[Fact[Any], Any]:
     seen_to = {"set_up_wheel": now.setup is not None, "find_tdc": adopted_zero(now) is not None and not now.stop_in}
     seen_to["degree"] = all(cam.decided for cam in cams)
     done = frozenset(does for does, holds in seen_to.items() if holds)
-    return {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done, CAMS_DEGREED: _degreed(now, cams)}
+    turned = {CRANK_TURNED: now.turned_to} if now.turned_to else {}
+    return turned | {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done, CAMS_DEGREED: _degreed(now, cams)}
 
 
 def _degreed(now: TimingState, cams: Sequence[CamFigures]) -> Mapping[str, CamProof]:
