@@ -79,7 +79,7 @@ def _turning_json(of: Same) -> str:
     return side_turning(of.document).model_dump_json()
 
 
-@lru_cache(maxsize=8)  # each keeps some MB of maps
+@lru_cache(maxsize=4)  # each keeps some MB of maps
 def ground_of(of: Same) -> Ground:
     """Return the valves and pistons of a document."""
     return Ground(document=of.document, measured={})

@@ -24,10 +24,10 @@ from gurvo_core.ledger import ShaftsTold
 from gurvo_core.uncertainty import Estimate
 
 BEYOND_DEG = 4  # past where it may be turned to, what would meet is looked for
-GROUNDS, THOUGHTS = 4, 64
+GROUNDS, THOUGHTS = 4, 8  # each holds some MB of maps
 
 
-@lru_cache(maxsize=GROUNDS)  # each holds some MB of maps
+@lru_cache(maxsize=GROUNDS)
 def _ground(of: Same, measured: tuple[tuple[str, Estimate], ...], spread: Spread) -> Ground:
     return Ground(document=of.document, measured=dict(measured), spread=spread)
 
