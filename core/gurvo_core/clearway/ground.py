@@ -23,6 +23,7 @@ from gurvo_core.motion.frames import CycleFrames, cycle_frames
 from gurvo_core.uncertainty import Estimate
 
 CYCLE = 720
+TURN = CYCLE // 2  # of the crank
 VALVES_LEAST_MM = 1.5  # source: common practice; the least between two valves that builders want where their book names none
 U_OF_HEADS_MM = 0.6  # expanded; a decision of ours: seats are cut and heads sink
 
@@ -115,11 +116,16 @@ class Ground:
 
     def piston_mask(self, camshaft: str, level: Level) -> Mask:
         """Where a valve of a camshaft comes too near its piston: [crank, camshaft]."""
-        mask = np.zeros((CYCLE, CYCLE), dtype=bool)
+        mask, seen = np.zeros((TURN, CYCLE), dtype=bool), set[tuple[int, bytes]]()
         for valve in self.of_cam(camshaft):
-            drop = -_most_near(-self.drop_mm(valve.cylinder), self.spread.crank_deg)
-            mask |= drop.astype(np.float32)[:, None] < self.least_drop_mm(valve, level).astype(np.float32)[None, :]
-        return mask
+            least = self.least_drop_mm(valve, level).astype(np.float32)
+            if (which := (valve.cylinder, least.tobytes())) in seen:
+                continue  # twin valves do alike
+            seen.add(which)
+            drop = -_most_near(-self.drop_mm(valve.cylinder), self.spread.crank_deg)[:TURN].astype(np.float32)
+            for begin, end in _stretches(least > 0):  # shut it is clear of every piston
+                mask[:, begin:end] |= drop[:, None] < least[None, begin:end]
+        return np.concatenate([mask, mask])  # a piston comes by on every turn
 
     def heads_mask(self, first: str, second: str, level: Level) -> Mask:
         """Where a valve of one camshaft comes too near one of another: [first, second]."""
@@ -161,6 +167,12 @@ class Ground:
     def meeting(self) -> tuple[tuple[str, str], ...]:
         """The camshafts whose valves could meet each other."""
         return tuple(pair for pair in combinations(self.camshafts, 2) if any(True for _ in self.pairs(*pair)))
+
+
+def _stretches(wanted: Mask) -> list[tuple[int, int]]:
+    """Where something is so, from the begin of the cycle to its end."""
+    edges = np.flatnonzero(np.diff(np.pad(wanted.astype(np.int8), 1)))
+    return [(int(begin), int(end)) for begin, end in edges.reshape(-1, 2)]
 
 
 def just_outside(blocked: Mask) -> Iterator[int]:

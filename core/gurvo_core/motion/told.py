@@ -9,6 +9,7 @@ __all__ = ["TellBy", "clock_of", "place_of", "told_by"]
 from dataclasses import dataclass
 
 from gurvo_core.engine import Camshaft, EngineDocument, Lobe
+from gurvo_core.engine.same import kept_for
 from gurvo_core.motion.clock import is_told, lobe_clock_deg, mark_clock_deg
 
 NOSE = "nose-"
@@ -22,6 +23,7 @@ class TellBy:
     name: str
 
 
+@kept_for
 def told_by(document: EngineDocument, shaft: str) -> tuple[TellBy, ...]:
     """Return by what one can tell where a shaft stands, marks first; nothing where no clock position of it is known."""
     wheels = {wheel.id for wheel in document.drive.wheels if wheel.shaft == shaft}

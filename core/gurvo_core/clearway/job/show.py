@@ -13,7 +13,7 @@ from gurvo_core.clearway.job.whereabouts import ShaftPlace
 from gurvo_core.clearway.job.words import crank_words, own_deg, reach_words, rest_words, stands_words, tells_of
 from gurvo_core.clearway.least import likely_meetings
 from gurvo_core.clearway.stands import CRANK
-from gurvo_core.ledger import CLEAR, CURRENT_STEP, Beside, Fact, Facts, LooseEnd, Reach, ShaftsTold, kept_last, told_shafts
+from gurvo_core.ledger import CLEAR, CURRENT_STEP, Beside, Fact, Facts, LooseEnd, Reach, ShaftsTold, kept_last, kept_with, told_shafts
 from gurvo_core.sentence import at_start, listed, within
 
 LIKELY = 3
@@ -105,15 +105,21 @@ def view_of(now: ClearwayState, facts: Facts) -> ClearwayView | None:
 
 def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) -> ClearwayView:
     # nobody has looked: nothing is worked out of gaps and springs, but one can say where a shaft stands
-    reached = {one.shaft: one for one in thought.reached} if told.told else {}
     return ClearwayView(
-        shafts=[_shaft(thought, place, reached.get(_key(thought, place)), bool(told.told)) for place in thought.where.places],
-        blind=[thought.names[cam] for cam in thought.blind],
+        shafts=_shafts(thought, bool(told.told)),
+        blind=[thought.names[cam] for cam in thought.blind] if told.told else [],
         asks=[thought.names[_name(thought, shaft)] for shaft in thought.where.unknown],
         measured=[_measured(one) for one in now.read.values()],
         caps=list(caps_words(now.document, facts.get(CURRENT_STEP) or "")),
         met=[at_start(words) for words in _met(now, facts)],
     )
+
+
+@kept_with
+def _shafts(thought: Thought, looked: bool) -> list[ShaftView]:
+    """As all stand; a step that is done moves nothing of it."""
+    reached = {one.shaft: one for one in thought.reached} if looked else {}
+    return [_shaft(thought, place, reached.get(_key(thought, place)), looked) for place in thought.where.places]
 
 
 def _name(thought: Thought, shaft: str) -> str:
