@@ -20,11 +20,6 @@ class AtTiming:
     advance_deg: float | None
     retard_deg: float | None
 
-    @property
-    def meets(self) -> bool:
-        """Whether they may touch, by all that is known."""
-        return self.least.gap.value < self.least.gap.expanded
-
 
 @kept_for
 def _curve(document: EngineDocument, camshaft: str) -> Curve | None:

@@ -14,11 +14,10 @@ from gurvo_core.clearway.way import Way, at_least_deg, find_way, turned_deg
 
 @dataclass(frozen=True, kw_only=True)
 class Choice:
-    """One way: its moves, the least gap on each, how many leave a camshaft that has to be held, and what it is better for."""
+    """One way: its moves, the least gap on each, and what it is better for."""
 
     way: Way
     gaps: tuple[Gap | None, ...]
-    held: int
     better: str = ""
 
     @property
@@ -37,12 +36,12 @@ def ways_of(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapp
     proposed = find_way(ground, stands, goal, loads)
     if proposed is None:
         return []
-    choices = [_choice(ground, stands, proposed, loads)]
+    choices = [_choice(ground, stands, proposed)]
     if turned_deg(proposed.moves) <= at_least_deg(stands, goal):
         return choices  # nothing is shorter, and a shorter one is all that another could be
     for other in _others(ground, stands, goal, loads):
         if other is not None and other.moves not in [one.moves for one in choices]:
-            choice = _choice(ground, stands, other, loads)
+            choice = _choice(ground, stands, other)
             better = ", ".join(_better(choice, choices[0]))
             if better:
                 choices.append(replace(choice, better=better))
@@ -55,14 +54,12 @@ def _others(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapp
         yield find_way(ground, replace(stands, running_only=True), goal, loads)
 
 
-def _choice(ground: Ground, stands: Stands, way: Way, loads: Mapping[str, SpringLoad]) -> Choice:
-    gaps, held = list[Gap | None](), 0
-    for n, move in enumerate(way.moves):
+def _choice(ground: Ground, stands: Stands, way: Way) -> Choice:
+    gaps = []
+    for move in way.moves:
         gaps.append(least_on(ground, stands, move))
         stands = stands.moved(move)
-        others = {shaft for shaft in stands.free if n + 1 < len(way.moves) and shaft != way.moves[n + 1].shaft}
-        held += sum(loads[shaft].at(stands.cams[shaft]).stays == "snaps" for shaft in others if shaft in loads)
-    return Choice(way=way, gaps=tuple(gaps), held=held)
+    return Choice(way=way, gaps=tuple(gaps))
 
 
 def _better(one: Choice, than: Choice) -> Iterator[str]:
@@ -79,7 +76,7 @@ def _better(one: Choice, than: Choice) -> Iterator[str]:
 
 def opens(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapping[str, SpringLoad]) -> tuple[list[Gap], list[str]]:
     """Return what may meet where the shafts stand already, and the camshafts each of which, taken out, would open a way."""
-    here = [gap for gap in gaps_at(ground, stands) if gap.gap.value < gap.gap.expanded]
+    here = [gap for gap in gaps_at(ground, stands) if gap.may_touch]
     return here, [cam for cam in stands.free if _is_open_without(ground, stands, goal, loads, cam)]
 
 

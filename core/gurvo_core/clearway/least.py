@@ -38,6 +38,16 @@ class Gap:
         return f"{self.valve.spoken} to {f'piston {self.valve.cylinder}' if self.against is None else self.against.spoken}"
 
     @property
+    def meets(self) -> str:
+        """What would meet what."""
+        return self.words.replace(" to ", " meets ")
+
+    @property
+    def may_touch(self) -> bool:
+        """Whether they may, by all that is known."""
+        return self.gap.value < self.gap.expanded
+
+    @property
     def spare_mm(self) -> float:
         """What is left above what is wanted [mm]."""
         return self.gap.value - self.least_mm

@@ -5,7 +5,7 @@ the cosine of the valve's angle for each mm the piston goes down; a flat crown b
 is taken: it leaves less.
 """
 
-__all__ = ["MovingValve", "moving_valves", "unknown_valves"]
+__all__ = ["MovingValve", "moving_valves", "unknown_valves", "valve_key"]
 
 import math
 from collections.abc import Iterator, Mapping
@@ -52,7 +52,12 @@ class MovingValve:
     @property
     def key(self) -> str:
         """What a measured gap of it is kept under."""
-        return f"{self.camshaft}:{self.cylinder}:{self.valve}:{self.place}"
+        return valve_key(self.camshaft, self.cylinder, self.valve, self.place)
+
+
+def valve_key(camshaft: str, cylinder: int, valve: Valve, place: str) -> str:
+    """Return what is kept of a valve is kept under."""
+    return f"{camshaft}:{cylinder}:{valve}:{place}"
 
 
 def moving_valves(document: EngineDocument, measured: Mapping[str, Estimate] | None = None) -> tuple[MovingValve, ...]:

@@ -62,6 +62,7 @@ __all__ = [
     "kept_with",
     "known_gauge",
     "may_be_done",
+    "met_on_the_way",
     "need",
     "told_shafts",
 ]
@@ -104,4 +105,4 @@ from gurvo_core.ledger.room import (
     may_be_done,
     need,
 )
-from gurvo_core.ledger.shafts import CLEAR, CRANK_TURNED, SHAFTS, Clear, ShaftsTold, ShaftTold, told_shafts
+from gurvo_core.ledger.shafts import CLEAR, CRANK_TURNED, SHAFTS, Clear, ShaftsTold, ShaftTold, met_on_the_way, told_shafts

@@ -1,10 +1,11 @@
 """Where crank and camshafts stand, as far as the run of work says."""
 
-__all__ = ["CLEAR", "CRANK_TURNED", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold", "told_shafts"]
+__all__ = ["CLEAR", "CRANK_TURNED", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold", "met_on_the_way", "told_shafts"]
 
+from collections.abc import Callable, Iterator
 from typing import NamedTuple, Protocol
 
-from gurvo_core.ledger.room import Fact, Facts
+from gurvo_core.ledger.room import Fact, Facts, Objection, need
 
 
 class ShaftTold(NamedTuple):
@@ -73,3 +74,11 @@ class Clear(Protocol):
 
 # left out until somebody has said where shafts stand
 CLEAR: Fact[Clear] = Fact("what turning would meet")
+
+
+def met_on_the_way(facts: Facts, field: str, met: Callable[[Clear], str]) -> Iterator[Objection]:
+    """Yield what would be met on the way, by the document: taken for a reason, since whoever stands there may know better."""
+    clear = facts.get(CLEAR)
+    words = met(clear) if clear is not None else ""
+    rule = f"by the document {words} on the way: look where all shafts stand, or say how it was found to be clear"
+    yield from need(not words, field, rule, "reason")

@@ -5,7 +5,9 @@ __all__ = ["ask_moves"]
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
+from gurvo_core.angles import signed_deg
 from gurvo_core.clearway.choose import Choice
+from gurvo_core.clearway.ground import CYCLE
 from gurvo_core.clearway.job.state import ClearwayState
 from gurvo_core.clearway.job.thought import Thought, thought_of
 from gurvo_core.clearway.job.view import MoveQuestion, MoveWay
@@ -17,7 +19,6 @@ from gurvo_core.ledger import STEPS_DONE, WHY_STEP_WAITS, Facts, ShaftsTold, Ste
 from gurvo_core.sentence import listed, within
 
 THERE_DEG = 3  # nearer than this a shaft is where it must be: that is for its marks to say
-CYCLE = 720
 
 
 def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQuestion]:
@@ -57,8 +58,7 @@ def goal_of(document: EngineDocument, step: WorkStep, told: ShaftsTold, thought:
 
 def _is_off(stands: Stands, shaft: str, place: int) -> bool:
     circle = CYCLE // 2 if shaft == CRANK and not stands.coupled else CYCLE
-    off = (stands.place(shaft) - place) % circle
-    return min(off, circle - off) > THERE_DEG
+    return abs(signed_deg(stands.place(shaft) - place, circle)) > THERE_DEG
 
 
 def _wanted(document: EngineDocument, step: WorkStep, told: ShaftsTold, stands: Stands) -> list[tuple[str, int]]:

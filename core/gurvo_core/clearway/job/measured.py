@@ -10,7 +10,7 @@ from gurvo_core.clearway.job.entries import GapMeasured
 from gurvo_core.clearway.job.state import ClearwayState, GapRead
 from gurvo_core.clearway.least import drop_at, lift_at
 from gurvo_core.clearway.spare import TURN
-from gurvo_core.clearway.valves import MovingValve, moving_valves
+from gurvo_core.clearway.valves import MovingValve, moving_valves, valve_key
 from gurvo_core.ledger import LedgerEntry
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.uncertainty import Estimate, root_sum_square, standard_uncertainty
@@ -23,7 +23,7 @@ U_BETWEEN_MM = 0.15  # how alike the cylinders of one engine are
 
 def valve_of(now: ClearwayState, body: GapMeasured) -> MovingValve | None:
     """Return the valve that a gap was measured at; None where today's document does not know it, or not how its piston moves."""
-    key = f"{body.camshaft}:{body.cylinder}:{body.valve}:{body.place}"
+    key = valve_key(body.camshaft, body.cylinder, body.valve, body.place)
     found = next((one for one in moving_valves(now.document) if one.key == key), None)
     return found if found is not None and slider_of(now.document, found.cylinder) is not None else None
 

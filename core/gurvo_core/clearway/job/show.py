@@ -25,10 +25,6 @@ def _thought(now: ClearwayState, facts: Facts) -> Thought | None:
     return thought_of(now, told) if told is not None and told.told and told.cams else None
 
 
-def _key(thought: Thought, place: ShaftPlace) -> str:
-    return CRANK if place is thought.where.crank else place.shaft
-
-
 def loose_ends_of(now: ClearwayState, facts: Facts) -> Iterator[LooseEnd]:
     """A camshaft that its springs would turn."""
     thought = _thought(now, facts)
@@ -86,9 +82,9 @@ def _met(now: ClearwayState, facts: Facts) -> Iterator[str]:
         if thought is None or thought.stands is None:
             return
         ways = [place.way] if place.way else [1, -1]
-        found = [one for way in ways for one in likely_meetings(thought.ground, thought.stands, _key(thought, place), way)]
+        found = [one for way in ways for one in likely_meetings(thought.ground, thought.stands, thought.where.key_of(place.shaft), way)]
         for one in sorted(found, key=lambda each: abs(each.off_deg))[:LIKELY]:
-            off = own_deg(thought, _key(thought, place), one.off_deg)
+            off = own_deg(thought, thought.where.key_of(place.shaft), one.off_deg)
             yield f"{one.words}{f' ({off:.0f}° off)' if off >= 1 else ''}"
 
 
@@ -108,7 +104,7 @@ def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) 
     return ClearwayView(
         shafts=_shafts(thought, bool(told.told)),
         blind=[thought.names[cam] for cam in thought.blind] if told.told else [],
-        asks=[thought.names[_name(thought, shaft)] for shaft in thought.where.unknown],
+        asks=[thought.names[thought.where.key_of(shaft)] for shaft in thought.where.unknown],
         measured=[_measured(one) for one in now.read.values()],
         caps=list(caps_words(now.document, facts.get(CURRENT_STEP) or "")),
         met=[at_start(words) for words in _met(now, facts)],
@@ -119,15 +115,11 @@ def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) 
 def _shafts(thought: Thought, looked: bool) -> list[ShaftView]:
     """As all stand; a step that is done moves nothing of it."""
     reached = {one.shaft: one for one in thought.reached} if looked else {}
-    return [_shaft(thought, place, reached.get(_key(thought, place)), looked) for place in thought.where.places]
-
-
-def _name(thought: Thought, shaft: str) -> str:
-    return CRANK if shaft == thought.where.crank.shaft else shaft
+    return [_shaft(thought, place, reached.get(thought.where.key_of(place.shaft)), looked) for place in thought.where.places]
 
 
 def _shaft(thought: Thought, place: ShaftPlace, reached: Reached | None, looked: bool) -> ShaftView:
-    key, rest = _key(thought, place), thought.rests.get(place.shaft) if looked else None
+    key, rest = thought.where.key_of(place.shaft), thought.rests.get(place.shaft) if looked else None
     return ShaftView(
         shaft=place.shaft,
         name=thought.names[key],

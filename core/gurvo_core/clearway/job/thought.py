@@ -11,6 +11,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
+from gurvo_core.angles import signed_deg
 from gurvo_core.clearway.choose import Choice, opens, ways_of
 from gurvo_core.clearway.ground import CYCLE, Ground, Spread
 from gurvo_core.clearway.job.measured import model_of
@@ -137,16 +138,16 @@ class Thought:
     def _nearest(self, cam: str, begin: int, places: Sequence[int]) -> int:
         load = self.loads.get(cam)
         still = [place for place in places if load is not None and load.at(place).stays == "stays"] or places
-        return min(still, key=lambda place: abs((place - begin + CYCLE // 2) % CYCLE - CYCLE // 2))
+        return min(still, key=lambda place: abs(signed_deg(place - begin, CYCLE)))
 
     def turning(self, shaft: str, by_deg: int) -> str:
         """What a shaft meets on the way by so many crank degrees."""
-        name = CRANK if shaft == self.where.crank.shaft else shaft
+        name = self.where.key_of(shaft)
         one = next((one for one in self.reached if one.shaft == name), None)
         if one is None:
             return ""
         far, gap = (one.forward_deg, one.forward) if by_deg > 0 else (one.back_deg, one.back)
-        return gap.words.replace(" to ", " meets ") if gap is not None and abs(by_deg) > far else ""
+        return gap.meets if gap is not None and abs(by_deg) > far else ""
 
     def crank_to(self, place_deg: float) -> str:
         """What keeps the crank from a place; with nothing coupled either stroke will do."""

@@ -53,6 +53,14 @@ class Whereabouts:
         """One of them, by its id."""
         return next(one for one in self.places if one.shaft == shaft)
 
+    def key_of(self, shaft: str) -> str:
+        """What a shaft is called where ways are looked for: the crank has one name there, whatever its id."""
+        return CRANK if shaft == self.crank.shaft else shaft
+
+    def id_of(self, key: str) -> str:
+        """The other way round."""
+        return self.crank.shaft if key == CRANK else key
+
     @property
     def cams(self) -> tuple[ShaftPlace, ...]:
         """Camshafts that are in."""
@@ -91,9 +99,8 @@ class Whereabouts:
 
 def where_all_stand(document: EngineDocument, told: ShaftsTold) -> Whereabouts:
     """Return where they all stand."""
-    crank_id = next((shaft.id for shaft in document.drive.shafts if shaft.kind == "crank"), "crank")
-    coupled = frozenset(_with_crank(document, told, crank_id)) & told.cams
-    crank = _crank(document, told, crank_id)
+    coupled = frozenset(_with_crank(document, told, told.crank)) & told.cams
+    crank = _crank(document, told, told.crank)
     cams = (_cam(told, cam.id, crank, cam.id in coupled) for cam in document.camshafts)
     return Whereabouts(places=(crank, *cams), coupled=coupled, held=told.held)
 

@@ -44,13 +44,9 @@ def _way(thought: Thought, shaft: str, by_deg: int) -> str:
     return RUNNING_WAY if (by_deg > 0) == (turns > 0) else AGAINST_WAY
 
 
-def _real(thought: Thought, shaft: str) -> str:
-    return thought.where.crank.shaft if shaft == CRANK else shaft
-
-
 def tells_of(thought: Thought, shaft: str, place: int | None) -> list[TellView]:
     """Return by what one tells where a shaft stands, and where that is at a place; first what it was told by before."""
-    document, real = thought.ground.document, _real(thought, shaft)
+    document, real = thought.ground.document, thought.where.id_of(shaft)
     before = thought.where.of(real).of
     return [
         TellView(of=one.of, name=one.name, clock_deg=None if place is None else clock_of(document, real, one.of, place))
@@ -68,7 +64,7 @@ def move_views(thought: Thought, stands: Stands, choice: Choice) -> list[MoveVie
         turn_deg = own_deg(thought, move.shaft, move.by)
         views.append(
             MoveView(
-                shaft=_real(thought, move.shaft),
+                shaft=thought.where.id_of(move.shaft),
                 name=thought.names[move.shaft],
                 by_deg=move.by,
                 turn_deg=turn_deg,
@@ -135,20 +131,16 @@ def reach_words(thought: Thought, reached: Reached) -> str:
     said = []
     for deg, gap, way in ((reached.forward_deg, reached.forward, "forward"), (reached.back_deg, reached.back, "back")):
         if deg < CYCLE:
-            meets = f", then {_met(gap)}" if gap is not None else ""
+            meets = f", then {gap.meets}" if gap is not None else ""
             said.append(f"{way} {own_deg(thought, reached.shaft, deg):.0f}°{meets}")
     return "; ".join(said)
 
 
 def crank_words(thought: Thought, reached: Reached) -> str:
     """Return how far the crank may be turned, as it stands above everything: what it meets the way it runs, how far it goes back."""
-    on = f"{reached.forward_deg}° forward at most, then {_met(reached.forward)}" if reached.forward else "forward all the way"
+    on = f"{reached.forward_deg}° forward at most, then {reached.forward.meets}" if reached.forward else "forward all the way"
     back = f"{reached.back_deg}° back" if reached.back else "back all the way"
     return on if thought.where.coupled else f"{on}; {back}"
-
-
-def _met(gap: Gap) -> str:
-    return gap.words.replace(" to ", " meets ")
 
 
 def say_gap(body: GapMeasured) -> Words:

@@ -22,12 +22,12 @@ __all__ = [
     "step_doing",
 ]
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 
 from gurvo_core.clocks import read_clock
 from gurvo_core.engine import WorkStep
 from gurvo_core.errors import ReadingError
-from gurvo_core.ledger import CLEAR, MAKER, NOW, TYPED, Clear, Doing, Facts, Objection, need
+from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, met_on_the_way, need
 from gurvo_core.motion.told import told_by
 from gurvo_core.run.job.entries import (
     HardStopSeen,
@@ -104,7 +104,7 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
                 yield Objection("step", f"{part.name} are used once: confirm them new when the kit is laid out")
     if step.does == "park" and step.position is not None and now.document.is_placed(step.position):
         place_deg = now.document.position_deg(step.position)
-        yield from _is_clear(facts, "step", lambda clear: clear.crank_to(place_deg))
+        yield from met_on_the_way(facts, "step", lambda clear: clear.crank_to(place_deg))
     yield from _check_closed_in_time(now, step, facts)
     yield from check_answers(now.plan, step, body.answers)
     yield from check_looks(looks_of(now, step), body.looks)
@@ -184,7 +184,7 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
     yield from need(body.stop == len(seen) + 1, "stop", rule)
     if body.saw in ("meets", "off") and body.stop <= len(stops):
         yield from _check_seen(now, planned.step, body)
-        yield from _is_clear(facts, "stop", lambda clear: clear.crank_over())
+        yield from met_on_the_way(facts, "stop", lambda clear: clear.crank_over())
     yield from _check_far(now, body)
 
 
@@ -254,14 +254,6 @@ def check_marks_taken(now: RunState, body: MarksTaken, _facts: Facts) -> Objecti
     yield from need(bool(body.reason), "reason", "say why they may stay as they are")
 
 
-def _is_clear(facts: Facts, field: str, met: Callable[[Clear], str]) -> Objections:
-    """What would be met on the way, by the document: taken for a reason, since whoever stands there may know better."""
-    clear = facts.get(CLEAR)
-    words = met(clear) if clear is not None else ""
-    rule = f"by the document {words} on the way: look where all shafts stand, or say how it was found to be clear"
-    yield from need(not words, field, rule, "reason")
-
-
 def doing_alone(now: RunState, body: TurnedAlone) -> Doing:
     """What a shaft turned by itself does: with nothing laid on it, it turns without the crank, whatever keeps that still."""
     wheels = now.document.drive.wheels_on(body.shaft)
@@ -283,7 +275,7 @@ def check_shaft(now: RunState, body: TurnedAlone, facts: Facts) -> Objections:
         yield from _check_at(now, body.shaft, body.at)
     by_deg = body.by_deg
     if by_deg is not None and body.then == "stands":
-        yield from _is_clear(facts, "by_deg", lambda clear: clear.turning(body.shaft, by_deg))
+        yield from met_on_the_way(facts, "by_deg", lambda clear: clear.turning(body.shaft, by_deg))
 
 
 def check_seen(now: RunState, body: ShaftSeen, _facts: Facts) -> Objections:

@@ -167,7 +167,7 @@ def _offers(now: TimingState, shaft: Camshaft, work: CamWork, advance: float) ->
     own = [adjustment for adjustment in now.document.adjustments if not adjustment.camshafts or shaft.id in adjustment.camshafts]
     for correction in corrections(own, advance, work.made):
         left = at_timing(now.document, shaft.id, correction.residual_deg)
-        if left is not None and left.meets:
+        if left is not None and left.least.may_touch:
             continue  # it would bring a valve onto its piston, or onto another
         moves = [MoveMade(adjustment=move.adjustment, place=move.place) for move in correction.moves]
         title = " and ".join(f"{move.adjustment}: {move.place}" for move in correction.moves)

@@ -17,7 +17,7 @@ from collections.abc import Iterator
 from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.errors import ReadingError
-from gurvo_core.ledger import CLEAR, Facts, Objection, need
+from gurvo_core.ledger import Facts, Objection, met_on_the_way, need
 from gurvo_core.motion.crank import drop_at_deg
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.motion.lobe import max_valve_lift_mm
@@ -88,10 +88,8 @@ def check_stop(now: TimingState, body: PistonStop, _facts: Facts) -> Objections:
 
 def check_turn(_now: TimingState, body: Turn, facts: Facts) -> Objections:
     """The angle can be read, and nothing that is known is met on the way."""
-    to_deg, clear = turned_to_deg(body), facts.get(CLEAR)
-    met = clear.crank_to(to_deg) if clear is not None else ""
-    rule = f"by the document {met} on the way: look where all shafts stand, or say how it was found to be clear"
-    yield from need(not met, "to", rule, "reason")
+    to_deg = turned_to_deg(body)
+    yield from met_on_the_way(facts, "to", lambda clear: clear.crank_to(to_deg))
 
 
 def check_tdc(now: TimingState, body: TdcReading, _facts: Facts) -> Objections:
