@@ -44,6 +44,10 @@ def outlines(draw):
         answer(f"bolts.{group}", st.sampled_from(["10", "2 x 5 middle outward", "circle of 6 crosswise", "4 in line"]))
     for valve in ("intake", "exhaust"):
         answer(f"lash.{valve}", st.sampled_from(["0.15-0.20 by screw", "by shim, hot", "hydraulic"]))
+    answer("sizes", st.sampled_from(["86 x 86, rod 143.5", "86 x 90"]))
+    answer("head.intake", st.sampled_from(["34 at 14°, across 17, to piston 4.6", "40"]))
+    answer("spring.exhaust", st.just("220 N + 28 N/mm, binds at 12"))
+    answer("gap.valves", st.sampled_from(["1.5", "0.8"]))
     answer("new", st.just("10 head bolts, water pump"))
     answer("returns", st.just("8 followers"))
     return answers

@@ -4,6 +4,7 @@ import unittest
 
 from hypothesis import given, settings
 
+from gurvo_core.reading import read_document
 from gurvo_core.writer.answers import Answered
 from gurvo_core.writer.asking.order import must_be_answered, next_key, question_of, questions_of
 from gurvo_core.writer.compose.whole import compose
@@ -42,6 +43,21 @@ class OrderTests(unittest.TestCase):
         keys = [one.key for one in questions_of(answers(cams="block", drives="gears", passes__gears="crank, idler, cam", known_by="marks"))]
         self.assertIn("meet.crank-wheel.idler-wheel", keys)
         self.assertNotIn("mark.crank-wheel", keys)
+
+    def test_who_knows_how_far_the_pistons_go_is_asked_how_near_the_valves_come(self):
+        answers = {"layout": Answered("v"), "cylinders": Answered("6"), "rows": Answered("1-3-5 / 2-4-6"), "cams": Answered("two")}
+        keys = [one.key for one in questions_of(answers)]
+        self.assertNotIn("head.intake", keys)  # without the rod nothing follows from it
+        answers |= {"sizes": Answered("86 x 86, rod 143.5"), "valves": Answered("2 + 2")}
+        keys = [one.key for one in questions_of(answers)]
+        self.assertEqual([key for key in keys if key.startswith("gap.")], ["gap.intake", "gap.exhaust", "gap.valves"])
+        told = {"head.intake": "34 at 14°, across 17, to piston 4.6", "spring.intake": "220 N + 28 N/mm", "gap.valves": "1.2"}
+        document = compose(answers | {key: Answered(text, "book") for key, text in told.items()})
+        sound = read_document(document)
+        mirrored = [("left", 14, (-17, 17)), ("right", -14, (-17, 17))]
+        self.assertEqual([(one.bank, one.angle_deg, one.along_mm) for one in sound.valves], mirrored)
+        self.assertEqual((sound.springs[0].rate_n_mm, sound.least_gaps.valves_mm), (28, 1.2))
+        self.assertIn("/springs/0", document["origins"])
 
     def test_a_figure_that_follows_is_said_and_never_filled_in(self):
         belt = answers(cams="one", layout="inline", drives="belt", passes__belt="crank, cam", teeth__crank="")

@@ -157,7 +157,7 @@ class HiddenTests(unittest.TestCase):
             ("Primary chain A: slack was on the tight side", dict.fromkeys(bank_a, -15.0), {"before": True}),
             ("Secondary chain B: laid a link early", {"exhaust-b": 360 / 28 * 2}, {}),
             ("The pointer is out", dict.fromkeys(every, 4.5), {"zero": False}),
-            ("Phaser B off its stop", {"intake-b": 31.0}, {"phaser": False}),
+            ("Phaser B off its stop", {"intake-b": -31.0}, {"phaser": False}),
         ):
             with self.subTest(fault=name):
                 view = self.explain(advance_deg, **looks)

@@ -191,6 +191,29 @@ class SpareTests(TestCase):
         self.assertLess(beyond.least.spare_mm, 0.0)
         self.assertGreater(spare.least.spare_mm, there.least.spare_mm)
 
+    def test_a_phaser_leaves_what_is_left_anywhere_between_its_stops(self):
+        """Against the same camshaft with no phaser, moved by hand through all of its travel."""
+        with_one, data = family("corrie-v6"), family_copy("corrie-v6")
+        for cam in data["camshafts"]:
+            cam["phaser"] = None
+        bare = Ground(document=read_document(data), measured={})
+        for rests, way in (("retarded", 1), ("advanced", -1)):
+            cams = [
+                cam.model_copy(update={"phaser": cam.phaser.model_copy(update={"rests": rests, "travel_deg": 30.0})}) if cam.phaser else cam
+                for cam in with_one.camshafts
+            ]
+            document = with_one.model_copy(update={"camshafts": tuple(cams)})
+            moved = [spare_of(bare, "intake-a", {"intake-a": way * off / 2}).least.spare_mm for off in range(61)]
+            spare = spare_of(Ground(document=document, measured={}), "intake-a", {})
+            self.assertAlmostEqual(spare.least.spare_mm, min(moved), places=6)
+            self.assertAlmostEqual(abs(spare.least.phased_deg), int(np.argmin(moved)) / 2)
+            said = words_at_timing(at_timing(document, "intake-a", 0.0))
+            self.assertEqual("its phaser 30° advanced" in said, rests == "retarded")
+        self.assertNotIn("other stop", words_at_timing(at_timing(with_one, "intake-a", 0.0)))
+        unknown = family_copy("corrie-v6")
+        unknown["camshafts"][0]["phaser"]["travel_deg"] = None
+        self.assertIn("other stop lies is not known", words_at_timing(at_timing(read_document(unknown), "intake-a", 0.0)))
+
     def test_at_the_timing_it_is_found_at_the_same_is_left(self):
         document = family("teasel-4")
         for advance_deg in (-12.0, 0.0, 3.5):

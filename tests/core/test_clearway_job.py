@@ -168,7 +168,7 @@ class RefusedTests(TestCase):
         question = next_question(build.state)
         self.assertEqual(question.kind, "clearway_move")
         clear = thought_of(build.folded.states["clearway"], build.folded.facts.get(SHAFTS))
-        self.assertTrue(clear.crank_over())
+        self.assertTrue(clear.crank_by(360))
 
     def test_the_crank_turned_on_the_twin_asks_the_same(self):
         build = cams_snapped()
@@ -179,6 +179,30 @@ class RefusedTests(TestCase):
         build.enter("turn", to="20")
         crank = shaft(build, "crank")
         self.assertEqual((crank.how, crank.place_deg), ("turned", 20.0))  # and stands there from now on
+
+    def test_looking_for_tdc_on_a_stop_asks_for_camshafts_out_of_the_way_and_a_reading_through_them_for_a_reason(self):
+        build = Build("sorrel-f4").to("tdc:method")
+        for cam, of in (("cam-left", "left-line"), ("cam-right", "right-line")):
+            clock = clock_of(build.engine, cam, of, 630)
+            build.enter("shaft_seen", shaft=cam, at={"of": of, "clock": f"{clock:.0f}°"})
+        self.assertEqual(next_question(build.state).key, "tdc:way")
+        build.enter("way_left", step="tdc", reason="plugs are out, it is felt for")
+        while (question := next_question(build.state)).key != "tdc:after":
+            build.answer(question)
+        with self.assertRaises(AskFirst) as refused:
+            build.answer(question)
+        self.assertEqual(refused.exception.field, "place")
+        self.assertIn("exhaust 2 meets piston 2", refused.exception.rule)
+
+    def test_two_camshafts_on_one_chain_are_turned_as_one(self):
+        build = cams_snapped()
+        told = build.folded.facts.get(SHAFTS)._replace(laid=frozenset({"secondary-a"}))
+        thought = thought_of(build.folded.states["clearway"], told)
+        self.assertEqual(thought.where.tied, (("intake-a", "exhaust-a"),))
+        self.assertEqual(thought.names["intake-a"], "Intake cam A and exhaust cam A")
+        self.assertNotIn("exhaust-a", thought.rests)
+        moved = build.folded.states["run"].document.drive.turning_with("exhaust-a", {"secondary-a"})
+        self.assertEqual(moved, {"intake-a", "exhaust-a"})
 
     def test_a_dead_stop_says_what_it_may_have_been(self):
         build = cams_snapped()

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from gurvo_core.clearway.choose import opens, ways_of
 from gurvo_core.clearway.ground import CYCLE, Ground
 from gurvo_core.clearway.least import least_on, likely_meetings
-from gurvo_core.clearway.rest import load_of
+from gurvo_core.clearway.rest import load_of, load_together
 from gurvo_core.clearway.stands import CRANK, Stands, places_of, terrain_of
 from gurvo_core.clearway.way import find_way, turned_deg
 from gurvo_core.engine import EngineDocument
@@ -121,6 +121,44 @@ class ProvenTests(TestCase):
         self.assertNotIn("intake-a", [move.shaft for move in way.moves])
         end = self.walked(ground, stands, way)
         self.assertEqual((end.crank, end.cams["intake-a"]), (30, 30))
+
+
+class TiedTests(TestCase):
+    """Two camshafts that turn each other, the crank by itself."""
+
+    def test_what_turns_together_stays_together_and_keeps_clear(self):
+        ground, draw, found = ground_of("corrie-v6"), random.Random(3), 0
+        for _ in range(8):
+            places = random_stands(ground, draw)
+            cams = {**places.cams, "exhaust-a": (places.cams["intake-a"] + 40) % CYCLE}
+            stands = Stands(crank=places.crank, cams=cams, tied=(("intake-a", "exhaust-a"),))
+            self.assertNotIn("exhaust-a", stands.free)
+            way = find_way(ground, stands, {CRANK: 30, "intake-a": 30}, loads_of(ground))
+            if way is not None:
+                found += 1
+                self.assertNotIn("exhaust-a", [move.shaft for move in way.moves])
+                end = ProvenTests.walked(self, ground, stands, way)
+                self.assertEqual((end.cams["intake-a"], end.cams["exhaust-a"]), (30, 70))
+        self.assertGreater(found, 3)
+
+    def test_a_map_of_two_that_are_tied_is_that_of_each_at_its_own_place(self):
+        ground, draw = ground_of("teasel-4"), random.Random(8)
+        stands = Stands(crank=0, cams={"intake": 100, "exhaust": 340}, tied=(("intake", "exhaust"),))
+        terrain = terrain_of(ground, stands, "meets")
+        self.assertEqual(terrain.shafts, (CRANK, "intake"))
+        meets = ground.heads("intake", "exhaust", "meets")
+        for _ in range(300):
+            crank, cam = draw.randrange(CYCLE), draw.randrange(CYCLE)
+            other = (cam + 240) % CYCLE
+            each = ground.piston("intake", "meets")[crank, cam] | ground.piston("exhaust", "meets")[crank, other] | meets[cam, other]
+            self.assertEqual(terrain.pairs[0, 1][crank, cam], each)
+
+    def test_their_springs_turn_them_as_one(self):
+        ground = ground_of("teasel-4")
+        loads = loads_of(ground)
+        both = load_together(loads, {"intake": 0, "exhaust": 240})
+        self.assertAlmostEqual(both.torque_nm[100], loads["intake"].torque_nm[100] + loads["exhaust"].torque_nm[340])
+        self.assertAlmostEqual(float(both.torque_nm.sum()), 0.0, places=6)
 
 
 def random_engine(stroke, rod, drop, leaning) -> EngineDocument:

@@ -130,7 +130,7 @@ class TriedTurnTests(unittest.TestCase):
         data = family_copy_with_run("corrie-v6")
         for cam in data["camshafts"]:
             if cam.get("phaser"):
-                cam["phaser"]["pinned"] = False
+                cam["phaser"].update(pinned=False, rests="retarded")
         engine = read_document(data)
         loop = next(stage for stage in engine.drive.stages if stage.id == "primary-a")
         ties = ties_with(engine, laid_rig(engine, loop, {}, slack_left=False), loop, ())

@@ -9,6 +9,7 @@ from gurvo_core.engine.joint import JointStage
 from gurvo_core.errors import WordRefused
 from gurvo_core.units import per_unit
 from gurvo_core.writer.shorthand.card import Card, read_card, write_card
+from gurvo_core.writer.shorthand.heads import HeadSaid, SpringSaid, read_head, read_spring, write_head, write_spring
 from gurvo_core.writer.shorthand.lash import LashSaid, read_lash, write_lash
 from gurvo_core.writer.shorthand.limits import read_limits, write_limits
 from gurvo_core.writer.shorthand.links import LinkSaid, read_links, write_links
@@ -44,6 +45,16 @@ LINES = (
     (read_mark, write_mark, "dot to edge at half past 3", MarkSaid("dot", "edge", 105), "dot to edge at 3:30"),
     (read_mark, write_mark, "notch", MarkSaid("notch"), "notch"),
     (read_links, write_links, "Crank 25, intake 8.5, exhaust", (LinkSaid("crank", 25), LinkSaid("intake", 8.5), LinkSaid("exhaust")), None),
+    (
+        read_head,
+        write_head,
+        "34 mm at -14° across -17, to piston 4,6 pocket 0",
+        HeadSaid(34, -14, -17, 4.6, 0),
+        "34 at -14°, across -17, to piston 4.6, pocket 0",
+    ),
+    (read_head, write_head, "40", HeadSaid(40), "40"),
+    (read_spring, write_spring, "220N + 28 N/mm", SpringSaid(220, 28), "220 N + 28 N/mm"),
+    (read_spring, write_spring, "220 N+28.5 N/mm, binds at 12", SpringSaid(220, 28.5, 12), "220 N + 28.5 N/mm, binds at 12"),
     (read_lash, write_lash, "0.2-0.3 by shims, hot", LashSaid("shim", (0.2, 0.3), "hot"), "0.2-0.3 by shim, hot"),
 )
 
@@ -62,6 +73,9 @@ WRONG = (
     (read_pattern, "0 x 5", "0", "is no number of bolts"),
     (read_valves, "2 + many", "many", "is no number of valves"),
     (read_sizes, "86 x 86, rod 40", "40", "shorter than its crank's throw"),
+    (read_head, "34 at 75°", "75", "no valve's angle"),
+    (read_head, "0 at 3", "0", "no valve's head"),
+    (read_spring, "220 N + stiff N/mm", "stiff", "is not a number"),
     (read_mark, "dot to line at 13", "13", "is no clock position"),
     (read_links, "crank 25.3", "25.3", "is no number of links"),
     (read_stages, "30 + 50 zz", "50 zz", "cannot be read"),

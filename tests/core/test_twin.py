@@ -106,9 +106,9 @@ class MarkTests(unittest.TestCase):
 
 class PhaserTests(unittest.TestCase):
     def test_a_phaser_off_its_stop_moves_its_cam_and_no_further_than_it_can(self):
-        cam = family("corrie-v6").camshaft("intake-a")
+        early = family("corrie-v6").camshaft("intake-a")
+        cam = early.model_copy(update={"phaser": early.phaser.model_copy(update={"rests": "retarded"})})
         self.assertEqual(advance_of(cam, CamPlace(phaser_off_deg=50.0)), 50.0)
-        early = cam.model_copy(update={"phaser": cam.phaser.model_copy(update={"rests": "advanced"})})
         self.assertEqual(advance_of(early, CamPlace(advance_deg=1.0, phaser_off_deg=20.0)), -19.0)
         for place in (CamPlace(phaser_off_deg=50.5), CamPlace(phaser_off_deg=-1)):
             with self.assertRaises(ReadingError) as refused:

@@ -81,5 +81,4 @@ def opens(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mappin
 
 
 def _is_open_without(ground: Ground, stands: Stands, goal: Mapping[str, int], loads: Mapping[str, SpringLoad], cam: str) -> bool:
-    without = replace(stands, cams={name: at for name, at in stands.cams.items() if name != cam})
-    return find_way(ground, without, {name: at for name, at in goal.items() if name != cam}, loads) is not None
+    return find_way(ground, stands.without(cam), {name: at for name, at in goal.items() if name != cam}, loads) is not None

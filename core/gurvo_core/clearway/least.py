@@ -31,6 +31,7 @@ class Gap:
     against: MovingValve | None  # None: its piston
     least_mm: float  # that is wanted there
     after_deg: float = 0.0
+    phased_deg: float = 0.0  # how far off its rest a phaser then stands, positive = advanced [crank deg]
 
     @property
     def words(self) -> str:
@@ -81,10 +82,9 @@ def _along(ground: Ground, stands: Stands, shaft: str | None, by: Floats) -> Ite
     """Every gap that a turn of one shaft changes, at each of some turns; of no shaft, every gap there is."""
 
     def place(name: str) -> Floats:
-        moves = name == shaft or (shaft == CRANK and name in stands.coupled)
-        return stands.place(name) + (by if moves else np.zeros_like(by))
+        return stands.place(name) + (by if name in moving and shaft else np.zeros_like(by))
 
-    moving = {CRANK, *stands.coupled} if shaft == CRANK else {shaft} if shaft else {CRANK, *stands.cams}
+    moving = {shaft, *stands.along(shaft)} if shaft else {CRANK, *stands.cams}
     own = [one for one in ground.valves if one.camshaft in stands.cams]
     lifts = {one.key: lift_at(ground, one, place(one.camshaft)) for one in own}
     for one in own:
@@ -100,7 +100,8 @@ def _pairs(valves: Sequence[MovingValve]) -> Iterator[tuple[MovingValve, MovingV
     for one in valves:
         for other in valves:
             is_pair = one.valve == "intake" and other.valve == "exhaust" and one.cylinder == other.cylinder
-            if is_pair and can_meet(disc_of(one), disc_of(other)):
+            # valves of one camshaft keep to each other as they were made
+            if is_pair and one.camshaft != other.camshaft and can_meet(disc_of(one), disc_of(other)):
                 yield one, other
 
 
@@ -123,10 +124,10 @@ def _least(ground: Ground, found: tuple[MovingValve, MovingValve | None, Floats]
     return Gap(gap=Estimate(value=float(gaps[at]), u=u), valve=one, against=other, least_mm=least_mm, after_deg=float(by[at]))
 
 
-def gaps_at(ground: Ground, stands: Stands) -> list[Gap]:
-    """Return every gap as the shafts stand, least first."""
+def gaps_at(ground: Ground, stands: Stands, shaft: str | None = None) -> list[Gap]:
+    """Return every gap as the shafts stand, least first; of one shaft those that turning it changes."""
     here = np.zeros(1)
-    found = [_least(ground, one, here) for one in _along(ground, stands, None, here)]
+    found = [_least(ground, one, here) for one in _along(ground, stands, shaft, here)]
     return sorted(found, key=lambda gap: gap.gap.value)
 
 

@@ -57,10 +57,11 @@ class Net:
 def edges_of(terrain: Terrain, ground: Ground, level: Level) -> list[set[int]]:
     """Return by shaft the places just outside of where something is in its way."""
     edges = [set[int]() for _ in terrain.shafts]
-    for n, cam in enumerate(terrain.shafts[1:], 1):
-        by_crank, by_cam = ground.edges(cam, level)
-        edges[0] |= by_crank
-        edges[n] |= by_cam
+    for n, offsets in enumerate(terrain.offsets):
+        for cam, on in offsets.items() if n else ():
+            by_crank, by_cam = ground.edges(cam, level)
+            edges[0] |= by_crank
+            edges[n] |= {(at - on) % CYCLE for at in by_cam}
     edges[0] |= set(just_outside(terrain.own))
     for (one, other), mask in terrain.pairs.items():
         if one:

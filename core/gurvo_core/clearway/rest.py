@@ -5,8 +5,9 @@ where the springs turn it back and somebody has to turn it on. Springs are strai
 rubbing is taken between two usual figures.
 """
 
-__all__ = ["Rest", "SpringLoad", "load_of"]
+__all__ = ["Rest", "SpringLoad", "load_of", "load_together"]
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -123,6 +124,25 @@ class SpringLoad:
         """The place at which its lobes press on its caps least; of several alike the middle of the longest stretch."""
         least = self.total_n <= self.total_n.min() + 1.0
         return _middle_of_longest(least)
+
+
+def load_together(loads: Mapping[str, SpringLoad], offsets: Mapping[str, int]) -> SpringLoad | None:
+    """Return camshafts that turn together as one, by the place of the first; None where one of them is not known.
+
+    offsets: by camshaft, how far each is on from the first [crank deg].
+    """
+    first, *others = offsets
+    if not others or not offsets.keys() <= loads.keys():
+        return loads.get(first)
+    own = [(loads[cam], -on) for cam, on in offsets.items()]
+    least, most = (np.sum([np.roll(one.rubs_nm[n], by) for one, by in own], axis=0) for n in (0, 1))
+    return SpringLoad(
+        camshaft=first,
+        valves=tuple(valve for one, _ in own for valve in one.valves),
+        forces_n=np.concatenate([np.roll(one.forces_n, by, axis=1) for one, by in own]),
+        work_nmm=np.sum([np.roll(one.work_nmm, by) for one, by in own], axis=0),
+        rubs_nm=(least, most),
+    )
 
 
 def _middle_of_longest(mask: NDArray[np.bool_]) -> int:

@@ -22,6 +22,7 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
+from gurvo_core.clearway.at_timing import phased_words
 from gurvo_core.clearway.ground import CYCLE, Ground, Mask
 from gurvo_core.clearway.least import Gap, gaps_at
 from gurvo_core.clearway.rest import Rest, SpringLoad, load_of
@@ -54,6 +55,7 @@ class GapRow(Shown):
     """The least gap of one valve with everything timed, and where that is."""
 
     words: str
+    cylinder: int
     gap_mm: float
     expanded_mm: float
     wanted_mm: float
@@ -211,7 +213,8 @@ def _gap_row(ground: Ground, gap: Gap) -> GapRow:
     by_book = gap.valve.is_least_by_book if gap.against is None else _has_book(ground)
     known_by: KnownBy = "measured" if gap.against is None and gap.valve.key in ground.measured else "document"
     return GapRow(
-        words=gap.words,
+        words=f"{gap.words}{phased_words(gap)}",
+        cylinder=gap.valve.cylinder,
         gap_mm=gap.gap.value,
         expanded_mm=gap.gap.expanded,
         wanted_mm=gap.least_mm,

@@ -50,15 +50,18 @@ def spare_of(ground: Ground, camshaft: str, advances_deg: Mapping[str, float]) -
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Curve:
-    """What a camshaft has to spare by how far it is moved, from ``MOST_DEG`` back to as much on, every ``STEP_DEG``."""
+    """What a camshaft has to spare by how far it is moved, from ``MOST_DEG`` back to as much on, every ``STEP_DEG``.
 
-    gaps: tuple[tuple[Gap, Floats, Floats], ...]  # each gap, its least at each place, and where that is
+    With a phaser it has at each place the least of all that lie between the phaser's stops.
+    """
+
+    gaps: tuple[tuple[Gap, Floats, Floats, Floats], ...]  # each gap, its least at each place, where that is, and how far phased
     spare_mm: Floats
 
     def least(self, at: int) -> Gap:
         """The gap with least to spare at a place."""
-        gap, leasts, where = min(self.gaps, key=lambda one: float(one[1][at]) - one[0].least_mm)
-        return replace(gap, gap=Estimate(value=float(leasts[at]), u=gap.gap.u), after_deg=float(where[at]))
+        gap, leasts, where, phased = min(self.gaps, key=lambda one: float(one[1][at]) - one[0].least_mm)
+        return replace(gap, gap=Estimate(value=float(leasts[at]), u=gap.gap.u), after_deg=float(where[at]), phased_deg=float(phased[at]))
 
 
 def curve_of(ground: Ground, camshaft: str, begin_deg: float, others_deg: Mapping[str, float]) -> Curve:
@@ -67,10 +70,26 @@ def curve_of(ground: Ground, camshaft: str, begin_deg: float, others_deg: Mappin
     begin_deg: the advance in the middle, positive = advanced [crank deg].
     others_deg: how far the others are off their cards [crank deg].
     """
-    most = round(MOST_DEG / STEP_DEG)
-    found = _gaps(ground, camshaft, begin_deg, np.arange(-most, most + 1), others_deg)
-    gaps = tuple((gap, curve.min(axis=1), TURN[curve.argmin(axis=1)]) for gap, curve in found)
-    return Curve(gaps=gaps, spare_mm=np.min([leasts - gap.least_mm for gap, leasts, _ in gaps], axis=0))
+    most, (later, earlier) = round(MOST_DEG / STEP_DEG), _phased(ground, camshaft)
+    found = _gaps(ground, camshaft, begin_deg, np.arange(later - most, most + earlier + 1), others_deg)
+    gaps = tuple((gap, *_between_stops(curve, later, earlier)) for gap, curve in found)
+    return Curve(gaps=gaps, spare_mm=np.min([one[1] - one[0].least_mm for one in gaps], axis=0))
+
+
+def _phased(ground: Ground, camshaft: str) -> tuple[int, int]:
+    """How far its phaser moves a camshaft from its rest, later (below 0) and earlier, in steps; none where nobody knows its other stop."""
+    cam = ground.document.camshaft(camshaft)
+    other = cam.phaser.other_stop_deg if cam is not None and cam.phaser is not None else None
+    steps = round((other or 0.0) / STEP_DEG)
+    return min(steps, 0), max(steps, 0)
+
+
+def _between_stops(curve: Floats, later: int, earlier: int) -> tuple[Floats, Floats, Floats]:
+    """The least between a phaser's stops for each place it may rest at, where in the cycle, and how far off its rest [crank deg]."""
+    leasts, where = curve.min(axis=1), TURN[curve.argmin(axis=1)]
+    windows = np.lib.stride_tricks.sliding_window_view(leasts, earlier - later + 1)
+    which = windows.argmin(axis=1)
+    return windows.min(axis=1), where[np.arange(len(which)) + which], (which + later) * STEP_DEG
 
 
 def least_gaps(ground: Ground, advances_deg: Mapping[str, float]) -> list[Gap]:
@@ -78,18 +97,17 @@ def least_gaps(ground: Ground, advances_deg: Mapping[str, float]) -> list[Gap]:
 
     advances_deg: how far each camshaft is off its card, positive = advanced [crank deg]; 0 where it is not named.
     """
-    found = [
-        _at_least(gap, curve[0])
-        for cam in ground.camshafts
-        for gap, curve in _gaps(ground, cam, advances_deg.get(cam, 0.0), np.zeros(1, dtype=np.intp), advances_deg)
-    ]
+    found = [one for cam in ground.camshafts for one in _least_of(ground, cam, advances_deg)]
     once = {frozenset((gap.valve.spoken, gap.against.spoken if gap.against else "")): gap for gap in found}
     return sorted(once.values(), key=lambda gap: gap.spare_mm)
 
 
-def _at_least(gap: Gap, curve: Floats) -> Gap:
-    at = int(np.argmin(curve))
-    return replace(gap, gap=Estimate(value=float(curve[at]), u=gap.gap.u), after_deg=float(TURN[at]))
+def _least_of(ground: Ground, cam: str, advances_deg: Mapping[str, float]) -> Iterator[Gap]:
+    """The least of each of a camshaft's gaps, wherever between its stops a phaser stands."""
+    later, earlier = _phased(ground, cam)
+    for gap, curve in _gaps(ground, cam, advances_deg.get(cam, 0.0), np.arange(later, earlier + 1), advances_deg):
+        least, where, phased = (float(one[0]) for one in _between_stops(curve, later, earlier))
+        yield replace(gap, gap=Estimate(value=least, u=gap.gap.u), after_deg=where, phased_deg=phased)
 
 
 def until(spare_mm: Floats) -> float | None:
@@ -113,12 +131,13 @@ def _gaps(ground: Ground, camshaft: str, begin_deg: float, off: Steps, others_de
             gap = Gap(gap=one.shut_mm, valve=one, against=None, least_mm=one.least_mm)
             yield gap, piston_gap_mm(drop_at(ground, one.cylinder, TURN)[None, :], lift[at], one)
         for other in _beside(ground, one):
-            beside = lift_at(ground, other, TURN + others_deg.get(other.camshaft, 0.0))
-            pair = (one.cylinder, *side_by_side(disc_of(one), disc_of(other)), lift.tobytes(), beside.tobytes())
+            stops = {0.0, *(steps * STEP_DEG for steps in _phased(ground, other.camshaft))}  # a head beside it may be phased as well
+            besides = [lift_at(ground, other, TURN + others_deg.get(other.camshaft, 0.0) + stop) for stop in sorted(stops)]
+            pair = (one.cylinder, *side_by_side(disc_of(one), disc_of(other)), lift.tobytes(), *(beside.tobytes() for beside in besides))
             if pair not in seen:
                 seen.add(pair)
                 gap = Gap(gap=Estimate(value=0.0, u=U_OF_HEADS_MM / 2), valve=one, against=other, least_mm=ground.heads_least_mm)
-                yield gap, pair_gap_mm(one, other, lift[at], beside[None, :])
+                yield gap, np.min([pair_gap_mm(one, other, lift[at], beside[None, :]) for beside in besides], axis=0)
 
 
 def _beside(ground: Ground, valve: MovingValve) -> Iterator[MovingValve]:

@@ -4,7 +4,8 @@ __all__ = ["CRANK", "Move", "Stands", "Terrain", "places_of", "terrain_of"]
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from itertools import combinations
+from functools import reduce
+from itertools import combinations, product
 
 import numpy as np
 
@@ -20,20 +21,37 @@ class Stands:
     crank: int
     cams: Mapping[str, int]
     coupled: frozenset[str] = frozenset()
+    tied: tuple[tuple[str, ...], ...] = ()  # camshafts that turn with each other and not with the crank; the first speaks for them
     held: frozenset[str] = frozenset()  # shafts that something keeps where they are
     running_only: bool = False  # what turns with the crank is laid: it is turned the running way alone
 
     @property
     def free(self) -> tuple[str, ...]:
-        """The camshafts that turn by themselves."""
-        return tuple(cam for cam in self.cams if cam not in self.coupled)
+        """The camshafts that turn by themselves; of those that are tied to each other the first."""
+        taken = {cam for group in self.tied for cam in group[1:]}
+        return tuple(cam for cam in self.cams if cam not in self.coupled and cam not in taken)
+
+    def along(self, shaft: str) -> tuple[str, ...]:
+        """The camshafts that turn where a shaft is turned."""
+        if shaft == CRANK:
+            return tuple(cam for cam in self.cams if cam in self.coupled)
+        return next((group for group in self.tied if shaft in group), (shaft,))
+
+    def first_of(self, shaft: str) -> str:
+        """The one that speaks for a shaft."""
+        return CRANK if shaft == CRANK or shaft in self.coupled else self.along(shaft)[0]
+
+    def without(self, shaft: str) -> "Stands":
+        """The same with a camshaft out, and whatever turns with it."""
+        gone = set(self.along(shaft))
+        tied = tuple(group for group in self.tied if not gone & set(group))
+        return replace(self, cams={cam: at for cam, at in self.cams.items() if cam not in gone}, tied=tied)
 
     def moved(self, move: "Move") -> "Stands":
         """Where they stand after a move."""
-        if move.shaft != CRANK:
-            return replace(self, cams={**self.cams, move.shaft: (self.cams[move.shaft] + move.by) % CYCLE})
-        along = {cam: (at + move.by) % CYCLE if cam in self.coupled else at for cam, at in self.cams.items()}
-        return replace(self, crank=(self.crank + move.by) % CYCLE, cams=along)
+        turned = set(self.along(move.shaft))
+        cams = {cam: (at + move.by) % CYCLE if cam in turned else at for cam, at in self.cams.items()}
+        return replace(self, crank=(self.crank + move.by) % CYCLE if move.shaft == CRANK else self.crank, cams=cams)
 
     def place(self, shaft: str) -> int:
         """Of one of them."""
@@ -42,7 +60,7 @@ class Stands:
 
 @dataclass(frozen=True, kw_only=True)
 class Move:
-    """One shaft turned by so many crank degrees, positive the way the engine runs; the crank with whatever is coupled to it."""
+    """One shaft turned by so many crank degrees, positive the way the engine runs, with whatever turns with it."""
 
     shaft: str
     by: int
@@ -50,9 +68,10 @@ class Move:
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Terrain:
-    """Maps over every two of the shafts that can be turned by themselves: first the crank with what turns with it, then each free cam."""
+    """Maps over every two of the shafts that turn by themselves: first the crank, then each free cam, with what turns along."""
 
     shafts: tuple[str, ...]
+    offsets: tuple[Mapping[str, int], ...]  # of each shaft: the camshafts that turn with it, by how far each is on from it
     own: Mask  # of the crank with what is coupled to it, by the crank's place
     pairs: Mapping[tuple[int, int], Mask]  # by two places in ``shafts``, the first the smaller
 
@@ -83,15 +102,15 @@ class Terrain:
 
 
 def terrain_of(ground: Ground, stands: Stands, level: Level) -> Terrain:
-    """Return the maps for shafts that stand so: what is coupled keeps its angle to the crank."""
+    """Return the maps for shafts that stand so: what turns together keeps its angles."""
     shafts = (CRANK, *stands.free)
-    offsets = {cam: (stands.cams[cam] - stands.crank) % CYCLE for cam in stands.coupled}
-    pairs = {(0, n): _with_crank(ground, cam, offsets, level) for n, cam in enumerate(shafts) if n}
-    for (n, one), (m, other) in combinations(enumerate(shafts[1:], 1), 2):
-        mask = _heads(ground, one, other, level)
+    offsets = tuple({cam: (stands.cams[cam] - stands.place(shaft)) % CYCLE for cam in stands.along(shaft)} for shaft in shafts)
+    pairs = {(0, n): _with_crank(ground, offsets[0], offsets[n], level) for n in range(1, len(shafts))}
+    for n, m in combinations(range(1, len(shafts)), 2):
+        mask = _between(ground, offsets[n], offsets[m], level)
         if mask is not None:
             pairs[n, m] = mask
-    return Terrain(shafts=shafts, own=_own(ground, offsets, level), pairs=pairs)
+    return Terrain(shafts=shafts, offsets=offsets, own=_own(ground, offsets[0], level), pairs=pairs)
 
 
 def _heads(ground: Ground, one: str, other: str, level: Level) -> Mask | None:
@@ -100,24 +119,41 @@ def _heads(ground: Ground, one: str, other: str, level: Level) -> Mask | None:
     return ground.heads(other, one, level).T if (other, one) in ground.meeting else None
 
 
-def _with_crank(ground: Ground, cam: str, offsets: Mapping[str, int], level: Level) -> Mask:
-    mask = ground.piston(cam, level)
-    for other, offset in offsets.items():
-        heads = _heads(ground, other, cam, level)
+def _between(ground: Ground, offsets: Mapping[str, int], others: Mapping[str, int], level: Level) -> Mask | None:
+    """Where a valve of some camshafts comes too near one of others, by what each of the two groups turns with; None where none could."""
+    found = None
+    for (one, on), (other, off) in product(offsets.items(), others.items()):
+        heads = _heads(ground, one, other, level)
         if heads is not None:
-            mask = mask | np.roll(heads, -offset, axis=0)
-    return mask
+            turned = np.roll(heads, (-on, -off), axis=(0, 1)) if on or off else heads
+            found = turned if found is None else found | turned
+    return found
+
+
+def _with_crank(ground: Ground, offsets: Mapping[str, int], others: Mapping[str, int], level: Level) -> Mask:
+    """The crank and what turns with it, by camshafts that turn by themselves."""
+    pistons = [np.roll(ground.piston(cam, level), -on, axis=1) if on else ground.piston(cam, level) for cam, on in others.items()]
+    mask = reduce(np.logical_or, pistons)
+    between = _between(ground, offsets, others, level)
+    mask = mask if between is None else mask | between
+    return mask | _each_other(ground, others, level)[None, :] if len(others) > 1 else mask
 
 
 def _own(ground: Ground, offsets: Mapping[str, int], level: Level) -> Mask:
-    at, own = np.arange(CYCLE), np.zeros(CYCLE, dtype=bool)
+    at, own = np.arange(CYCLE), _each_other(ground, offsets, level)
     for cam, offset in offsets.items():
         own |= ground.piston(cam, level)[at, (at + offset) % CYCLE]
+    return own
+
+
+def _each_other(ground: Ground, offsets: Mapping[str, int], level: Level) -> Mask:
+    """Where valves of camshafts that turn together come too near each other."""
+    at, met = np.arange(CYCLE), np.zeros(CYCLE, dtype=bool)
     for one, other in combinations(offsets, 2):
         heads = _heads(ground, one, other, level)
         if heads is not None:
-            own |= heads[(at + offsets[one]) % CYCLE, (at + offsets[other]) % CYCLE]
-    return own
+            met |= heads[(at + offsets[one]) % CYCLE, (at + offsets[other]) % CYCLE]
+    return met
 
 
 def places_of(terrain: Terrain, stands: Stands) -> Iterator[int]:

@@ -81,8 +81,9 @@ def _in_turn(search: Search, stands: Stands) -> list[Move] | None:
 def _groups(search: Search, stands: Stands) -> list[tuple[str, ...]]:
     """Camshafts whose valves could meet each other, each with its like; a bank of which none has to be anywhere is left out."""
     groups: list[set[str]] = [{cam} for cam in stands.free]
-    for one, other in search.ground.meeting:
-        if one in stands.free and other in stands.free:
+    firsts = [(stands.first_of(one), stands.first_of(other)) for one, other in search.ground.meeting if {one, other} <= stands.cams.keys()]
+    for one, other in firsts:
+        if one != other and CRANK not in (one, other):
             joined = {cam for group in groups if group & {one, other} for cam in group}
             groups = [*(group for group in groups if not group & joined), joined]
     return [tuple(sorted(group)) for group in groups if group & search.goal.keys()] or [()]

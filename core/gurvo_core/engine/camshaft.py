@@ -33,6 +33,13 @@ class Phaser(Part):
     rests: Literal["advanced", "retarded"] | None = Field(default=None, description="On which stop it stands without oil pressure")
     pinned: bool = Field(default=True, description="Whether a pin holds it there")
 
+    @property
+    def other_stop_deg(self) -> float | None:
+        """How far the other stop lies from where it rests, positive = advanced [crank deg]; None while not known."""
+        if self.travel_deg is None or self.rests is None:
+            return None
+        return -self.travel_deg if self.rests == "advanced" else self.travel_deg
+
 
 class Lobe(Part):
     """One lobe: whose valve it opens, its shape and where its nose stands."""

@@ -21,6 +21,7 @@ __all__ = [
     "Tensioner",
 ]
 
+from collections.abc import Collection
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -221,6 +222,16 @@ class Drive(Part):
     def wheels_on(self, *shafts: str) -> set[str]:
         """Ids of the wheels that sit on any of some shafts."""
         return {wheel.id for wheel in self.wheels if wheel.shaft in shafts}
+
+    def turning_with(self, shaft: str, laid: Collection[str]) -> frozenset[str]:
+        """The shafts that turn with one, itself among them, by the stages that are on."""
+        tied = [{self.wheel(wheel).shaft for wheel in stage.wheel_ids} for stage in self.stages if stage.id in laid]
+        along, growing = {shaft}, True
+        while growing:
+            more = {other for group in tied if group & along for other in group} - along
+            along |= more
+            growing = bool(more)
+        return frozenset(along)
 
     def crank_wheels(self) -> set[str]:
         """Ids of the wheels that turn with the crank."""

@@ -7,6 +7,7 @@ __all__ = [
     "CAMS_DEGREED",
     "CAM_PROOFS",
     "CLEAR",
+    "CRANK_AT_STOP",
     "CRANK_TURNED",
     "CURRENT_STEP",
     "DONE_ELSEWHERE",
@@ -33,6 +34,7 @@ __all__ = [
     "Body",
     "CamProof",
     "Clear",
+    "CrankTurned",
     "Doing",
     "Fact",
     "Facts",
@@ -105,4 +107,15 @@ from gurvo_core.ledger.room import (
     may_be_done,
     need,
 )
-from gurvo_core.ledger.shafts import CLEAR, CRANK_TURNED, SHAFTS, Clear, ShaftsTold, ShaftTold, met_on_the_way, told_shafts
+from gurvo_core.ledger.shafts import (
+    CLEAR,
+    CRANK_AT_STOP,
+    CRANK_TURNED,
+    SHAFTS,
+    Clear,
+    CrankTurned,
+    ShaftsTold,
+    ShaftTold,
+    met_on_the_way,
+    told_shafts,
+)

@@ -1,6 +1,17 @@
 """Where crank and camshafts stand, as far as the run of work says."""
 
-__all__ = ["CLEAR", "CRANK_TURNED", "SHAFTS", "Clear", "ShaftTold", "ShaftsTold", "met_on_the_way", "told_shafts"]
+__all__ = [
+    "CLEAR",
+    "CRANK_AT_STOP",
+    "CRANK_TURNED",
+    "SHAFTS",
+    "Clear",
+    "CrankTurned",
+    "ShaftTold",
+    "ShaftsTold",
+    "met_on_the_way",
+    "told_shafts",
+]
 
 from collections.abc import Callable, Iterator
 from typing import NamedTuple, Protocol
@@ -38,20 +49,37 @@ class ShaftsTold(NamedTuple):
         return next((one for one in self.told if one.shaft == shaft), None)
 
 
-# where the crank was turned to, and the entry that says so
-CRANK_TURNED: Fact[tuple[int, float]] = Fact("where the crank was turned to")
-TURNED_WITHIN_DEG = 2.0
+class CrankTurned(NamedTuple):
+    """Where the crank was turned to [deg], by the entry that says so; a piston alone does not tell on which stroke."""
+
+    seq: int
+    place_deg: float
+    knows_stroke: bool = True
+    within_deg: float = 2.0
+
+
+# where the crank was turned to last: by what the timing reads, by where valves are set
+CRANK_TURNED: Fact[CrankTurned] = Fact("where the crank was turned to")
+CRANK_AT_STOP: Fact[CrankTurned] = Fact("the stop the crank was turned to")
 
 
 def told_shafts(facts: Facts) -> ShaftsTold | None:
     """Return where shafts stand by everything that was said, the crank by what was said of it last; None where no run is planned."""
-    told, turned = facts.get(SHAFTS), facts.get(CRANK_TURNED)
+    told = facts.get(SHAFTS)
+    turned = max((one for one in (facts.get(CRANK_TURNED), facts.get(CRANK_AT_STOP)) if one), default=None)
     if told is None or turned is None:
         return told
     seen = told.of(told.crank)
-    if turned[0] <= max(told.parked_at if told.parked else 0, seen.seq if seen else 0):
+    if turned.seq <= max(told.parked_at if told.parked else 0, seen.seq if seen else 0):
         return told
-    there = ShaftTold(shaft=told.crank, place_deg=turned[1], within_deg=TURNED_WITHIN_DEG, seq=turned[0], then="stands")
+    there = ShaftTold(
+        shaft=told.crank,
+        place_deg=turned.place_deg,
+        within_deg=turned.within_deg,
+        seq=turned.seq,
+        then="stands",
+        knows_stroke=turned.knows_stroke,
+    )
     return told._replace(parked=None, told=(there, *(one for one in told.told if one.shaft != told.crank)))
 
 
@@ -65,11 +93,11 @@ class Clear(Protocol):
     def turning(self, shaft: str, by_deg: int) -> str:
         """A shaft by so many crank degrees, in words."""
 
-    def crank_to(self, place_deg: float) -> str:
-        """The crank to a place, whichever way is clear."""
+    def crank_to(self, place_deg: float, *, knows_stroke: bool = True) -> str:
+        """The crank to a place, whichever way is clear; on either stroke where it is not known on which."""
 
-    def crank_over(self) -> str:
-        """The crank all the way round."""
+    def crank_by(self, by_deg: int) -> str:
+        """The crank by so many degrees."""
 
 
 # left out until somebody has said where shafts stand

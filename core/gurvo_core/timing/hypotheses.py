@@ -221,9 +221,9 @@ def _clamped(document: EngineDocument) -> Iterator[Hypothesis]:
 def _phasers(document: EngineDocument) -> Iterator[Hypothesis]:
     for cam in document.camshafts:
         if cam.phaser is not None and cam.phaser.travel_deg is not None:
-            way = -1 if cam.phaser.rests == "advanced" else 1
+            # with its rest unknown it is looked for on the advanced side
             name = f"{cam.phaser.name} off its stop"
-            travel = way * cam.phaser.travel_deg
+            travel = cam.phaser.other_stop_deg or cam.phaser.travel_deg
             yield Hypothesis(key=f"phaser:{cam.id}", kind="phaser", name=name, share=1.0, moves_deg={cam.id: 0.0}, at_most_deg=travel)
 
 

@@ -5009,6 +5009,8 @@ export interface components {
             at_deg: number;
             /** By Book */
             by_book: boolean;
+            /** Cylinder */
+            cylinder: number;
             /** Expanded Mm */
             expanded_mm: number;
             /** Gap Mm */

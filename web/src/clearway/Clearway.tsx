@@ -8,15 +8,19 @@ import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { Notice, Waiting } from '../app/Notice';
 import { say, sayLength, type Voice } from '../app/saying';
+import type { TwinOf } from '../motion/api';
 import { atQuery, type ClearwayOf, clearwayQuery, mapQuery } from './api';
 import classes from './Clearway.module.css';
 import { MapDrawing, type Point } from './MapDrawing';
+import { WalkedSection } from './WalkedSection';
 
 const CYCLE = 720;
 const REST_MS = 150;
 
 interface ClearwayProps {
   of: ClearwayOf;
+  /** The twin as its card has it, which the map is drawn by. */
+  twin: TwinOf;
   voice: Voice;
   /** Where they stand, where that is known: crank and each camshaft. */
   stands?: Record<string, number>;
@@ -49,6 +53,7 @@ export function Clearway(props: ClearwayProps) {
 
 function Shown({
   of,
+  twin,
   voice,
   stands = {},
   keys = [],
@@ -77,7 +82,7 @@ function Shown({
       <main className={classes.clearway}>
         <section className={classes.ground} aria-label="Map">
           {pair ? (
-            <Walked of={of} voice={voice} pair={pair} point={point} />
+            <Walked of={of} twin={twin} voice={voice} pair={pair} point={point} />
           ) : (
             <div className={classes.nothing}>
               <h1>Too little is known to draw what may meet</h1>
@@ -116,7 +121,15 @@ function Shown({
   );
 }
 
-function Walked({ of, voice, pair, point }: { of: ClearwayOf; voice: Voice; pair: Pair; point: Point }) {
+interface WalkedProps {
+  of: ClearwayOf;
+  twin: TwinOf;
+  voice: Voice;
+  pair: Pair;
+  point: Point;
+}
+
+function Walked({ of, twin, voice, pair, point }: WalkedProps) {
   const { data: map } = useQuery(mapQuery(of, pair.first, pair.second));
   const [resting] = useDebouncedValue(point, REST_MS);
   const { first, second } = pair;
@@ -131,11 +144,17 @@ function Walked({ of, voice, pair, point }: { of: ClearwayOf; voice: Voice; pair
         {here?.gaps[0] && <span>{nearest(here.gaps[0], voice)}</span>}
         {here?.rest && <span>{here.rest}</span>}
       </div>
-      {map ? (
-        <MapDrawing map={map} names={pair.names} here={point} label={`Map of ${pair.names.join(' and ')}`} />
-      ) : (
-        <div />
-      )}
+      <div className={classes.drawings}>
+        {map && <MapDrawing map={map} names={pair.names} here={point} label={`Map of ${pair.names.join(' and ')}`} />}
+        {here?.gaps[0] && (
+          <WalkedSection
+            of={twin}
+            places={{ [first]: point.at, [second]: point.to }}
+            cylinder={here.gaps[0].cylinder}
+            seenFrom={voice.seenFrom}
+          />
+        )}
+      </div>
     </>
   );
 }

@@ -29,6 +29,7 @@ export function FamilyClearway() {
       </nav>
       <Clearway
         of={{ code, number: data.revision }}
+        twin={{ code, number: data.revision }}
         voice={voice}
         keys={[
           { keys: ['w'], label: 'document', run: () => navigate({ to: '/families/$code', params: { code }, search }) },

@@ -9,6 +9,8 @@ interface ShaftsProps {
   serial: string;
   clearway: Schemas['ClearwayView'];
   voice: Voice;
+  /** Whether it stands beside the map itself. */
+  onMap?: boolean;
   /** Tells where one stands; left out for whoever only looks. */
   onTell?: (() => void) | undefined;
 }
@@ -21,15 +23,17 @@ function notLooked(shafts: Schemas['ShaftView'][]): string {
   return `Nobody has looked where ${unknown.length > 1 ? 'they stand' : 'it stands'}: ${names}.`;
 }
 
-export function Shafts({ serial, clearway, voice, onTell }: ShaftsProps) {
+export function Shafts({ serial, clearway, voice, onMap = false, onTell }: ShaftsProps) {
   const looked = clearway.shafts.some((one) => one.how === 'seen' || one.how === 'turned');
   return (
     <section className={classes.shafts} aria-label="Where everything stands">
       <header>
         <h2>Where everything stands</h2>
-        <Link to="/bench/$serial/clearway" params={{ serial }}>
-          clearway
-        </Link>
+        {onMap || (
+          <Link to="/bench/$serial/clearway" params={{ serial }}>
+            clearway
+          </Link>
+        )}
       </header>
       {clearway.caps.map((one) => (
         <p key={one} data-caps>

@@ -15,9 +15,11 @@ export interface SectionProps {
   section: Schemas['Section'];
   turning: Turning;
   seenFrom: SeenFrom;
+  /** Where each camshaft stands, in crank degrees, where it does not turn with the crank; null: its valves are shut. */
+  camDeg?: (camshaft: string) => number | null;
 }
 
-export function Section({ cylinder, section, turning, seenFrom }: SectionProps) {
+export function Section({ cylinder, section, turning, seenFrom, camDeg }: SectionProps) {
   const { bore_mm: bore, throw_mm: reach, top_mm: top, pin_x_mm: pinX, rod_mm: rodLength } = section;
   const crank = useRef<SVGSVGElement>(null);
   const rod = useRef<SVGSVGElement>(null);
@@ -36,7 +38,8 @@ export function Section({ cylinder, section, turning, seenFrom }: SectionProps) 
     for (const [n, node] of valves.current) {
       const head = section.heads[n];
       const frames = cylinder.valves.find((valve) => valve.valve === head?.valve);
-      const lift = frames ? between(frames.lift_um, deg) / UM : 0;
+      const at = frames && camDeg ? camDeg(frames.camshaft) : deg;
+      const lift = frames && at != null ? between(frames.lift_um, at) / UM : 0;
       const along = ((head?.angle_deg ?? 0) * Math.PI) / 180;
       movePiece(node, reaches.valve, -lift * Math.sin(along), lift * Math.cos(along), head?.angle_deg ?? 0);
     }

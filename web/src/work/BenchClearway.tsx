@@ -35,6 +35,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
       <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="bench" />
       <Clearway
         of={of}
+        twin={{ code: engine.family_code, number: engine.revision }}
         voice={voice}
         stands={Object.fromEntries(places)}
         keys={[
@@ -53,6 +54,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
             serial={engine.serial}
             clearway={state.clearway}
             voice={voice}
+            onMap
             onTell={engine.may_record ? () => setTelling(true) : undefined}
           />
         )}

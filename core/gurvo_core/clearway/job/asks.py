@@ -15,9 +15,10 @@ from gurvo_core.clearway.job.words import gap_view, move_views
 from gurvo_core.clearway.stands import CRANK, Stands
 from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.engine.same import Same
-from gurvo_core.ledger import STEPS_DONE, WHY_STEP_WAITS, Facts, ShaftsTold, Step, told_shafts
+from gurvo_core.ledger import DONE_ELSEWHERE, STEPS_DONE, WHY_STEP_WAITS, Facts, ShaftsTold, Step, told_shafts
 from gurvo_core.sentence import listed, within
 
+OVER = ("turn_over", "find_tdc")  # turned right round, or nearly: from one side of a stop to the other
 THERE_DEG = 3  # nearer than this a shaft is where it must be: that is for its marks to say
 
 
@@ -27,7 +28,7 @@ def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQues
     if told is None or not told.told or not told.cams or step.key in now.left or told.stopped:
         return ()  # nobody has looked where anything stands, or something was met: the step asks as it always did
     planned = _steps(Same(now.document)).get(step.key)
-    if planned is None or step.key in (facts.get(STEPS_DONE) or ()):
+    if planned is None or step.key in (facts.get(STEPS_DONE) or ()) or planned.does in (facts.get(DONE_ELSEWHERE) or ()):
         return ()
     why = facts.get(WHY_STEP_WAITS)
     if why is not None and why(step.key, facts):
@@ -41,7 +42,7 @@ def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQues
 def _steps(of: Same) -> Mapping[str, WorkStep]:
     """The steps that want shafts somewhere, by their ids."""
     listed_ones = [step for stage in of.document.stages for step in stage.listed]
-    return {step.id: step for step in listed_ones if step.does in ("park", "lay", "put_on", "turn_over")}
+    return {step.id: step for step in listed_ones if step.does in (*OVER, "park", "lay", "put_on")}
 
 
 def goal_of(document: EngineDocument, step: WorkStep, told: ShaftsTold, thought: Thought) -> tuple[tuple[str, int], ...]:
@@ -49,7 +50,7 @@ def goal_of(document: EngineDocument, step: WorkStep, told: ShaftsTold, thought:
     stands = thought.stands
     if stands is None:
         return ()
-    if step.does == "turn_over":
+    if step.does in OVER:
         return tuple(sorted(thought.out_of_the_way().items()))
     goal = dict(_wanted(document, step, told, stands))
     off = {shaft: place for shaft, place in goal.items() if _is_off(stands, shaft, place)}
@@ -75,7 +76,9 @@ def _wanted(document: EngineDocument, step: WorkStep, told: ShaftsTold, stands: 
         thing = document.thing(step.thing)
         at = dict(zip(thing.places, thing.holds, strict=False)) if thing and len(thing.places) == len(thing.holds) else {}
         on = ({at[step.place]} if step.place in at else set(thing.holds)) if thing else set()
-    cams = [(cam, place) for cam in stands.free if cam in on]
+    firsts = {stands.first_of(cam): cam for cam in stands.cams if cam in on and cam not in stands.coupled}
+    # of camshafts that are tied to each other the first is turned, as far as any of them has to go
+    cams = [(first, (place + stands.cams[first] - stands.cams[cam]) % CYCLE) for first, cam in firsts.items()]
     return [(CRANK, place), *cams] if cams else []
 
 
@@ -130,6 +133,5 @@ def _way_view(thought: Thought, choice: Choice) -> MoveWay:
     for move in choice.moves:
         # turned on from where it was, so that a drawing sees which way round it went
         crank, cam = path[-1]
-        along = move.shaft == CRANK and camshaft in stands.coupled
-        path.append([crank + (move.by if move.shaft == CRANK else 0), cam + (move.by if move.shaft == camshaft or along else 0)])
+        path.append([crank + (move.by if move.shaft == CRANK else 0), cam + (move.by if camshaft in stands.along(move.shaft) else 0)])
     return MoveWay(moves=moves, gap=gap_view(least), better=choice.better, level=choice.way.level, path=path, camshaft=camshaft)

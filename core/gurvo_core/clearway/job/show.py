@@ -114,8 +114,7 @@ def _view(now: ClearwayState, facts: Facts, thought: Thought, told: ShaftsTold) 
 @kept_with
 def _shafts(thought: Thought, looked: bool) -> list[ShaftView]:
     """As all stand; a step that is done moves nothing of it."""
-    reached = {one.shaft: one for one in thought.reached} if looked else {}
-    return [_shaft(thought, place, reached.get(thought.where.key_of(place.shaft)), looked) for place in thought.where.places]
+    return [_shaft(thought, place, thought.reach_of(place.shaft) if looked else None, looked) for place in thought.where.places]
 
 
 def _shaft(thought: Thought, place: ShaftPlace, reached: Reached | None, looked: bool) -> ShaftView:

@@ -18,10 +18,11 @@ from gurvo_core.clearway.job.measured import model_of
 from gurvo_core.clearway.job.state import ClearwayState
 from gurvo_core.clearway.job.whereabouts import Whereabouts, names_of, where_all_stand
 from gurvo_core.clearway.least import Gap, gaps_at
-from gurvo_core.clearway.rest import Rest, SpringLoad, load_of
+from gurvo_core.clearway.rest import Rest, SpringLoad, load_of, load_together
 from gurvo_core.clearway.stands import CRANK, Move, Stands, Terrain, places_of, terrain_of
 from gurvo_core.engine.same import Same
 from gurvo_core.ledger import ShaftsTold
+from gurvo_core.sentence import at_start, listed, within
 from gurvo_core.uncertainty import Estimate
 
 BEYOND_DEG = 4  # past where it may be turned to, what would meet is looked for
@@ -58,8 +59,10 @@ class Thought:
 
     @cached_property
     def names(self) -> Mapping[str, str]:
-        """What shafts are called."""
-        return {**names_of(self.ground.document), CRANK: names_of(self.ground.document).get(self.where.crank.shaft, "Crankshaft")}
+        """What shafts are called; the first of some that are tied to each other by all their names."""
+        own = names_of(self.ground.document)
+        tied = {group[0]: at_start(listed([within(own[cam]) for cam in group])) for group in self.where.tied}
+        return {**own, **tied, CRANK: own.get(self.where.crank.shaft, "Crankshaft")}
 
     @cached_property
     def blind(self) -> tuple[str, ...]:
@@ -75,7 +78,13 @@ class Thought:
     def loads(self) -> Mapping[str, SpringLoad]:
         """Camshafts under their springs."""
         loads = {one.shaft: load_of(self.ground, one.shaft) for one in self.where.cams}
-        return {shaft: load for shaft, load in loads.items() if load is not None}
+        known = {shaft: load for shaft, load in loads.items() if load is not None}
+        together = {group[0]: load_together(known, self._offsets(group)) for group in self.where.tied if group[0] in known}
+        return {**known, **{first: load for first, load in together.items() if load is not None}}
+
+    def _offsets(self, group: Sequence[str]) -> Mapping[str, int]:
+        places = {cam: round(self.where.of(cam).place_deg) for cam in group}
+        return {cam: (place - places[group[0]]) % CYCLE for cam, place in places.items()}
 
     @cached_property
     def rests(self) -> Mapping[str, Rest]:
@@ -83,7 +92,7 @@ class Thought:
         return {
             one.shaft: self.loads[one.shaft].at(round(one.place_deg))
             for one in self.where.cams
-            if one.is_known and one.shaft in self.loads and one.shaft not in self.where.coupled and one.shaft not in self.where.held
+            if one.is_known and one.shaft in self.loads and one.shaft not in self.where.still
         }
 
     @cached_property
@@ -112,7 +121,7 @@ class Thought:
         )
 
     def _meets(self, stands: Stands, move: Move) -> Gap | None:
-        return next(iter(gaps_at(self.ground, stands.moved(move))), None)
+        return next(iter(gaps_at(self.ground, stands.moved(move), move.shaft)), None)
 
     def ways(self, goal: tuple[tuple[str, int], ...]) -> tuple[Choice, ...]:
         """Ways to where some shafts must be, the proposed one first."""
@@ -132,7 +141,9 @@ class Thought:
             return {}
         places = {cam: np.flatnonzero(~terrain.pairs[0, n].any(axis=0)).tolist() for n, cam in enumerate(terrain.shafts) if n}
         return {
-            cam: self._nearest(cam, stands.cams[cam], clear) for cam, clear in places.items() if clear and stands.cams[cam] not in clear
+            cam: self._nearest(cam, stands.cams[cam], clear)
+            for cam, clear in places.items()
+            if clear and stands.cams[cam] not in clear and cam not in stands.held
         }
 
     def _nearest(self, cam: str, begin: int, places: Sequence[int]) -> int:
@@ -142,26 +153,30 @@ class Thought:
 
     def turning(self, shaft: str, by_deg: int) -> str:
         """What a shaft meets on the way by so many crank degrees."""
-        name = self.where.key_of(shaft)
-        one = next((one for one in self.reached if one.shaft == name), None)
+        one = self.reach_of(shaft)
         if one is None:
             return ""
         far, gap = (one.forward_deg, one.forward) if by_deg > 0 else (one.back_deg, one.back)
         return gap.meets if gap is not None and abs(by_deg) > far else ""
 
-    def crank_to(self, place_deg: float) -> str:
-        """What keeps the crank from a place; with nothing coupled either stroke will do."""
+    def reach_of(self, shaft: str) -> Reached | None:
+        """How far one may be turned, by whichever speaks for it."""
+        first = self.stands.first_of(self.where.key_of(shaft)) if self.stands is not None else ""
+        return next((one for one in self.reached if one.shaft == first), None)
+
+    def crank_to(self, place_deg: float, *, knows_stroke: bool = True) -> str:
+        """What keeps the crank from a place; with nothing coupled, or where it is not known on which, either stroke will do."""
         stands = self.stands
         if stands is None:
             return ""
-        circle = CYCLE if stands.coupled else CYCLE // 2
+        circle = CYCLE if stands.coupled and knows_stroke else CYCLE // 2
         on = round(place_deg - stands.crank) % circle
         met = [self.turning(self.where.crank.shaft, by) for by in ((on,) if stands.running_only else (on, on - circle)) if on]
         return met[0] if met and all(met) else ""
 
-    def crank_over(self) -> str:
-        """What the crank meets in a whole turn."""
-        return self.turning(self.where.crank.shaft, CYCLE // 2)
+    def crank_by(self, by_deg: int) -> str:
+        """What the crank meets on the way by so many degrees."""
+        return self.turning(self.where.crank.shaft, by_deg)
 
     @cached_property
     def _kept_ways(self) -> dict[object, tuple[Choice, ...]]:

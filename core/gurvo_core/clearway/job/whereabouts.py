@@ -43,6 +43,7 @@ class Whereabouts:
     places: tuple[ShaftPlace, ...]
     coupled: frozenset[str]
     held: frozenset[str]
+    tied: tuple[tuple[str, ...], ...] = ()  # camshafts that turn with each other and not with the crank
 
     @property
     def crank(self) -> ShaftPlace:
@@ -80,6 +81,7 @@ class Whereabouts:
             crank=round(self.crank.place_deg) % CYCLE,
             cams={one.shaft: round(one.place_deg) % CYCLE for one in self.cams},
             coupled=self.coupled,
+            tied=self.tied,
             held=frozenset(self._held()),
             running_only=bool(self.coupled),
         )
@@ -87,8 +89,15 @@ class Whereabouts:
     def _held(self) -> Iterator[str]:
         """With the crank is held whatever turns with it, and the other way round."""
         yield from (cam.shaft for cam in self.cams if cam.shaft in self.held)
+        yield from (group[0] for group in self.tied if self.held & set(group))
         if {self.crank.shaft, *self.coupled} & self.held:
             yield CRANK
+
+    @property
+    def still(self) -> frozenset[str]:
+        """Camshafts of which nobody asks how they rest: held, turning with the crank, or spoken for by another."""
+        kept = [group if self.held & set(group) else group[1:] for group in self.tied]
+        return self.coupled | self.held | {cam for group in kept for cam in group}
 
     @property
     def spread(self) -> Spread:
@@ -99,21 +108,16 @@ class Whereabouts:
 
 def where_all_stand(document: EngineDocument, told: ShaftsTold) -> Whereabouts:
     """Return where they all stand."""
-    coupled = frozenset(_with_crank(document, told, told.crank)) & told.cams
+    coupled = document.drive.turning_with(told.crank, told.laid) & told.cams
     crank = _crank(document, told, told.crank)
     cams = (_cam(told, cam.id, crank, cam.id in coupled) for cam in document.camshafts)
-    return Whereabouts(places=(crank, *cams), coupled=coupled, held=told.held)
+    return Whereabouts(places=(crank, *cams), coupled=coupled, held=told.held, tied=_tied(document, told, coupled))
 
 
-def _with_crank(document: EngineDocument, told: ShaftsTold, crank: str) -> set[str]:
-    """The shafts that turn with the crank: whatever loops that are on, and gears, tie to it."""
-    tied = [{document.drive.wheel(wheel).shaft for wheel in stage.wheel_ids} for stage in document.drive.stages if stage.id in told.laid]
-    along, growing = {crank}, True
-    while growing:
-        more = {shaft for group in tied if group & along for shaft in group} - along
-        along |= more
-        growing = bool(more)
-    return along
+def _tied(document: EngineDocument, told: ShaftsTold, coupled: frozenset[str]) -> tuple[tuple[str, ...], ...]:
+    alone = [cam.id for cam in document.camshafts if cam.id in told.cams and cam.id not in coupled]
+    groups = [tuple(cam for cam in alone if cam in document.drive.turning_with(first, told.laid)) for first in alone]
+    return tuple(dict.fromkeys(group for group in groups if len(group) > 1))
 
 
 def _crank(document: EngineDocument, told: ShaftsTold, crank: str) -> ShaftPlace:

@@ -9,7 +9,7 @@ __all__ = ["ROOM", "LashState"]
 
 from gurvo_core.lash.job.asks import ask_lash
 from gurvo_core.lash.job.kinds import KINDS
-from gurvo_core.lash.job.show import loose_ends_of, says_of, tells_of, view_of
+from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
 from gurvo_core.lash.job.take import hear_of_step, news_of
 from gurvo_core.lash.job.view import (
@@ -28,6 +28,7 @@ ROOM: Room[LashState] = Room(
     kinds=KINDS,
     asks={"lash": ask_lash},
     questions=(LashReadyQuestion, LashStopQuestion, LashReadingQuestion, LashShimsQuestion, LashDecisionQuestion),
+    facts=facts_of,
     loose_ends=loose_ends_of,
     shows=LashView,
     view=view_of,

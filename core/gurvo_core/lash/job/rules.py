@@ -11,7 +11,7 @@ from gurvo_core.lash.job.figures import typed_deg, typed_turns
 from gurvo_core.lash.job.kept import new_shims
 from gurvo_core.lash.job.state import LashState, stops_of
 from gurvo_core.lash.job.take import SAME_MM, valve_id
-from gurvo_core.ledger import STOCK, Facts, Objection, known_gauge, may_be_done, need
+from gurvo_core.ledger import STOCK, Facts, Objection, known_gauge, may_be_done, met_on_the_way, need
 from gurvo_core.units import read_figure
 
 Objections = Iterator[Objection]
@@ -59,8 +59,12 @@ def check_stop(now: LashState, body: LashStopped, facts: Facts) -> Objections:
         return
     yield from may_be_done(body.step, facts, ONCE_DONE)
     yield from need(stops is not None, "step", "first say which way the valves are reached")
-    if stops is not None:
-        yield from need(body.stop <= len(stops.stops), "stop", f"there are only {len(stops.stops)} stops")
+    if stops is None:
+        return
+    yield from need(body.stop <= len(stops.stops), "stop", f"there are only {len(stops.stops)} stops")
+    to_deg = stops.stops[body.stop - 1].crank_deg if body.stop <= len(stops.stops) else None
+    if to_deg is not None:
+        yield from met_on_the_way(facts, "stop", lambda clear: clear.crank_to(to_deg))
 
 
 def check_reading(now: LashState, body: LashReading, facts: Facts) -> Objections:

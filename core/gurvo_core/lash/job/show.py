@@ -1,8 +1,9 @@
 """What the valve clearances show: stops, valves, loose ends. All follows from what stands."""
 
-__all__ = ["advice_for", "lash_view", "limits_words", "loose_ends_of", "says_of", "sees_of", "tells_of", "view_of", "where_of"]
+__all__ = ["advice_for", "facts_of", "lash_view", "limits_words", "loose_ends_of", "says_of", "sees_of", "tells_of", "view_of", "where_of"]
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from typing import Any
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.lash.adjust import screw_turn
@@ -11,7 +12,7 @@ from gurvo_core.lash.job.entries import LashDecided
 from gurvo_core.lash.job.state import LashState, stops_of, valves_left
 from gurvo_core.lash.job.view import LashView, StopView, ValveView
 from gurvo_core.lash.stops import LashStops, Stop
-from gurvo_core.ledger import CURRENT_STEP, Doing, Facts, LooseEnd, Step
+from gurvo_core.ledger import CRANK_AT_STOP, CURRENT_STEP, Doing, Fact, Facts, LooseEnd, Step
 from gurvo_core.motion.twin import words_at
 from gurvo_core.sentence import at_start, fine
 
@@ -78,6 +79,11 @@ def loose_ends_of(now: LashState, _facts: Facts) -> Iterator[LooseEnd]:
                     waived_with=LashDecided(kind="lash_decided", step=step, valve=name),
                     waived_as="Accept it",
                 )
+
+
+def facts_of(now: LashState, _facts: Facts) -> Mapping[Fact[Any], Any]:
+    """Where the crank was turned to."""
+    return {CRANK_AT_STOP: now.turned} if now.turned else {}
 
 
 def view_of(now: LashState, facts: Facts) -> LashView | None:

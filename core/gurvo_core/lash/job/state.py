@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from gurvo_core.engine import EngineDocument
 from gurvo_core.lash.job.book import LashBook, lash_book
 from gurvo_core.lash.stops import LashStops
+from gurvo_core.ledger import CrankTurned
 from gurvo_core.uncertainty import Estimate, GaugeUncertainty
 from gurvo_core.verdict import Verdict
 
@@ -55,6 +56,7 @@ class LashState:
     book: LashBook
     ready: Mapping[str, LashIsReady] = field(default_factory=dict)  # by step
     stop: Mapping[str, int] = field(default_factory=dict)  # by step: the stop the crank was turned to, from 1
+    turned: CrankTurned | None = None  # where that was
     found: Mapping[str, LashRead] = field(default_factory=dict)  # as it was before anything was changed
     reads: Mapping[str, LashRead] = field(default_factory=dict)
     shims: Mapping[str, ShimIn] = field(default_factory=dict)

@@ -8,9 +8,9 @@ from dataclasses import replace
 from gurvo_core.lash.adjust import lash_by_feelers
 from gurvo_core.lash.job.entries import LashDecided, LashReading, LashReady, LashShims, LashStopped
 from gurvo_core.lash.job.figures import typed_deg, typed_turns
-from gurvo_core.lash.job.state import LashIsReady, LashRead, LashState, ShimIn
+from gurvo_core.lash.job.state import LashIsReady, LashRead, LashState, ShimIn, stops_of
 from gurvo_core.lash.windows import ValveKey
-from gurvo_core.ledger import LedgerEntry, StepNews
+from gurvo_core.ledger import CrankTurned, LedgerEntry, StepNews
 from gurvo_core.uncertainty import Estimate, GaugeUncertainty, standard_uncertainty
 from gurvo_core.units import read_figure
 from gurvo_core.verdict import judge_size
@@ -37,9 +37,12 @@ def take_ready(now: LashState, entry: LedgerEntry, body: LashReady) -> LashState
     return replace(now, ready={**now.ready, body.step: ready}, stop={key: at for key, at in now.stop.items() if key != body.step})
 
 
-def take_stop(now: LashState, _entry: LedgerEntry, body: LashStopped) -> LashState:
+def take_stop(now: LashState, entry: LedgerEntry, body: LashStopped) -> LashState:
     """The crank stands at a stop."""
-    return replace(now, stop={**now.stop, body.step: body.stop})
+    stops = stops_of(now, body.step)
+    at = stops.stops[body.stop - 1].crank_deg if stops is not None and body.stop <= len(stops.stops) else None
+    turned = CrankTurned(entry.seq, at) if at is not None else now.turned
+    return replace(now, stop={**now.stop, body.step: body.stop}, turned=turned)
 
 
 def valve_id(body: LashReading) -> str:

@@ -53,11 +53,13 @@ from gurvo_core.run.job.lay import held_by
 from gurvo_core.run.job.off import own_looks
 from gurvo_core.run.job.standing import is_done, is_on_at, parts_ready, unmet
 from gurvo_core.run.job.state import RunState
+from gurvo_core.run.job.tension import turned_on_deg
 from gurvo_core.run.looks import LookAt, is_off, looks_at_turn, looks_while_laying, looks_while_parking, off_words
 from gurvo_core.run.plan import PlanStep
 from gurvo_core.sentence import listed
 
 Objections = Iterator[Objection]
+FULL_TURN_DEG = 360
 _DOING: dict[str, Doing] = {"park": "turn", "turn_over": "turn", "tighten": "tighten", "prime": "start", "first_start": "start"}
 
 
@@ -105,6 +107,9 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
     if step.does == "park" and step.position is not None and now.document.is_placed(step.position):
         place_deg = now.document.position_deg(step.position)
         yield from met_on_the_way(facts, "step", lambda clear: clear.crank_to(place_deg))
+    on_deg = turned_on_deg(now.document, step)
+    if on_deg:
+        yield from met_on_the_way(facts, "step", lambda clear: clear.crank_by(on_deg))
     yield from _check_closed_in_time(now, step, facts)
     yield from check_answers(now.plan, step, body.answers)
     yield from check_looks(looks_of(now, step), body.looks)
@@ -184,7 +189,7 @@ def check_turn(now: RunState, body: TurnSeen, facts: Facts) -> Objections:
     yield from need(body.stop == len(seen) + 1, "stop", rule)
     if body.saw in ("meets", "off") and body.stop <= len(stops):
         yield from _check_seen(now, planned.step, body)
-        yield from met_on_the_way(facts, "stop", lambda clear: clear.crank_over())
+        yield from met_on_the_way(facts, "stop", lambda clear: clear.crank_by(FULL_TURN_DEG))
     yield from _check_far(now, body)
 
 

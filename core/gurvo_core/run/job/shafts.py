@@ -1,6 +1,6 @@
 """Where shafts stand, as far as the run says: parked, seen, turned by themselves; which are in, which loops are on, what is held."""
 
-__all__ = ["clock_values", "forget_laid", "seen_at", "shafts_of", "turned_to"]
+__all__ = ["clock_values", "forget_laid", "laid_of", "seen_at", "shafts_of", "turned_to"]
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -48,9 +48,14 @@ def turned_to(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> Mapping[s
         there = before._replace(place_deg=(before.place_deg + body.by_deg) % CYCLE_DEG, seq=entry.seq)
     else:
         there = None
-    others = {shaft: told for shaft, told in now.seen.items() if shaft != body.shaft}
+    along = now.document.drive.turning_with(body.shaft, laid_of(now))
+    others = {shaft: told for shaft, told in now.seen.items() if shaft not in along}
     if there is None:
         return others
+    by_deg = there.place_deg - before.place_deg if before is not None else None
+    for shaft in along & now.seen.keys() - {body.shaft}:
+        if by_deg is not None:
+            others[shaft] = now.seen[shaft]._replace(place_deg=(now.seen[shaft].place_deg + by_deg) % CYCLE_DEG, seq=entry.seq)
     way = 0 if body.by_deg is None else 1 if body.by_deg > 0 else -1
     return {**others, body.shaft: there._replace(then=body.then, way=way or {"running": 1, "back": -1}.get(body.way or "", 0))}
 
@@ -65,20 +70,23 @@ def _parked(now: RunState, shaft: str) -> ShaftTold | None:
 def shafts_of(now: RunState, stands: Mapping[str, Stands]) -> ShaftsTold:
     """Return all of it, for whoever says what may be turned."""
     document = now.document
-    lays = [one.step for one in now.plan.steps_with("loop") if one.step.does == "lay"]
-    # gears that no step lays mesh as soon as their shafts are in
-    meshed = {stage.id for stage in document.drive.stages if stage.kind == "gears"} - {step.loop for step in lays}
-    laid = meshed | {step.loop for step in lays if step.loop and step.id in now.done}
     return ShaftsTold(
         crank=next((shaft.id for shaft in document.drive.shafts if shaft.kind == "crank"), "crank"),
         parked=now.parked,
         parked_at=now.parked_at,
         told=tuple(sorted(now.seen.values())),
-        laid=frozenset(laid),
+        laid=laid_of(now),
         cams=frozenset(cam.id for cam in document.camshafts if _is_in(cam.bank or document.banks[0].id, stands)),
         held=frozenset(held_by(now)) | _still(now),
         stopped=now.hard_stop.seq if now.hard_stop is not None else 0,
     )
+
+
+def laid_of(now: RunState) -> frozenset[str]:
+    """Return the loops that are on; gears that no step lays mesh as soon as their shafts are in."""
+    lays = [one.step for one in now.plan.steps_with("loop") if one.step.does == "lay"]
+    meshed = {stage.id for stage in now.document.drive.stages if stage.kind == "gears"} - {step.loop for step in lays}
+    return frozenset(meshed | {step.loop for step in lays if step.loop and step.id in now.done})
 
 
 def _still(now: RunState) -> frozenset[str]:

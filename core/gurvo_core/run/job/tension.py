@@ -1,6 +1,6 @@
 """What is asked where a tensioner is fitted, armed or proven, by its kind; no figure need be known for any of it."""
 
-__all__ = ["check_tension", "tension_fields"]
+__all__ = ["check_tension", "tension_fields", "turned_on_deg"]
 
 from collections.abc import Iterator, Mapping
 from typing import NamedTuple
@@ -22,6 +22,7 @@ TENSION_BY = (
     ("twist", "A quarter twist", "by finger and thumb, recorded as such"),
     ("pump", "Pump just turns by hand", "recorded as such"),
 )
+TEETH_ON = 4
 NEARLY_OUT = 0.85  # of its stroke: a chain that asks for more is measured
 
 
@@ -127,6 +128,20 @@ def _looks(document: EngineDocument, step: WorkStep) -> tuple[Look, ...]:
     tensioner = _tensioner(document, step)
     kind = (tensioner.kind if tensioner else None) or ""
     return _LOOKS.get((kind, step.how_far or ""), ())
+
+
+def turned_on_deg(document: EngineDocument, step: WorkStep) -> int:
+    """Return how far the crank is turned on while a tensioner takes up the slack [deg]; 0 where it is not, or nobody knows the teeth.
+
+    Source: common practice: a spring with its bolt loose is let take up over three or four teeth of the crank's wheel.
+    """
+    tensioner = _tensioner(document, step)
+    if step.does != "tension" or step.how_far != "armed" or tensioner is None or tensioner.kind != "spring_then_lock":
+        return 0
+    stage = loop_of(document, step)
+    wheels = document.drive.crank_wheels() & set(stage.wheel_ids) if stage is not None else set()
+    teeth = next((document.drive.wheel(wheel).teeth for wheel in sorted(wheels)), None)
+    return round(TEETH_ON * 360 / teeth) if teeth else 0
 
 
 def tension_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:

@@ -46,6 +46,7 @@ MAX_DWELL_DEG = 20.0
 SAME_SHOWN_DEG = 0.005  # what was shown and sent back differs by rounding at most
 FAR_FROM_DROP_DEG = 20.0  # more than any wheel or dial is out; less than a wrong side makes
 ABOUT_OPPOSITE_DEG = 10.0
+NEARLY_A_TURN_DEG = 300
 PAIRED = ("positive_stop", "equal_drop", "top")
 SET_UP_FIRST = "set up the wheel first: its numbering is not known yet"
 Objections = Iterator[Objection]
@@ -92,7 +93,7 @@ def check_turn(_now: TimingState, body: Turn, facts: Facts) -> Objections:
     yield from met_on_the_way(facts, "to", lambda clear: clear.crank_to(to_deg))
 
 
-def check_tdc(now: TimingState, body: TdcReading, _facts: Facts) -> Objections:
+def check_tdc(now: TimingState, body: TdcReading, facts: Facts) -> Objections:
     """A reading by the chosen method, with what that method needs, that can belong to its partner."""
     if now.wheel is None:
         yield Objection("kind", SET_UP_FIRST)
@@ -110,6 +111,10 @@ def check_tdc(now: TimingState, body: TdcReading, _facts: Facts) -> Objections:
     waiting = half_pair(now)
     if paired and waiting is not None:
         yield from _check_pair(now, body, waiting, wheel_deg, drop_mm)
+        if body.method == "positive_stop":
+            # from one side of a stop to the other the crank goes nearly all the way round
+            way = 1 if body.place == "before" else -1
+            yield from met_on_the_way(facts, "place", lambda clear: clear.crank_by(way * NEARLY_A_TURN_DEG))
 
 
 def _check_drop(now: TimingState, drop_mm: float) -> Objections:
@@ -161,7 +166,7 @@ def check_zero(now: TimingState, body: WheelZero, _facts: Facts) -> Objections:
     yield from need(same and abs(estimate.zero_deg - body.zero_deg) <= SAME_SHOWN_DEG, "zero_deg", rule)
 
 
-def check_lift(now: TimingState, body: LiftReading, _facts: Facts) -> Objections:
+def check_lift(now: TimingState, body: LiftReading, facts: Facts) -> Objections:
     """A lift this lobe has, on a valve of the card, with true TDC known."""
     document = now.document
     if now.wheel is None:
@@ -185,6 +190,8 @@ def check_lift(now: TimingState, body: LiftReading, _facts: Facts) -> Objections
         yield Objection("kind", "take over true TDC first: without it a reading says nothing")
         return
     wheel_deg = wheel_reading_deg(body.wheel, now.wheel)
+    to_deg = wheel_deg - zero.zero_deg + document.firing_deg.get(document.reference_cylinder, 0.0)
+    yield from met_on_the_way(facts, "wheel.text", lambda clear: clear.crank_to(to_deg, knows_stroke=False))
     if body.flank == "top":
         yield from need(body.lift is None, "lift", "full lift needs no lift figure; leave it out")
         return

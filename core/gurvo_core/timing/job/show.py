@@ -37,7 +37,7 @@ from gurvo_core.motion import CamPlace
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.cams import cam_places, cams_of
-from gurvo_core.timing.job.crank_at import crank_at
+from gurvo_core.timing.job.crank_at import crank_at, crank_turned
 from gurvo_core.timing.job.entries import PistonStop
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, outlier_seq, tdc_basis
@@ -63,7 +63,8 @@ def _known(now: TimingState) -> Mapping[Fact[Any], Any]:
     seen_to = {"set_up_wheel": now.setup is not None, "find_tdc": adopted_zero(now) is not None and not now.stop_in}
     seen_to["degree"] = all(cam.decided for cam in cams)
     done = frozenset(does for does, holds in seen_to.items() if holds)
-    turned = {CRANK_TURNED: now.turned_to} if now.turned_to else {}
+    last = crank_turned(now)
+    turned = {CRANK_TURNED: last} if last else {}
     return turned | {TRUE_TDC: adopted_zero(now), CAM_PLACES: cam_places(cams), DONE_ELSEWHERE: done, CAMS_DEGREED: _degreed(now, cams)}
 
 

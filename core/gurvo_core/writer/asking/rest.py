@@ -1,21 +1,25 @@
-"""Bolts, clearances and parts: what the book has figures for, and the bench asks where it has none."""
+"""Bolts, clearances, gaps and parts: what the book has figures for, and the bench asks where it has none."""
 
 __all__ = ["ask_bolts", "ask_clearances", "ask_parts"]
 
 from collections.abc import Iterator
 
-from gurvo_core.writer.answers import Answers, Source
+from gurvo_core.writer.answers import Answers, Source, said
 from gurvo_core.writer.asking.question import Picture, Question
 from gurvo_core.writer.compose.bolts import NONE, joint_groups
 from gurvo_core.writer.shape import Shape
+from gurvo_core.writer.shorthand.heads import read_gap, read_head, read_spring, write_head, write_spring
 from gurvo_core.writer.shorthand.lash import read_lash, write_lash
 from gurvo_core.writer.shorthand.pattern import read_pattern, write_pattern
+from gurvo_core.writer.shorthand.sizes import read_sizes
 from gurvo_core.writer.shorthand.stages import read_stages, write_stages
 from gurvo_core.writer.shorthand.words import Piece, pieces, refused
 
 BOLTS, CLEARANCES, PARTS = "bolts", "clearances", "parts"
 MOST_PARTS = 24
 FROM: tuple[Source, ...] = ("book", "measured", "generic", "guess")
+VALVES = ("intake", "exhaust")
+HEAD_SUCH = {"intake": "34 at 14°, across 17, to piston 4.6", "exhaust": "29 at -15°, across -18, to piston 5"}
 CALLED = {
     "mains": "main cap bolts",
     "rods": "rod bolts",
@@ -72,9 +76,9 @@ def _stages_read(text: str) -> str:
     return written
 
 
-def ask_clearances(_answers: Answers, _shape: Shape) -> Iterator[Question]:
-    """How the valve clearances are set."""
-    for valve in ("intake", "exhaust"):
+def ask_clearances(answers: Answers, shape: Shape) -> Iterator[Question]:
+    """How the valve clearances are set, and what tells how near the valves come."""
+    for valve in VALVES:
         yield Question(
             key=f"lash.{valve}",
             section=CLEARANCES,
@@ -86,6 +90,53 @@ def ask_clearances(_answers: Answers, _shape: Shape) -> Iterator[Question]:
             sources=FROM,
             picture=Picture(kind="cylinder"),
             read=lambda text: write_lash(read_lash(text)),
+        )
+    yield from _ask_gaps(answers, shape)
+
+
+def _ask_gaps(answers: Answers, shape: Shape) -> Iterator[Question]:
+    """How near valves come to pistons and each other, and how hard they press: asked of whoever knows how far the pistons go."""
+    sizes = said(answers, "sizes", read_sizes)
+    if sizes is None or sizes.rod_mm is None or shape.cams_at is None:
+        return
+    for valve in VALVES:
+        yield Question(
+            key=f"head.{valve}",
+            section=CLEARANCES,
+            title=f"How big is the {valve} valve, how does it stand, and how near does it come?",
+            about=f"{valve} valve",
+            hint="Head in mm; its stem's angle from the bore and its place across, seen from the front, plus to the right; "
+            "its drop to the piston at TDC; how deep its pocket is.",
+            example=HEAD_SUCH[valve],
+            costs="Nothing is said of what it may meet; the bench goes by where the book parks the crank.",
+            sources=FROM,
+            picture=Picture(kind="cylinder"),
+            read=lambda text: write_head(read_head(text)),
+        )
+    for valve in VALVES:
+        yield Question(
+            key=f"spring.{valve}",
+            section=CLEARANCES,
+            title=f"How hard do the {valve} springs press?",
+            about=f"{valve} springs",
+            hint="Shut, and with every mm of lift; both springs of a valve together; the lift at which the coils touch, if it is known.",
+            example="220 N + 28 N/mm, binds at 12",
+            costs="Nothing is said of how the camshaft rests or which way it snaps.",
+            sources=FROM,
+            picture=Picture(kind="cylinder"),
+            read=lambda text: write_spring(read_spring(text)),
+        )
+    for of, what in (("intake", "intake valve to piston"), ("exhaust", "exhaust valve to piston"), ("valves", "one valve to another")):
+        yield Question(
+            key=f"gap.{of}",
+            section=CLEARANCES,
+            title=f"How near does the book let {what.replace(' to ', ' come to ')}?",
+            about=what,
+            hint="In mm, turning over cold.",
+            example="1.5" if of != "exhaust" else "2.0",
+            costs="The least that the trade wants is taken, and said to be that.",
+            sources=FROM,
+            read=lambda text: f"{read_gap(text):g}",
         )
 
 

@@ -9,6 +9,8 @@ from gurvo_core.writer.answers import Answers, Source
 from gurvo_core.writer.compose.bolts import joints_in
 from gurvo_core.writer.shape import Shape
 
+LISTS = {"lash": "lash", "head": "valves", "spring": "springs"}
+
 
 def origin_of(source: Source) -> dict[str, str]:
     """A source as the document writes it: what was counted was measured by counting."""
@@ -38,8 +40,10 @@ def _pointers(answers: Answers, shape: Shape, document: dict[str, Any], key: str
         yield from (f"/banks/{n}/cranktrain" for n in range(len(document["banks"])))
     elif sort == "card" and "cam_card" in document:
         yield "/cam_card"
-    elif sort == "lash":
-        yield from (f"/lash/{n}" for n, one in enumerate(document.get("lash", ())) if one["valve"] == of)
+    elif sort in LISTS:
+        yield from (f"/{LISTS[sort]}/{n}" for n, one in enumerate(document.get(LISTS[sort], ())) if one["valve"] == of)
+    elif sort == "gap" and "least_gaps" in document:
+        yield f"/least_gaps/{of}_mm"
 
 
 def _at(members: list[dict[str, Any]], path: str, names: set[str], key: str) -> Iterator[str]:

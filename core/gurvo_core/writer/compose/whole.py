@@ -11,6 +11,7 @@ from gurvo_core.writer.compose.engine import engine_parts
 from gurvo_core.writer.compose.origins import origins_of
 from gurvo_core.writer.compose.parts import kit_of, lash_of, things_of
 from gurvo_core.writer.compose.run import run_of
+from gurvo_core.writer.compose.valves import valve_parts
 from gurvo_core.writer.shape import shape_of
 
 
@@ -26,6 +27,7 @@ def compose(answers: Answers) -> dict[str, Any]:
         "things": things_of(answers, shape),
         "stages": run_of(answers, shape, drive["marks"]),
     }
+    document |= valve_parts(answers, shape)
     lash = lash_of(answers)
     if lash:
         document["lash"] = lash
