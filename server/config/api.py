@@ -26,8 +26,10 @@ from shop.people_api import router as people
 from shop.stock_api import router as stock
 from work.api import printing_router
 from work.api import router as engines
+from work.drawings_api import router as drawings
 from work.drive_api import router as drive
 from work.fits_api import router as fits
+from work.pictures_api import engine_router as pictures_of
 from work.pictures_api import router as pictures
 from work.workings_api import router as workings
 from writer.api import router as drafts
@@ -92,7 +94,9 @@ api.add_router("/drafts", drafts, tags=["drafts"])
 api.add_router("/engines", engines, tags=["engines"])
 api.add_router("/engines", fits, tags=["engines"])
 api.add_router("/engines", drive, tags=["engines"])
-api.add_router("/engines", pictures, tags=["engines"])
+api.add_router("/engines", drawings, tags=["engines"])
+api.add_router("/engines", pictures_of, tags=["engines"])
+api.add_router("/pictures", pictures, tags=["pictures"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

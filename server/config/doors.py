@@ -14,13 +14,15 @@ LITTLE_OF_THE_MACHINE = ", ".join(
 
 
 def doors(get_response: Handler) -> Handler:
-    """Refuse a foreign Host on every path, files included; nothing of the API is kept by a browser."""
+    """Refuse a foreign Host on every path, files included; nothing of the API is kept by a browser but pictures."""
 
     def answer(request: HttpRequest) -> HttpResponse:
         request.get_host()  # raises what Django answers with 400
         response = get_response(request)
         response["Permissions-Policy"] = LITTLE_OF_THE_MACHINE
-        if request.path.startswith("/api/"):
+        if request.path.startswith("/api/pictures/"):
+            response["Cache-Control"] = "private, no-cache"  # asked for again each time, sent once: its name is its digest
+        elif request.path.startswith("/api/"):
             response["Cache-Control"] = "no-store"
         return response
 

@@ -13,7 +13,7 @@ from gurvo_core.work import RULES_VERSION
 from shop.models import misfit_of_shop, working_hours
 from work import services
 from work.models import Engine, EngineSummary
-from work.record.picture import small_picture
+from work.record.drawing import small_picture
 from work.roll import ROLL, Line, Moment, read
 from work.schemas import FloorFilter, FloorPage, FloorRow
 

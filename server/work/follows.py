@@ -20,6 +20,7 @@ from work import bridge
 from work.errors import BrokenLedger
 from work.fits import figures_of, scatter_of, taken_of
 from work.models import Engine, EngineSummary, Entry, FitFigure, StepTime
+from work.pictures import faults_of
 from work.roll import ROLL
 from work.seals import document_digest, engine_misfit
 from work.services import keep_summary
@@ -81,10 +82,11 @@ def engine_faults(serial: str) -> list[str]:
     if words:
         return [words]
     try:
+        lost = list(faults_of(bridge.read_anew(_engine(serial)).entries))
         if not _beside(serial, put_right=False):  # nobody waits while it is looked at
-            return []
+            return lost
         with transaction.atomic():
-            return _beside(serial, put_right=True)
+            return [*lost, *_beside(serial, put_right=True)]
     except BrokenLedger as error:
         return [error.sentence]
 

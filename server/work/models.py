@@ -139,6 +139,24 @@ class StepTime(models.Model):
         return f"{self.family} {self.step}: {self.minutes:.0f} min"
 
 
+class Example(models.Model):
+    """How one step of a family should look: a picture that the lead has named. No verdict rests on it."""
+
+    family = models.CharField(max_length=40)
+    step = models.CharField(max_length=40)
+    digest = models.CharField(max_length=64, help_text="SHA-256 of the picture")
+    serial = models.CharField(max_length=40, help_text="Of the engine it was taken of")
+    by_name = models.CharField(max_length=150)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["family", "step"], name="one_example_a_step")]
+
+    def __str__(self) -> str:
+        """Of which step."""
+        return f"{self.family} {self.step}: {self.digest[:12]}"
+
+
 class FitFigure(models.Model):
     """How one place of a fit came out on one engine, to compare others of its family with. Follows its ledger, and is no part of it."""
 

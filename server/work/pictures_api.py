@@ -1,140 +1,94 @@
-"""The API of an engine's pictures: its twin, how it stands from each side, how it turns, and what is told of a part that was touched."""
+"""The API of photographs: coming in piece by piece, handed out by digest, listed for an engine; the example of a step."""
 
-from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router
-from ninja.params import P, QueryEx
+from typing import Annotated
+from uuid import UUID
 
-from config.answers import etag, json_answer, unchanged
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from ninja import Path, Query, Router, Status
+from pydantic import StringConstraints
+
 from config.schemas import refusals
-from engine.bridge import Places, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
-from gurvo_core.clearway.job.thought import ground_of
-from gurvo_core.clearway.shown import AtPlaces, ClearwayMap, ClearwayShown, MapPlace, at_places, map_of, shown_of
-from gurvo_core.drive import Phasers, Twin
-from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Folded
-from gurvo_core.motion import Snapshot
-from gurvo_core.scene import Scene, SideTurning
-from gurvo_core.timing.job import CAM_PLACES
-from gurvo_core.work import RULES_VERSION, PartTold
+from gurvo_core.pictures.job.show import PictureView, picture_views
+from shop.roles import person_of
 from work import bridge
+from work.examples import example_of, examples_of, name_example
 from work.finding import engine_of
-from work.floor import drawn_small, drawn_tag
-from work.models import Engine
+from work.pictures import kept, picture_file, piece, small_file
+from work.schemas import ExampleIn, ExampleOut, PictureCame, PictureKept
 
+Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 router = Router()
+engine_router = Router()
 
 
-def _drawn(serial: str, phasers: Phasers) -> tuple[EngineDocument, Places]:
-    """The engine's document with what was found at the bench, and where its camshafts stand."""
-    folded = bridge.ledger_of(engine_of(serial)).folded
-    return folded.document, places_of(folded.document, folded.facts.get(CAM_PLACES) or {}, phasers)
+@router.post(
+    "/coming/{name}",
+    response={200: PictureCame, **refusals(401, 403, 413, 422)},
+    operation_id="picture_piece",
+    summary="A piece of a picture, as bytes; the answer says where the next begins",
+    openapi_extra={"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string"}}}}},
+)
+def take_piece(request: HttpRequest, name: UUID, at: Annotated[int, Query(ge=0)]) -> PictureCame:
+    """Keep a piece of at most 1 MB. Sent with nothing in it, it asks how much is here."""
+    return PictureCame(has=piece(name, at=at, content=request.body, by=person_of(request)))
 
 
-@router.get("/{serial}/twin", response={200: Twin, **refusals(401, 404, 422)}, operation_id="engine_twin", summary="The engine's twin")
-def twin(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> HttpResponse:
-    """Hand out the twin with the camshafts where they were measured."""
+@router.post(
+    "/coming/{name}/whole",
+    response={201: PictureKept, **refusals(401, 403, 422, 429)},
+    operation_id="picture_whole",
+    summary="All pieces are here: bring it to size and keep it",
+)
+def take_whole(request: HttpRequest, name: UUID) -> Status[PictureKept]:
+    """Keep the picture; the answer names it as its entry does."""
+    digest, width, height = kept(name, by=person_of(request))
+    return Status(201, PictureKept(digest=digest, width=width, height=height))
+
+
+@router.get("/{digest}.jpg", response={200: None, **refusals(401, 404, 422)}, operation_id="picture_look", summary="A picture")
+def look(request: HttpRequest, digest: Annotated[Digest, Path()], small: bool = False) -> HttpResponseBase:
+    """Hand out a picture, whole or small; what a digest names never changes."""
+    file = small_file(digest) if small else picture_file(digest)
+    if not file.exists():
+        raise Http404
+    if request.headers.get("If-None-Match") == f'"{file.stem}"':
+        return HttpResponse(status=304)
+    answer = FileResponse(file.open("rb"), content_type="image/jpeg", headers={"Content-Disposition": f'inline; filename="{file.name}"'})
+    answer["ETag"] = f'"{file.stem}"'
+    return answer
+
+
+@engine_router.get(
+    "/{serial}/pictures",
+    response={200: list[PictureView], **refusals(401, 404)},
+    operation_id="engine_pictures",
+    summary="Every picture of an engine that stands, oldest first",
+)
+def pictures(request: HttpRequest, serial: str) -> list[PictureView]:
+    """List the pictures of an engine."""
+    return picture_views(bridge.ledger_of(engine_of(serial)).folded.states["pictures"])
+
+
+@engine_router.get(
+    "/{serial}/examples",
+    response={200: list[ExampleOut], **refusals(401, 404)},
+    operation_id="engine_examples",
+    summary="How steps of its family should look, where the lead has named a picture",
+)
+def examples(request: HttpRequest, serial: str) -> list[ExampleOut]:
+    """List the examples of the engine's family."""
+    return [ExampleOut.model_validate(one, from_attributes=True) for one in examples_of(engine_of(serial))]
+
+
+@engine_router.put(
+    "/{serial}/examples",
+    response={200: ExampleOut, **refusals(401, 403, 404, 422)},
+    operation_id="engine_example_name",
+    summary="Name one of its pictures as the way a step should look",
+)
+def name(request: HttpRequest, serial: str, payload: ExampleIn) -> ExampleOut:
+    """Name an example; the lead alone."""
     engine = engine_of(serial)
-    document, places = _drawn(serial, phasers)
-    tag = f"twin-{engine.revision_id}-{RULES_VERSION}-{sorted(places, key=str)}-{_found(bridge.ledger_of(engine).folded)}"
-    return unchanged(request, tag) or json_answer(twin_json(document, places), tag=tag, packed_for=request)
-
-
-@router.get("/{serial}/turning", response={200: SideTurning, **refusals(401, 404)}, operation_id="engine_turning", summary="How it turns")
-def turning(request: HttpRequest, serial: str) -> HttpResponse:
-    """Hand out the engine from the side as its crank turns."""
-    engine = engine_of(serial)
-    folded = bridge.ledger_of(engine).folded
-    tag = f"turning-{engine.revision_id}-{RULES_VERSION}-{_found(folded)}"
-    return unchanged(request, tag) or json_answer(turning_json(folded.document), tag=tag, packed_for=request)
-
-
-def _found(folded: Folded) -> list[tuple[str, object]]:
-    """What was found at the bench, and is part of the document since."""
-    return [(one.fact.pointer, one.fact.value) for one in folded.states["found"].found.values()]
-
-
-@router.get(
-    "/{serial}/picture.svg", response={200: None, **refusals(401, 404)}, operation_id="engine_picture", summary="How it stands, drawn small"
-)
-def small(request: HttpRequest, serial: str) -> HttpResponse:
-    """Hand out the engine as it stands as a small drawing, what is asked in blue."""
-    tag = drawn_tag(serial)
-    return unchanged(request, tag) or HttpResponse(drawn_small(serial), content_type="image/svg+xml", headers={"ETag": etag(tag)})
-
-
-@router.get(
-    "/{serial}/parts/{part}", response={200: PartTold, **refusals(401, 404)}, operation_id="engine_part", summary="What is told of a part"
-)
-def told_of_part(request: HttpRequest, serial: str, part: str) -> HttpResponse:
-    """Say what the ledger knows of one part of the pictures: what its steps came to, what is left loose, its entries."""
-    told = bridge.told_of(bridge.ledger_of(engine_of(serial)), part)
-    return HttpResponse(told.model_dump_json(), content_type="application/json")
-
-
-@router.get("/{serial}/scene", response={200: Scene, **refusals(401, 404, 422)}, operation_id="engine_scene", summary="How it is drawn")
-def scene(request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=0, le=1440, allow_inf_nan=False)] = 0.0) -> HttpResponse:
-    """Hand out the engine's pictures with its crank at an angle, and what each step is about; how far each part has come its state says."""
-    engine = engine_of(serial)
-    folded = bridge.ledger_of(engine).folded
-    tag = f"scene-{engine.revision_id}-{RULES_VERSION}-{crank_deg}-{_found(folded)}"
-    return unchanged(request, tag) or json_answer(scene_json(folded.document, round(crank_deg, 1)), tag=tag, packed_for=request)
-
-
-@router.get(
-    "/{serial}/clearway", response={200: ClearwayShown, **refusals(401, 404)}, operation_id="engine_clearway", summary="What may meet"
-)
-def clearway(request: HttpRequest, serial: str) -> HttpResponse:
-    """Hand out how near an engine's valves come as it was measured, how far its camshafts may be moved and where they rest."""
-    engine = engine_of(serial)
-    folded, tag = bridge.ledger_of(engine).folded, _entries_tag(engine)
-    if (same := unchanged(request, tag)) is not None:
-        return same
-    advances = {cam: place.advance_deg for cam, place in (folded.facts.get(CAM_PLACES) or {}).items()}
-    return json_answer(shown_of(ground_of(folded.states["clearway"]), advances).model_dump_json(), tag=tag, packed_for=request)
-
-
-@router.get(
-    "/{serial}/clearway/map",
-    response={200: ClearwayMap, **refusals(401, 404, 422)},
-    operation_id="engine_clearway_map",
-    summary="The map of two shafts",
-)
-def clearway_map(request: HttpRequest, serial: str, first: str, second: str) -> HttpResponse:
-    """Hand out where two shafts of an engine must not stand together, by what was measured of it."""
-    engine = engine_of(serial)
-    folded, tag = bridge.ledger_of(engine).folded, f"{_entries_tag(engine)}-{first}-{second}"
-    same = unchanged(request, tag)
-    return same or json_answer(map_of(ground_of(folded.states["clearway"]), first, second).model_dump_json(), tag=tag, packed_for=request)
-
-
-@router.get(
-    "/{serial}/clearway/at",
-    response={200: AtPlaces, **refusals(401, 404, 422)},
-    operation_id="engine_clearway_at",
-    summary="What is nearest at a place",
-)
-def clearway_at(request: HttpRequest, serial: str, place: Query[MapPlace]) -> AtPlaces:
-    """Say which valves come nearest with two shafts at some places, and how the camshaft rests there."""
-    return at_places(ground_of(bridge.ledger_of(engine_of(serial)).folded.states["clearway"]), place)
-
-
-def _entries_tag(engine: Engine) -> str:
-    """What changes with every entry."""
-    return f"clearway-{engine.revision_id}-{RULES_VERSION}-{engine.head}"
-
-
-@router.get(
-    "/{serial}/twin/words", response={200: list[str], **refusals(401, 404, 409, 422)}, operation_id="engine_words", summary="Every degree"
-)
-def words(request: HttpRequest, serial: str, phasers: Phasers = "rest") -> list[str]:
-    """Say in a sentence what is to be seen at every degree of a cycle."""
-    return words_of(*_drawn(serial, phasers))
-
-
-@router.get("/{serial}/snapshot", response={200: Snapshot, **refusals(401, 404, 422)}, operation_id="engine_snapshot", summary="One angle")
-def snapshot(
-    request: HttpRequest, serial: str, crank_deg: QueryEx[float, P(ge=-1440, le=1440, allow_inf_nan=False)], phasers: Phasers = "rest"
-) -> Snapshot:
-    """Say everything that is to be seen at one crank angle, with the camshafts where they were measured."""
-    document, places = _drawn(serial, phasers)
-    return snapshot_of(document, crank_deg, places)
+    name_example(engine, step=payload.step, digest=payload.digest, by=person_of(request))
+    return ExampleOut.model_validate(example_of(engine, payload.step), from_attributes=True)

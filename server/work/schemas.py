@@ -214,3 +214,34 @@ class PluckOut(Schema):
     frequency_hz: float
     u_hz: float = Field(description="Standard uncertainty of it")
     share: float = Field(description="Of what sounds in the recording, how much is this pitch and its overtones")
+
+
+class PictureCame(Schema):
+    """How much of a picture is here."""
+
+    has: int = Field(description="Bytes; the next piece begins there")
+
+
+class PictureKept(Schema):
+    """A picture as it is kept, for its entry to name."""
+
+    digest: str = Field(description="SHA-256 of its bytes")
+    width: int = Field(description="Pixels")
+    height: int = Field(description="Pixels")
+
+
+class ExampleIn(InSchema):
+    """A picture of an engine that is to show how a step should look."""
+
+    step: str = Field(min_length=1, max_length=40, description="Id of the step")
+    digest: str = Field(pattern=r"^[0-9a-f]{64}$", description="The picture's SHA-256")
+
+
+class ExampleOut(Schema):
+    """How a step should look."""
+
+    step: str
+    digest: str
+    serial: str = Field(description="The engine it was taken of")
+    by_name: str
+    at: datetime

@@ -28,6 +28,7 @@ from work.finding import engine_of
 from work.fits import keep_fits
 from work.models import Engine, EngineSummary, Entry
 from work.moves import follow, named
+from work.pictures import check_there
 from work.roll import ROLL
 from work.seals import seal
 from work.times import keep_time
@@ -79,6 +80,7 @@ def record(
         raise Forbidden("Only the lead signs, leaves a step out, strikes a signature or moves an engine on; hand it to the lead.")
     if house.needs_confirming(body) and not proof.signs(signature_of(locked, ledger.head, body)):
         raise Unconfirmed
+    check_there(body)
     gauges = gauges_named(house.gauges_named(body))
     known = _known(serial, body, gauges, by)
     if typed_at and _may_be(typed_at, ledger.entries):

@@ -126,8 +126,8 @@ class FamilyTwinTests(TwinCase):
         self.type("PageDown")
         expect(row).not_to_contain_text("in place")
         self.page.get_by_text("on the other stop").click()
-        # by hand: 340 at timing, 45 on for the page, 25 for the phaser's 50 crank degrees: 50, nearest to half past 1
-        self.says(self.sentence, "phaser mark A at half past 1")
+        # by hand: 340 at timing, 45 on for the page, 25 back for the phaser's 50 crank degrees: 0
+        self.says(self.sentence, "phaser mark A at 12 o'clock")
 
     def test_lobes_say_where_they_point_and_valves_how_far_they_are_open(self):
         """By hand: the intake of cylinder 1 has its nose at its follower, 195 degrees, at 467; it lifts 9.4 less 0.2 of lash there."""

@@ -21,7 +21,7 @@ from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
 from work.models import Engine
 from work.record import paper
-from work.record.picture import FILLS, pictures_on_paper
+from work.record.drawing import FILLS, pictures_on_paper
 from work.record.sheets import check_sheet_page
 from work.record.turns import one_at_a_time, stop_printing
 from work.services import put_on_stand

@@ -123,6 +123,9 @@ class WorkStep(Part):
     )
     tools: tuple[Name, ...] = Field(default=(), max_length=24, description="What is at hand before it is begun")
     picture: str = Field(default="", max_length=120, description="Of what a picture is wanted, such as: the front, all marks seen")
+    picture_is: Literal["wanted", "needed"] | None = Field(
+        default=None, description="Whether it is not done without one; wanted of a cover and where it says of what, when left out"
+    )
     looks: tuple[Look, ...] = Field(default=(), max_length=24, description="as_found: what is looked at, counted or measured as it came in")
     oil_change_hours: float | None = Field(
         default=None, gt=0, le=2000, description="first_start: the early oil change, running hours after"

@@ -11,6 +11,7 @@ __all__ = [
     "MAKER",
     "MINUTES",
     "NOW",
+    "PICTURES_OWED",
     "PLAN",
     "PLUGS_OUT",
     "STEPS_DONE",
@@ -162,6 +163,8 @@ PLUGS_OUT: Fact[bool] = Fact("plugs out")
 DONE_ELSEWHERE: Fact[frozenset[str]] = Fact("what rooms have seen to")
 # the step that is to be done now, while what is shown is put together
 CURRENT_STEP: Fact[str] = Fact("the step to be done")
+# ids of the steps that need a picture first, and have none
+PICTURES_OWED: Fact[frozenset[str]] = Fact("pictures owed")
 # ids of the steps of a run that are done
 STEPS_DONE: Fact[Container[str]] = Fact("steps done")
 # why a step of a run cannot be done yet, asked by its id; empty where it can
@@ -259,6 +262,7 @@ class Words:
     value: str = ""
     detail: str = ""
     look_again: bool = False
+    picture: str = ""  # digest of the one it is about
 
 
 def _nothing(*_args: Any) -> tuple[()]:

@@ -12,7 +12,12 @@ from gurvo_core.walk.shelf import Shelf
 Body = dict[str, Any]
 WHEEL: Body = {"numbering": "0-90-0-90-0", "runs": "grows", "plugs_out": True}
 ANY_LASH_MM, ANY_SHIM_MM = 0.2, "2.50"
-KINDS = {"found": "not_known", "clearway_move": "shaft_turned"}  # what a question is answered with, where that is called otherwise
+KINDS = {
+    "found": "not_known",
+    "clearway_move": "shaft_turned",
+    "picture_needed": "picture",
+}  # what a question is answered with, where that is called otherwise
+NO_PICTURE = "0" * 64  # a walk has no camera: it says so by a digest that nothing has
 ANY_FIT_MM = "0.05"  # where no limit is known
 
 
@@ -30,6 +35,7 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
         "plugs": lambda *_args: {"out": True},
         "found": lambda _state, asked, *_rest: {"pointer": asked.pointer},
         "clearway_move": _move,
+        "picture_needed": lambda _state, asked, *_rest: {"step": asked.step, "digest": NO_PICTURE, "width": 1, "height": 1},
         "hold_point": lambda _state, asked, *_rest: {"step": asked.step, "remark": "looked at, as it should be"},
         "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
         "variant": lambda _state, asked, *_rest: {"group": asked.group_id, "option": asked.options[0].value},

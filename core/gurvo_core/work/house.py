@@ -264,6 +264,7 @@ class House:
             value=words.value,
             detail=words.detail,
             look_again=words.look_again,
+            picture=words.picture,
             because=entry.because,
             typed_at=entry.typed_at if late else None,  # a clock that runs ahead says nothing
             struck=struck,

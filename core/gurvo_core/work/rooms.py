@@ -10,9 +10,10 @@ from gurvo_core.found.job import ROOM as FOUND
 from gurvo_core.joints.job import ROOM as JOINTS
 from gurvo_core.lash.job import ROOM as LASH
 from gurvo_core.ledger import Room
+from gurvo_core.pictures.job import ROOM as PICTURES
 from gurvo_core.run.job import ROOM as RUN
 from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
 from gurvo_core.work.whereabouts import ROOM as WHEREABOUTS
 
-ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, CLEARWAY, WHEREABOUTS, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, CLEARWAY, PICTURES, WHEREABOUTS, HAND_OVER)

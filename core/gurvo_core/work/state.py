@@ -123,6 +123,7 @@ class TapeLine(View):
     value: str
     detail: str
     look_again: bool
+    picture: str  # digest of the one it is about; empty where it is about none
     because: str  # why it was taken all the same
     typed_at: datetime | None  # only when it reached the ledger later than it was typed
     struck: StruckBy | None

@@ -83,7 +83,7 @@ CONTENT_SECURITY_POLICY = {
         "default-src": ["'none'"],
         "script-src": ["'self'"],
         "style-src": ["'self'", "'unsafe-inline'"],
-        "img-src": ["'self'", "data:"],
+        "img-src": ["'self'", "data:", "blob:"],  # blob: a picture that was taken and is not sent yet
         "font-src": ["'self'"],
         "connect-src": ["'self'"],
         "manifest-src": ["'self'"],

@@ -25,11 +25,11 @@ from work.heads import head_now
 from work.models import Engine
 from work.record.clearway import gaps_on_paper
 from work.record.diagram import arcs, ticks
+from work.record.drawing import pictures_on_paper
 from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
-from work.record.picture import pictures_on_paper
 from work.record.proof import proof_on_paper
 from work.record.signers import same_day_signers
 from work.record.turns import STOPPED

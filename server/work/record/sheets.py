@@ -13,8 +13,8 @@ from press.pdf import pdf_of
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
+from work.record.drawing import stage_pictures
 from work.record.paper import ON_PAPER, square_code
-from work.record.picture import stage_pictures
 
 
 def as_check_sheet(engine: Engine) -> bytes:

@@ -600,6 +600,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How steps of its family should look, where the lead has named a picture
+         * @description List the examples of the engine's family.
+         */
+        get: operations["engine_examples"];
+        /**
+         * Name one of its pictures as the way a step should look
+         * @description Name an example; the lead alone.
+         */
+        put: operations["engine_example_name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/first-start.pdf": {
         parameters: {
             query?: never;
@@ -852,6 +876,26 @@ export interface paths {
          * @description Hand out the engine as it stands as a small drawing, what is asked in blue.
          */
         get: operations["engine_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every picture of an engine that stands, oldest first
+         * @description List the pictures of an engine.
+         */
+        get: operations["engine_pictures"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1672,6 +1716,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/coming/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A piece of a picture, as bytes; the answer says where the next begins
+         * @description Keep a piece of at most 1 MB. Sent with nothing in it, it asks how much is here.
+         */
+        post: operations["picture_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/coming/{name}/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * All pieces are here: bring it to size and keep it
+         * @description Keep the picture; the answer names it as its entry does.
+         */
+        post: operations["picture_whole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{digest}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A picture
+         * @description Hand out a picture, whole or small; what a digest names never changes.
+         */
+        get: operations["picture_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/printing": {
         parameters: {
             query?: never;
@@ -2254,6 +2358,7 @@ export interface components {
             /** Loose Ends */
             loose_ends: components["schemas"]["LooseEndView"][];
             permission: components["schemas"]["Permission"];
+            pictures?: components["schemas"]["PicturesView"] | null;
             run?: components["schemas"]["RunView"] | null;
             /** Signed */
             signed: boolean;
@@ -3059,7 +3164,7 @@ export interface components {
          */
         ConfirmIn: {
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["PictureTaken"] | components["schemas"]["PictureDrawnOn"] | components["schemas"]["PictureLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /** Password */
             password: string;
             /**
@@ -3826,7 +3931,7 @@ export interface components {
              */
             by?: string | null;
             /** Entry */
-            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
+            entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["PictureTaken"] | components["schemas"]["PictureDrawnOn"] | components["schemas"]["PictureLeft"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
              * @description Tag of the bench its maker has: only what changes is sent
@@ -3875,6 +3980,44 @@ export interface components {
             wheel_deg: number | null;
             /** Words */
             words: string;
+        };
+        /**
+         * ExampleIn
+         * @description A picture of an engine that is to show how a step should look.
+         */
+        ExampleIn: {
+            /**
+             * Digest
+             * @description The picture's SHA-256
+             */
+            digest: string;
+            /**
+             * Step
+             * @description Id of the step
+             */
+            step: string;
+        };
+        /**
+         * ExampleOut
+         * @description How a step should look.
+         */
+        ExampleOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By Name */
+            by_name: string;
+            /** Digest */
+            digest: string;
+            /**
+             * Serial
+             * @description The engine it was taken of
+             */
+            serial: string;
+            /** Step */
+            step: string;
         };
         /**
          * Explained
@@ -7834,6 +7977,32 @@ export interface components {
             reason: string;
         };
         /**
+         * OnPicture
+         * @description A ring or an arrow on a picture, by shares of its width and height; kept beside it and never in it.
+         */
+        OnPicture: {
+            /**
+             * Is A
+             * @enum {string}
+             */
+            is_a: "ring" | "arrow";
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * X
+             * @description Of a ring its middle, of an arrow its tip: from the left, as a share of the width
+             */
+            x: number;
+            /**
+             * Y
+             * @description The same from the top, as a share of the height
+             */
+            y: number;
+        };
+        /**
          * OneKey
          * @description Another answer that is one key away.
          */
@@ -8214,6 +8383,226 @@ export interface components {
              * @enum {string}
              */
             kind: "none" | "layout" | "front" | "cylinder" | "bolts";
+        };
+        /**
+         * PictureCame
+         * @description How much of a picture is here.
+         */
+        PictureCame: {
+            /**
+             * Has
+             * @description Bytes; the next piece begins there
+             */
+            has: number;
+        };
+        /**
+         * PictureDrawnOn
+         * @description What is drawn on a picture from now on, and what it is said to show.
+         */
+        PictureDrawnOn: {
+            /** Digest */
+            digest: string;
+            /**
+             * Drawn
+             * @default []
+             */
+            drawn: components["schemas"]["OnPicture"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture_drawn_on";
+            /**
+             * Shows
+             * @default
+             */
+            shows: string;
+        };
+        /**
+         * PictureKept
+         * @description A picture as it is kept, for its entry to name.
+         */
+        PictureKept: {
+            /**
+             * Digest
+             * @description SHA-256 of its bytes
+             */
+            digest: string;
+            /**
+             * Height
+             * @description Pixels
+             */
+            height: number;
+            /**
+             * Width
+             * @description Pixels
+             */
+            width: number;
+        };
+        /**
+         * PictureLeft
+         * @description A step that needs a picture is done without; the lead's word.
+         */
+        PictureLeft: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture_left";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * PictureQuestion
+         * @description A picture that a step needs before it is done.
+         */
+        PictureQuestion: {
+            /** Ask */
+            ask: string;
+            /**
+             * Blocked
+             * @default
+             */
+            blocked: string;
+            /**
+             * Doing
+             * @default
+             */
+            doing: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture_needed";
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
+            /** Of */
+            of: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "done" | "open" | "optional";
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+        };
+        /**
+         * PictureTaken
+         * @description A picture of the engine, kept under the digest of its bytes.
+         */
+        PictureTaken: {
+            /**
+             * Digest
+             * @description SHA-256 of the picture as it is kept
+             */
+            digest: string;
+            /**
+             * Drawn
+             * @default []
+             */
+            drawn: components["schemas"]["OnPicture"][];
+            /**
+             * Height
+             * @description Of the picture as it is kept [pixels]
+             */
+            height: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
+            /**
+             * Place
+             * @description Where on the engine, such as: cylinder 3
+             * @default
+             */
+            place: string;
+            /**
+             * Shows
+             * @description What is to be seen on it
+             * @default
+             */
+            shows: string;
+            /** Step */
+            step?: string | null;
+            /**
+             * Title
+             * @description What the step was called; completed when it is taken
+             */
+            title?: string | null;
+            /**
+             * Width
+             * @description Of the picture as it is kept [pixels]
+             */
+            width: number;
+        };
+        /**
+         * PictureView
+         * @description One picture: what is drawn on it, where it belongs, who took it.
+         */
+        PictureView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Digest */
+            digest: string;
+            /** Drawn */
+            drawn: components["schemas"]["OnPicture"][];
+            /** Height */
+            height: number;
+            /** Place */
+            place: string;
+            /** Seq */
+            seq: number;
+            /** Shows */
+            shows: string;
+            /** Step */
+            step: string | null;
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PicturesView
+         * @description What is wanted, and how many there are.
+         */
+        PicturesView: {
+            /** By Step */
+            by_step: {
+                [key: string]: number;
+            };
+            /** Count */
+            count: number;
+            /** Wanted */
+            wanted: {
+                [key: string]: string;
+            };
         };
         /**
          * PistonStop
@@ -10087,7 +10476,7 @@ export interface components {
             /** Note */
             note: string;
             /** Questions */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["SignQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["PictureQuestion"] | components["schemas"]["SignQuestion"])[];
             /** Stage */
             stage: string;
             /**
@@ -10570,6 +10959,8 @@ export interface components {
             kind: string;
             /** Look Again */
             look_again: boolean;
+            /** Picture */
+            picture: string;
             /** Seq */
             seq: number;
             struck: components["schemas"]["StruckBy"] | null;
@@ -12080,6 +12471,11 @@ export interface components {
              * @default
              */
             picture: string;
+            /**
+             * Picture Is
+             * @description Whether it is not done without one; wanted of a cover and where it says of what, when left out
+             */
+            picture_is?: ("wanted" | "needed") | null;
             /**
              * Place
              * @description put_on, take_off: which of the thing's places; asked when left out
@@ -14165,6 +14561,108 @@ export interface operations {
             };
         };
     };
+    engine_examples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_example_name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExampleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     first_start_pdf: {
         parameters: {
             query?: never;
@@ -14771,6 +15269,46 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    engine_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureView"][];
+                };
             };
             /** @description Unauthorized */
             401: {
@@ -16957,6 +17495,159 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_piece: {
+        parameters: {
+            query: {
+                at: number;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureCame"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_look: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

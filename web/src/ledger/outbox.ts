@@ -11,6 +11,7 @@ import { madeId } from '../app/ids';
 import { benchQuery } from './api';
 import { benchAfter } from './change';
 import type { EntryBody, Refusal } from './contract';
+import { sendPicture } from './pictures';
 import { allKept, forget, keep, nextPlace, trouble, type Unsent } from './store';
 
 export type { Unsent } from './store';
@@ -67,7 +68,21 @@ async function mark(item: Unsent, how: Pick<Unsent, 'refused' | 'unanswered' | '
   await changed();
 }
 
-async function send(item: Unsent, queries: QueryClient): Promise<void> {
+/** An entry with a picture names it once that is kept; whatever comes between, nothing of it is sent twice. */
+async function withPicture(item: Unsent): Promise<Unsent> {
+  const { picture, ...rest } = item;
+  if (!picture || item.entry.kind !== 'picture') return item;
+  const kept = await sendPicture(item.id, picture, async (gone) => {
+    await keep({ ...item, gone });
+    await changed();
+  });
+  const named = { ...rest, entry: { ...item.entry, ...kept } };
+  await keep(named);
+  return named;
+}
+
+async function send(waiting: Unsent, queries: QueryClient): Promise<void> {
+  const item = await withPicture(waiting);
   const { id, entry, version, by, because } = item;
   const { queryKey } = benchQuery(item.serial);
   const had = queries.getQueryData(queryKey);
@@ -157,12 +172,13 @@ export type Record = (
   value: string,
   entry: EntryBody,
   because?: string,
+  picture?: Blob,
 ) => Promise<Outcome>;
 
 /** Records an entry: sent at once when the server answers, kept and sent later when not, handed back when refused. */
 export function useRecord(serial: string, by: string): Record {
   const queries = useQueryClient();
-  return async (question, title, value, entry, because = '') => {
+  return async (question, title, value, entry, because = '', picture) => {
     const at = new Date().toISOString();
     const item: Unsent = {
       id: madeId(),
@@ -176,6 +192,7 @@ export function useRecord(serial: string, by: string): Record {
       entry,
       because,
       version: ENTRY_VERSION,
+      ...(picture ? { picture } : {}),
       ...seenOf(queries, serial),
     };
     await keep(item);

@@ -21,6 +21,9 @@ export interface Unsent {
   because?: string;
   /** How many entries were seen when it was typed: if another person made more since, both are told. */
   seen?: number;
+  /** A picture that goes out before its entry, which then names it; how much of it has gone. */
+  picture?: Blob;
+  gone?: number;
   /** It was sent once and nobody answered; until then it is on its way and nothing is shown of it. */
   unanswered?: boolean;
   /** What the server said when it could not take it now, such as that its disk is full. */

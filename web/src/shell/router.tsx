@@ -95,6 +95,14 @@ const benchTwin = createRoute({
   component: lazyRouteComponent(() => import('../work/BenchTwin'), 'BenchTwin'),
 });
 
+const benchPictures = createRoute({
+  getParentRoute: () => root,
+  path: '/bench/$serial/pictures',
+  validateSearch: (search: Record<string, unknown>): { at?: string } =>
+    typeof search.at === 'string' ? { at: search.at } : {},
+  component: lazyRouteComponent(() => import('../work/BenchPictures'), 'BenchPictures'),
+});
+
 const benchClearway = createRoute({
   getParentRoute: () => root,
   path: '/bench/$serial/clearway',
@@ -120,6 +128,7 @@ export const router = createRouter({
     bench,
     benchTwin,
     benchClearway,
+    benchPictures,
   ]),
 });
 

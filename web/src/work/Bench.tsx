@@ -27,6 +27,8 @@ import { WithBench } from './WithBench';
 
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
 const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
+const PictureDialog = later(async () => (await import('../pictures/PictureDialog')).PictureDialog);
+const WantedPicture = later(async () => (await import('../pictures/WantedPicture')).WantedPicture);
 const StrikeDialog = later(async () => (await import('./StrikeDialog')).StrikeDialog);
 const StandsDialog = later(async () => (await import('../clearway/StandsDialog')).StandsDialog);
 const PlaceDialog = later(async () => (await import('./PlaceDialog')).PlaceDialog);
@@ -78,6 +80,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [changing, setChanging] = useState(false);
   const [placing, setPlacing] = useState(false);
   const [telling, setTelling] = useState(false);
+  const [taking, setTaking] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
@@ -102,6 +105,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         ...(state.clearway
           ? [{ keys: ['y'], label: 'where one stands', quiet: true, run: () => setTelling(true) }]
           : []),
+        { keys: ['q'], label: 'picture', shift: false, quiet: true, run: () => setTaking(true) },
         { keys: ['g'], label: 'move the engine', quiet: true, run: () => setPlacing(true) },
         { keys: ['u'], label: 'strike the last', run: () => setStriking(LAST) },
       ]
@@ -114,6 +118,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   }, [striking, isSettled, lastId]);
   const step =
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
+  const wanted = engine.may_record && question?.kind !== 'picture_needed' && step && state.pictures?.wanted[step.key];
   const Drawing = (question && INPUTS[question.kind].Drawing) ?? DRAWINGS[step?.does ?? 'sign'];
   useDocumentTitle(`${engine.serial} · Gurvo`);
   useEffect(() => {
@@ -155,6 +160,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         </div>
         {!question && <Stuck stuck={state.stuck} voice={voice} onChoose={setChosen} />}
         <Drawing bench={bench} question={question} voice={voice} choose={setChosen} />
+        {wanted && step && !whole && (
+          <WantedPicture serial={engine.serial} step={step.key} of={wanted} onTake={() => setTaking(true)} />
+        )}
         {question && engine.may_record && !whole && (
           <Answer key={question.key} {...{ bench, question, voice, answering }} />
         )}
@@ -210,6 +218,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             opened={telling}
             onClose={() => setTelling(false)}
           />
+        )}
+        {taking && (
+          <PictureDialog serial={engine.serial} step={step} opened={taking} onClose={() => setTaking(false)} />
         )}
         {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
       </Suspense>
@@ -269,6 +280,14 @@ function useBenchKeys({
           },
         ]
       : []),
+    {
+      keys: ['q'],
+      shown: 'Shift Q',
+      shift: true,
+      label: 'all pictures',
+      quiet: true,
+      run: () => navigate({ to: '/bench/$serial/pictures', params: { serial } }),
+    },
     { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];
 }

@@ -1,11 +1,13 @@
 /** The ledger as a running strip, newest on top. A wrong entry is struck through, never removed; the strike says why. */
 import { UnstyledButton } from '@mantine/core';
+import { Link } from '@tanstack/react-router';
 import { memo, useMemo, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { say, type Voice } from '../app/saying';
 import { sayHour, sayMoment } from '../app/times';
 import { olderTape } from '../ledger/api';
 import { discard, type Unsent } from '../ledger/outbox';
+import { pictureAt } from '../ledger/pictures';
 import { PrintRecord } from './PrintRecord';
 import classes from './Tape.module.css';
 
@@ -63,7 +65,7 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
         {shown
           .filter((line) => line.kind !== 'strike')
           .map((line) => (
-            <TapeLine key={line.id} line={line} voice={voice} onStrike={onStrike} />
+            <TapeLine key={line.id} serial={bench.engine.serial} line={line} voice={voice} onStrike={onStrike} />
           ))}
         {shown.length === 0 && unsent.length === 0 && <li className={classes.quiet}>Nothing recorded yet.</li>}
         {oldest > 1 && (
@@ -85,11 +87,12 @@ function joined(newest: Line[], older: Line[]): Line[] {
 }
 
 interface TapeLineProps extends Pick<TapeProps, 'voice' | 'onStrike'> {
+  serial: string;
   line: Line;
 }
 
 /** A line that stayed as it was is not drawn anew, however many there are. */
-const TapeLine = memo(function TapeLine({ line, voice, onStrike }: TapeLineProps) {
+const TapeLine = memo(function TapeLine({ serial, line, voice, onStrike }: TapeLineProps) {
   return (
     <li data-struck={line.struck !== null} data-look={line.look_again} data-line={line.seq}>
       <span className={classes.title}>{say(line.title, voice)}</span>
@@ -104,6 +107,17 @@ const TapeLine = memo(function TapeLine({ line, voice, onStrike }: TapeLineProps
         {line.goes_back && <span className={classes.detail}> · dated before the entry below: a clock was wrong</span>}
         {line.because && <span className={classes.detail}> · taken all the same: {line.because}</span>}
       </small>
+      {line.picture && !line.struck && (
+        <Link
+          className={classes.picture}
+          to="/bench/$serial/pictures"
+          params={{ serial }}
+          search={{ at: line.picture }}
+          aria-label={`Look at the picture ${line.value}`}
+        >
+          <img className={classes.small} src={pictureAt(line.picture, true)} alt="" loading="lazy" />
+        </Link>
+      )}
       {line.struck ? (
         <em>
           struck by {line.struck.by}: {line.struck.reason}
@@ -123,12 +137,17 @@ const TapeLine = memo(function TapeLine({ line, voice, onStrike }: TapeLineProps
   );
 });
 
+function waits(item: Unsent): string {
+  const gone = item.gone && item.picture ? `${Math.round(100 * item.gone)} % has gone; ` : 'not yet sent; ';
+  return `${gone}it goes out by itself`;
+}
+
 function UnsentLine({ item }: { item: Unsent }) {
   return (
     <li data-unsent={item.refused ? 'refused' : 'waiting'}>
       <span className={classes.title}>{item.title}</span>
       <b>{item.value}</b>
-      <small>{item.refused ? item.refused.sentence : 'not yet sent; it goes out by itself'}</small>
+      <small>{item.refused ? item.refused.sentence : waits(item)}</small>
       {item.refused && (
         <UnstyledButton className={classes.strike} onClick={() => void discard(item.id)}>
           take off

@@ -7,6 +7,7 @@ import { foundInputs } from '../found';
 import { jointDrawings, jointInputs } from '../joints';
 import { lashDrawings, lashInputs } from '../lash';
 import { type Does, type Drawings, type Inputs, type Kind, keyHint } from '../ledger/contract';
+import { pictureInputs } from '../pictures';
 import { runDrawings, runInputs } from '../run';
 import { timingDrawings, timingInputs } from '../timing';
 import { SignOff } from './SignOff';
@@ -19,6 +20,7 @@ export const INPUTS: Inputs<Kind> = {
   ...fitInputs,
   ...lashInputs,
   ...timingInputs,
+  ...pictureInputs,
   sign_off: { Input: SignOff, keys: [keyHint('Enter', 'confirm')] },
 };
 

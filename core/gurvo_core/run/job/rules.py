@@ -27,7 +27,7 @@ from collections.abc import Iterator, Sequence
 from gurvo_core.clocks import read_clock
 from gurvo_core.engine import WorkStep
 from gurvo_core.errors import ReadingError
-from gurvo_core.ledger import MAKER, NOW, TYPED, Doing, Facts, Objection, met_on_the_way, need
+from gurvo_core.ledger import MAKER, NOW, PICTURES_OWED, TYPED, Doing, Facts, Objection, met_on_the_way, need
 from gurvo_core.motion.told import told_by
 from gurvo_core.run.job.entries import (
     HardStopSeen,
@@ -95,6 +95,8 @@ def check_done(now: RunState, body: StepDone, facts: Facts) -> Objections:
     yield from need(is_again or body.step not in now.done, "step", already)
     for reason in unmet(now, planned, facts):
         yield Objection("step", f"not yet: {reason}")
+    owed = body.step in (facts.get(PICTURES_OWED) or ())
+    yield from need(not owed, "step", "a picture is needed before this is done: take it, or the lead says why it is done without")
     if step.does == "put_on":
         place = step.place or body.answers.get("place", "")
         if not is_on_at(now, step.thing or "", place):  # what is there already is there

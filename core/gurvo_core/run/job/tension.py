@@ -22,7 +22,7 @@ TENSION_BY = (
     ("twist", "A quarter twist", "by finger and thumb, recorded as such"),
     ("pump", "Pump just turns by hand", "recorded as such"),
 )
-TEETH_ON = 4
+TEETH_ON = 4  # source: common practice; a spring with its bolt loose is let take up over three or four teeth of the crank's wheel
 NEARLY_OUT = 0.85  # of its stroke: a chain that asks for more is measured
 
 
@@ -131,10 +131,7 @@ def _looks(document: EngineDocument, step: WorkStep) -> tuple[Look, ...]:
 
 
 def turned_on_deg(document: EngineDocument, step: WorkStep) -> int:
-    """Return how far the crank is turned on while a tensioner takes up the slack [deg]; 0 where it is not, or nobody knows the teeth.
-
-    Source: common practice: a spring with its bolt loose is let take up over three or four teeth of the crank's wheel.
-    """
+    """Return how far the crank is turned on while a tensioner takes up the slack [deg]; 0 where it is not, or nobody knows the teeth."""
     tensioner = _tensioner(document, step)
     if step.does != "tension" or step.how_far != "armed" or tensioner is None or tensioner.kind != "spring_then_lock":
         return 0

@@ -1,0 +1,106 @@
+"""What pictures show and ask: which steps want one, the question before a step that needs one, what there is."""
+
+__all__ = ["PictureQuestion", "PictureView", "PicturesView", "ask_first", "facts_of", "picture_views", "view_of"]
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from typing import Any, Literal
+
+from gurvo_core.engine import WorkStep
+from gurvo_core.ledger import PICTURES_OWED, STEPS_DONE, WHY_STEP_WAITS, Fact, Facts, Question, Step, View, kept_with
+from gurvo_core.pictures.job.entries import OnPicture
+from gurvo_core.pictures.job.state import Picture, PicturesState, owed, wanting
+
+
+class PictureView(View):
+    """One picture: what is drawn on it, where it belongs, who took it."""
+
+    digest: str
+    seq: int
+    at: datetime
+    by: str
+    step: str | None
+    title: str
+    place: str
+    shows: str
+    drawn: list[OnPicture]
+    width: int
+    height: int
+
+
+class PicturesView(View):
+    """What is wanted, and how many there are."""
+
+    count: int
+    by_step: dict[str, int]
+    wanted: dict[str, str]  # by step that wants one and has none yet: of what
+
+
+class PictureQuestion(Question):
+    """A picture that a step needs before it is done."""
+
+    kind: Literal["picture_needed"] = "picture_needed"
+    step: str
+    of: str
+
+
+def _of(step: WorkStep) -> str:
+    """Of what a picture is wanted."""
+    return step.picture.rstrip(".") or "what this closes, as it should look"
+
+
+def ask_first(now: PicturesState, step: Step, facts: Facts) -> Sequence[PictureQuestion]:
+    """The picture that a step needs, until it is taken or the lead does without."""
+    if step.key not in owed(now) or step.key in (facts.get(STEPS_DONE) or ()):
+        return ()
+    why = facts.get(WHY_STEP_WAITS)
+    of = _of(wanting(now.document)[step.key][0])
+    return [
+        PictureQuestion(
+            key=f"{step.key}:picture",
+            title="Picture",
+            ask=f"Take a picture: {of}.",
+            hint=f"Before “{step.title}”: afterwards nobody sees it.",
+            status="open",
+            waits=f"a picture before “{step.title}”",
+            blocked=why(step.key, facts) if why else "",
+            step=step.key,
+            of=of,
+        )
+    ]
+
+
+def facts_of(now: PicturesState, _facts: Facts) -> Mapping[Fact[Any], Any]:
+    """The steps that wait for a picture."""
+    return _owed(now)
+
+
+@kept_with
+def _owed(now: PicturesState) -> Mapping[Fact[Any], Any]:
+    steps = owed(now)
+    return {PICTURES_OWED: steps} if steps else {}
+
+
+def view_of(now: PicturesState, _facts: Facts) -> PicturesView:
+    """How many there are of each step, and which steps want one."""
+    return _view(now)
+
+
+@kept_with
+def _view(now: PicturesState) -> PicturesView:
+    steps = [one.step for one in now.taken if one.step]
+    there = set(steps)
+    return PicturesView(
+        count=len(now.taken),
+        by_step={step: steps.count(step) for step in sorted(there)},
+        wanted={key: _of(step) for key, (step, _) in wanting(now.document).items() if key not in there and key not in now.left},
+    )
+
+
+def picture_views(now: PicturesState) -> list[PictureView]:
+    """Return every picture that stands, oldest first."""
+    return [_picture(one) for one in now.taken]
+
+
+def _picture(one: Picture) -> PictureView:
+    return PictureView(**{**vars(one), "drawn": list(one.drawn)})

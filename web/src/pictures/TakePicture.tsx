@@ -1,0 +1,186 @@
+/** A picture taken with the telephone's own camera, chosen from its files or pasted; a ring or an arrow and a few words beside it. */
+import { Button, SegmentedControl, TextInput, UnstyledButton } from '@mantine/core';
+import { type ChangeEvent, useEffect, useMemo, useRef, useState } from 'react';
+import type { Schemas } from '../api/client';
+import { usePerson } from '../app/session';
+import { type Outcome, useRecord } from '../ledger/outbox';
+import type { OnPicture } from './api';
+import { DrawnOn } from './DrawnOn';
+import { lighter } from './lighter';
+import classes from './TakePicture.module.css';
+
+interface TakePictureProps {
+  serial: string;
+  step: Schemas['Step'] | undefined;
+  onDone: () => void;
+}
+
+/** Bytes, and not yet a picture: whoever is asked for one has chosen nothing. */
+const NOT_KEPT = { digest: '0'.repeat(64), width: 1, height: 1 };
+
+export function TakePicture({ serial, step, onDone }: TakePictureProps) {
+  const { person } = usePerson();
+  const record = useRecord(serial, person.username);
+  const [file, setFile] = useState<Blob | null>(null);
+  const [drawn, setDrawn] = useState<OnPicture[]>([]);
+  const [form, setForm] = useState<OnPicture['is_a']>('ring');
+  const [shows, setShows] = useState('');
+  const [place, setPlace] = useState('');
+  const [outcome, setOutcome] = useState<Outcome | null>(null);
+  const [busy, setBusy] = useState(false);
+  const src = useMemo(() => (file ? URL.createObjectURL(file) : ''), [file]);
+  useEffect(() => () => URL.revokeObjectURL(src), [src]);
+  usePasted(setFile);
+  const send = async () => {
+    if (!file || busy) return;
+    setBusy(true);
+    const entry = { kind: 'picture' as const, ...NOT_KEPT, step: step?.key ?? null, title: null, place, shows, drawn };
+    const said = await record(
+      'picture',
+      'Picture',
+      shows || place || (step?.title ?? ''),
+      entry,
+      '',
+      await lighter(file),
+    );
+    setBusy(false);
+    if (said.kind === 'refused') return setOutcome(said);
+    onDone();
+  };
+  if (!file) return <Choose onChoose={setFile} />;
+  const change = (n: number, says: string) => setDrawn(drawn.map((one, at) => (at === n ? { ...one, says } : one)));
+  return (
+    <div className={classes.take}>
+      <DrawnOn
+        src={src}
+        alt="What was taken"
+        drawn={drawn}
+        onPoint={(x, y) => setDrawn([...drawn, { is_a: form, x, y, says: '' }].slice(-12))}
+      />
+      <div className={classes.tools}>
+        <SegmentedControl
+          aria-label="Touch the picture for"
+          value={form}
+          onChange={(value) => setForm(value === 'arrow' ? 'arrow' : 'ring')}
+          data={[
+            { value: 'ring', label: 'a ring' },
+            { value: 'arrow', label: 'an arrow' },
+          ]}
+        />
+        <Button variant="default" onClick={() => setDrawn([...drawn, { is_a: form, x: 0.5, y: 0.5, says: '' }])}>
+          Put one in the middle
+        </Button>
+        <Button variant="default" onClick={() => setFile(null)}>
+          Another picture
+        </Button>
+      </div>
+      {drawn.map((one, n) => (
+        <div key={n} className={classes.words}>
+          <TextInput
+            aria-label={`What ${one.is_a} ${n + 1} is at`}
+            placeholder={`What the ${one.is_a} is at`}
+            maxLength={80}
+            value={one.says}
+            onChange={(event) => change(n, event.currentTarget.value)}
+          />
+          <Nudge
+            name={`${one.is_a} ${n + 1}`}
+            onMove={(x, y) =>
+              setDrawn(
+                drawn.map((each, at) => (at === n ? { ...each, x: share(each.x + x), y: share(each.y + y) } : each)),
+              )
+            }
+          />
+          <UnstyledButton onClick={() => setDrawn(drawn.filter((_, at) => at !== n))}>take off</UnstyledButton>
+        </div>
+      ))}
+      <div className={classes.about}>
+        <TextInput
+          label="What it shows"
+          maxLength={300}
+          value={shows}
+          onChange={(event) => setShows(event.currentTarget.value)}
+        />
+        <TextInput
+          label="Where on the engine"
+          placeholder="cylinder 3"
+          maxLength={80}
+          value={place}
+          onChange={(event) => setPlace(event.currentTarget.value)}
+        />
+      </div>
+      {outcome?.kind === 'refused' && <p role="alert">{outcome.sentence}</p>}
+      <div className={classes.foot}>
+        <span>
+          {step ? `To “${step.title}”.` : 'To the engine, not to a step.'} Where and when it was taken is left out.
+        </span>
+        <Button onClick={() => void send()} loading={busy} data-autofocus>
+          Record the picture
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const share = (value: number) => Math.min(1, Math.max(0, value));
+
+/** Moves one by keys or small touches, where a finger is too wide. */
+function Nudge({ name, onMove }: { name: string; onMove: (x: number, y: number) => void }) {
+  return (
+    <span className={classes.nudge}>
+      {(
+        [
+          ['←', 'left', -0.02, 0],
+          ['→', 'right', 0.02, 0],
+          ['↑', 'up', 0, -0.02],
+          ['↓', 'down', 0, 0.02],
+        ] as const
+      ).map(([sign, way, x, y]) => (
+        <UnstyledButton key={way} aria-label={`${name} ${way}`} onClick={() => onMove(x, y)}>
+          {sign}
+        </UnstyledButton>
+      ))}
+    </span>
+  );
+}
+
+function Choose({ onChoose }: { onChoose: (file: Blob) => void }) {
+  const camera = useRef<HTMLInputElement>(null);
+  const files = useRef<HTMLInputElement>(null);
+  const chosen = (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.currentTarget.files?.[0];
+    if (file) onChoose(file);
+  };
+  return (
+    <div className={classes.choose}>
+      <Button size="lg" onClick={() => camera.current?.click()} data-autofocus>
+        Take a picture
+      </Button>
+      <Button size="lg" variant="default" onClick={() => files.current?.click()}>
+        Choose a file
+      </Button>
+      <p>Or paste one. JPEG, PNG, WebP or HEIC, up to 40 MB.</p>
+      <input
+        ref={camera}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        aria-label="Camera"
+        hidden
+        onChange={chosen}
+      />
+      <input ref={files} type="file" accept="image/*,.heic,.heif" aria-label="File" hidden onChange={chosen} />
+    </div>
+  );
+}
+
+function usePasted(onPaste: (file: Blob) => void): void {
+  useEffect(() => {
+    const pasted = (event: ClipboardEvent) => {
+      const file = [...(event.clipboardData?.files ?? [])].find((one) => one.type.startsWith('image/'));
+      if (file) onPaste(file);
+    };
+    document.addEventListener('paste', pasted);
+    return () => document.removeEventListener('paste', pasted);
+  }, [onPaste]);
+}
