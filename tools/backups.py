@@ -1,7 +1,7 @@
 """Backup, restore and rehearsal of the shop's database, by SQLite's own online backup.
 
 A backup is the database in one file, and beside it ``FILE.sha256``, as ``sha256sum -c`` reads it. Both are written under another
-name and renamed when they are whole.
+name and renamed when they are whole. Pictures lie beside it in ``pictures``, each once for all backups of that folder.
 """
 
 import hashlib
@@ -17,6 +17,7 @@ from datetime import datetime
 from functools import partial
 from pathlib import Path
 
+from tools import pictures
 from tools.house import CannotError, ensure_var, python_env
 from tools.locks import held, users_of
 from tools.serving import BACKUPS, MANAGE, PYTHON, SHOP_DB, migrate, run
@@ -116,8 +117,16 @@ def backup(file: Path | None, database: Path = SHOP_DB) -> int:
         file.unlink()
         _seal_of(file).unlink()
         raise CannotError(f"the copy is not sound ({fault}); nothing was kept.")
+    lost = pictures.bring(pictures.named_in(file), pictures.pictures_of(database), pictures.beside(file))
     print(f"{file}: backed up and checked.")
-    return 0
+    return _said_lost(lost, "not in the backup")
+
+
+def _said_lost(lost: list[str], where: str) -> int:
+    """Say which pictures are not there, and go on: everything else is whole."""
+    for digest in lost:
+        print(f"The picture {digest[:12]} is {where}: it is missing, or is not the one that was taken.")
+    return 1 if lost else 0
 
 
 def backup_and_thin(keep: int = KEEP, database: Path = SHOP_DB) -> int:
@@ -146,7 +155,7 @@ def _own_backups() -> list[Path]:
     return sorted(BACKUPS.glob("shop-*.sqlite3"))
 
 
-def restore(file: Path, database: Path = SHOP_DB, *, adopt: bool = False) -> int:
+def restore(file: Path, database: Path = SHOP_DB, *, adopt: bool = False, link: bool = False) -> int:
     """Put a checked backup in place of the shop's database; what stood there is kept beside it."""
     if not file.exists():
         raise CannotError(f"there is no file {file}.")
@@ -161,10 +170,12 @@ def restore(file: Path, database: Path = SHOP_DB, *, adopt: bool = False) -> int
         if users:
             listed = ", ".join(map(str, users))
             raise CannotError(f"{database.name} is open in process {listed}: stop that first; nothing was changed.")
+        # before the database that names them: until then nobody asks for them
+        lost = pictures.bring(pictures.named_in(file), pictures.beside(file), pictures.pictures_of(database), link=link)
         for step in restore_steps(file, database):
             step()
     print(f"{file}: restored and checked.")
-    return 0
+    return _said_lost(lost, "not beside the backup")
 
 
 def restore_steps(file: Path, database: Path) -> list[Callable[[], object]]:
@@ -245,7 +256,7 @@ def rehearse() -> int:
         scratch = Path(folder) / "shop.sqlite3"
         try:
             shutil.copy(_seal_of(own[-1]), _seal_of(scratch))
-            restore(own[-1], scratch, adopt=True)
+            restore(own[-1], scratch, adopt=True, link=True)
         except OSError as error:
             raise CannotError(f"{own[-1].name} cannot be rehearsed ({error}).") from None
         code = run(PYTHON, MANAGE, "verify", env=migrate(scratch))

@@ -1,6 +1,8 @@
 """Backups come back whole or not at all, and only where they belong."""
 
+import hashlib
 import io
+import json
 import os
 import random
 import shutil
@@ -13,7 +15,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest import mock
 
-from tools import backups, house
+from tools import backups, house, pictures
 from tools.locks import held
 
 FLIPS, SEED = 200, 20261125
@@ -64,6 +66,36 @@ class BackupTests(unittest.TestCase):
         self.assertEqual([self.text_in(file) for file in kept], ["spoiled", "spoiled again"])
         for file in (self.copy, self.shop, *kept):
             self.assertEqual(file.stat().st_mode & 0o077, 0, file.name)
+
+    def picture(self, content=b"a picture"):
+        """A picture in the shop, and an entry that names it."""
+        digest = hashlib.sha256(content).hexdigest()
+        file = pictures.pictures_of(self.shop) / digest[:2] / f"{digest}.jpg"
+        file.parent.mkdir(parents=True, exist_ok=True)
+        for name in (file, file.with_suffix(".small.jpg")):
+            name.write_bytes(content)
+        with closing(sqlite3.connect(self.shop)) as database:
+            database.execute("INSERT INTO work_entry VALUES (?)", (json.dumps({"kind": "picture", "digest": digest}),))
+            database.commit()
+        return file
+
+    def test_pictures_go_with_it_and_come_back_each_once(self):
+        files = [self.picture(), self.picture(b"another")]
+        self.assertEqual((backups.backup(self.copy, self.shop), backups.backup(self.folder / "later", self.shop)), (0, 0))
+        self.assertEqual(len(list(pictures.beside(self.copy).rglob("*.jpg"))), 4)
+        shutil.rmtree(pictures.pictures_of(self.shop))
+        self.assertEqual(backups.restore(self.copy, self.shop), 0)
+        self.assertEqual([file.read_bytes() for file in files], [b"a picture", b"another"])
+
+    def test_one_that_is_missing_or_altered_is_named_and_all_else_is_kept(self):
+        for spoil in (lambda file: file.write_bytes(b"altered"), Path.unlink):
+            file = self.picture()
+            spoil(file)
+            self.copy.unlink(missing_ok=True)
+            with redirect_stdout(io.StringIO()) as said:
+                self.assertEqual(backups.backup(self.copy, self.shop), 1)
+            self.assertIn(file.stem[:12], said.getvalue())
+            self.assertTrue(self.copy.exists())
 
     def test_it_is_checked_by_a_tool_that_knows_nothing_of_gurvo(self):
         backups.backup(self.copy, self.shop)
