@@ -4,6 +4,7 @@ from collections.abc import Callable
 from datetime import timedelta
 from typing import TYPE_CHECKING, Any
 
+from demo import photos
 from demo.player import answer
 from gurvo_core.walk import next_question
 
@@ -156,6 +157,9 @@ def _little_known(begun: Callable[..., "Bench"], lead: "User") -> None:
 
 def _clearway(begun: Callable[..., "Bench"], lead: "User") -> None:
     """Camshafts that stand where their springs left them: a bank that snapped, a belt that is off again, a dead stop."""
+    from work.examples import name_example
+    from work.finding import engine_of
+
     snapped = begun("C6-0034", "works generator", 33, 5, "corrie-v6")
     play(snapped, lead, until="sec-a")
     for cam, clock in (("intake-a", "241°"), ("exhaust-a", "46°"), ("intake-b", "246°"), ("exhaust-b", "46°")):
@@ -166,7 +170,13 @@ def _clearway(begun: Callable[..., "Bench"], lead: "User") -> None:
     for cam, text in (("intake", "2.15"), ("exhaust", "2.70")):
         gap = {"camshaft": cam, "cylinder": 1, "valve": cam, "how": "clay", "gap": {"text": text, "unit": "mm"}, "gauge": "M4"}
         off_again.enter(kind="gap_measured", **gap)
+    laid = off_again.picture(photos.FRONT(), step="belt-on", shows="belt on, all marks seen")
+    name_example(engine_of(off_again.engine.serial), step="belt-on", digest=laid, by=lead)
+    off_again.picture(photos.CAP(), place="exhaust cam", shows="cap 2 as it came off")
     off_again.enter(kind="step_opened", step="belt-on", reason="the idler's bearing is rough: belt off, new idler")
+    rough = {"is_a": "ring", "x": 0.70, "y": 0.35, "says": "flaked here"}
+    off_again.picture(photos.BEARING(), place="idler", shows="bearing of the idler", drawn=[rough])
+    off_again.picture(photos.FRONT_OFF(), step="belt-on", shows="the front as it stands now, belt off")
     for cam, clock in (("intake", "11"), ("exhaust", "1")):
         off_again.enter(kind="shaft_seen", shaft=cam, at={"of": f"{cam}-line", "clock": clock}, note="")
 

@@ -39,6 +39,16 @@ class Bench:
             services.record(self.engine.serial, entry_id=entry_id, body=read, by=self.by, proof=services.PROVEN)
         return entry_id
 
+    def picture(self, taken: bytes, **body: object) -> str:
+        """Have a picture kept and enter it; return its digest."""
+        from work.pictures import kept, piece
+
+        name = uuid.uuid4()
+        piece(name, at=0, content=taken, by=self.by)
+        digest, width, height = kept(name, by=self.by)
+        self.enter(kind="picture", digest=digest, width=width, height=height, **body)
+        return digest
+
     def now(self) -> datetime:
         """The time as it really is."""
         from django.utils import timezone

@@ -2,16 +2,21 @@
 
 import gc
 import logging
+import re
 from functools import cache
+from pathlib import Path
 from typing import Any
 
 from weasyprint import CSS, HTML
 from weasyprint.logger import PROGRESS_LOGGER
 from weasyprint.text.fonts import FontConfiguration
-from weasyprint.urls import URLFetcher
+from weasyprint.urls import URLFetcher, URLFetcherResponse
 
 from press.aside import tell
 from press.fonts_of import FONTS
+from press.pictures import on_paper
+
+PICTURE = r"picture:[0-9a-f]{64}"
 
 
 class _TellPages(logging.Handler):
@@ -28,12 +33,12 @@ class _TellPages(logging.Handler):
 def _fonts() -> tuple[CSS, FontConfiguration]:
     """The shipped fonts, unpacked once for all papers of this process."""
     config = FontConfiguration()
-    return CSS(FONTS / "faces.css", url_fetcher=FETCHER, font_config=config), config
+    return CSS(FONTS / "faces.css", url_fetcher=WhatShips(None), font_config=config), config
 
 
-def lay_out(page: str) -> bytes:
+def lay_out(page: str, pictures: Path | None = None) -> bytes:
     """Lay a page out."""
-    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=FETCHER)
+    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=WhatShips(pictures))
     pages = _TellPages()
     PROGRESS_LOGGER.addHandler(pages)
     PROGRESS_LOGGER.setLevel(logging.INFO)
@@ -48,14 +53,17 @@ def lay_out(page: str) -> bytes:
     return pdf
 
 
-class FontsAlone(URLFetcher):  # type: ignore[misc]
-    """Reads shipped fonts; refuses every other address, whatever somebody typed, and is sent nowhere else."""
+class WhatShips(URLFetcher):  # type: ignore[misc]
+    """Reads shipped fonts and the shop's pictures; refuses every other address, whatever somebody typed, and is sent nowhere else."""
+
+    def __init__(self, pictures: Path | None) -> None:
+        super().__init__(allowed_protocols={"file"}, allow_redirects=False)
+        self._pictures = pictures
 
     def fetch(self, url: str, headers: dict[str, str] | None = None) -> Any:
         """Read one."""
+        if self._pictures is not None and re.fullmatch(PICTURE, url):
+            return URLFetcherResponse(url, body=on_paper(self._pictures, url[-64:]), headers={"Content-Type": "image/jpeg"})
         if not url.startswith(f"{FONTS.as_uri()}/") or ".." in url:
             raise ValueError("nothing is fetched for a record")
         return super().fetch(url, headers)
-
-
-FETCHER = FontsAlone(allowed_protocols={"file"}, allow_redirects=False)

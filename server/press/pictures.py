@@ -1,6 +1,6 @@
 """A photograph brought to a bounded size, upright, with nothing in it of where, when and with what it was taken. Done aside."""
 
-__all__ = ["Bounded", "bounded"]
+__all__ = ["Bounded", "bounded", "on_paper"]
 
 from contextlib import suppress
 from io import BytesIO
@@ -14,7 +14,7 @@ if TYPE_CHECKING:  # what reads pictures is imported aside alone
     from PIL.ImageFile import ImageFile
 
 SORT = "pictures"
-LONGEST, SMALL = 2560, 480  # pixels of the longer side: to see a letter on a cap by, and beside a line of the tape
+LONGEST, ON_PAPER, SMALL = 2560, 1200, 480  # pixels of the longer side: to see a letter on a cap by, and beside a line of the tape
 MOST_PIXELS = 150_000_000
 QUALITY = 86
 FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
@@ -33,6 +33,16 @@ class Bounded(NamedTuple):
 def bounded(file: Path) -> Bounded | str:
     """Return the picture in a file as it is kept; what is wrong in a sentence where it is none."""
     return aside(SORT, _bounded, file)
+
+
+def on_paper(folder: Path, digest: str) -> bytes:
+    """Return a kept picture as fine as paper shows it, four a page."""
+    from PIL import Image
+
+    with Image.open(folder / digest[:2] / f"{digest}.jpg", formats=("JPEG",)) as kept:
+        kept.draft("RGB", (ON_PAPER, ON_PAPER))
+        kept.thumbnail((ON_PAPER, ON_PAPER))
+        return _jpeg(kept)
 
 
 def _bounded(file: Path) -> Bounded | str:

@@ -91,7 +91,6 @@ class DrawnTests(TestCase):
         build.enter("picture", **SHOT)
         for kind, body, field in (
             ("picture", {**SHOT}, "digest"),
-            ("picture", {**SHOT, "digest": "b" * 64, "step": "nowhere"}, "step"),
             ("picture_drawn_on", {"digest": "c" * 64, "drawn": [RING]}, "digest"),
             ("picture_drawn_on", {"digest": SHOT["digest"]}, "drawn"),
             ("picture_left", {"step": "nowhere", "reason": "x"}, "step"),

@@ -15,7 +15,7 @@ from django.contrib.auth.models import User
 from demo.documents import family_data
 from engine.services import add_revision
 from press.aside import Stopped, aside, how_far, stop
-from press.layout import FETCHER
+from press.layout import WhatShips
 from press.pdf import PAPER, pdf_of
 from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
@@ -134,4 +134,4 @@ class PaperTests(ShopCase):
     def test_nothing_but_the_shipped_fonts_is_read(self):
         for address in ("http://elsewhere.example/x", "file:///etc/hostname", "data:text/css,x"):
             with self.subTest(address=address), self.assertRaisesRegex(ValueError, "nothing is fetched"):
-                FETCHER.fetch(address)
+                WhatShips(Path("/nowhere")).fetch(address)

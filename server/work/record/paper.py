@@ -23,6 +23,7 @@ from shop.errors import Conflict
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
+from work.pictures import pictures_folder
 from work.record.clearway import gaps_on_paper
 from work.record.diagram import arcs, ticks
 from work.record.drawing import pictures_on_paper
@@ -30,6 +31,7 @@ from work.record.drive import drive_on_paper
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
+from work.record.photographs import photographs
 from work.record.proof import proof_on_paper
 from work.record.signers import same_day_signers
 from work.record.turns import STOPPED
@@ -134,7 +136,8 @@ def as_pdf(engine: Engine) -> bytes:
             **proof_on_paper(ledger, state, _said),
             "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
             "gauges": set_up.gauges.values(),
-            "pictures": pictures_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing)),
+            "drawings": pictures_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing)),
+            "photographs": photographs(ledger),
             "joints": on_paper(ledger.folded.states["joints"]),
             **drive_on_paper(ledger, _said),
             **gaps_on_paper(ledger, state),
@@ -155,6 +158,6 @@ def as_pdf(engine: Engine) -> bytes:
         },
     )
     try:
-        return pdf_of(page)
+        return pdf_of(page, pictures_folder())
     except Stopped:
         raise Conflict(STOPPED) from None

@@ -20,7 +20,12 @@ export function DrawnOn({ src, alt, drawn, onPoint }: DrawnOnProps) {
     <div className={classes.drawn} data-takes={onPoint !== undefined} onPointerDown={onPoint && point}>
       <img src={src} alt={alt} draggable={false} />
       {drawn.map((one, n) => (
-        <span key={n} className={classes[one.is_a]} style={{ left: `${100 * one.x}%`, top: `${100 * one.y}%` }}>
+        <span
+          key={n}
+          className={classes[one.is_a]}
+          data-left={one.x > 0.6}
+          style={{ left: `${100 * one.x}%`, top: `${100 * one.y}%` }}
+        >
           {one.says && <b>{one.says}</b>}
         </span>
       ))}

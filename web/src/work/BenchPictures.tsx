@@ -14,6 +14,7 @@ import { DrawnOn } from '../pictures/DrawnOn';
 import { PictureDialog } from '../pictures/PictureDialog';
 import { BenchHead } from './BenchHead';
 import classes from './BenchPictures.module.css';
+import twin from './BenchTwin.module.css';
 import { WithBench } from './WithBench';
 
 export function BenchPictures() {
@@ -43,7 +44,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
       });
   };
   return (
-    <div className={classes.screen}>
+    <div className={twin.screen}>
       <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="bench" />
       <main className={classes.pictures}>
         {picture ? (
@@ -69,6 +70,9 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
             <UnstyledButton
               key={one.seq}
               aria-current={place === n}
+              ref={(node) => {
+                if (place === n) node?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+              }}
               aria-label={`Picture ${place + 1}: ${one.shows || one.title || one.place}`}
               onClick={() => go(place)}
             >

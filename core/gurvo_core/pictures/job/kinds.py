@@ -12,7 +12,6 @@ from gurvo_core.pictures.job.entries import OnPicture, PictureDrawnOn, PictureLe
 from gurvo_core.pictures.job.state import Picture, PicturesState, owed
 from gurvo_core.sentence import listed
 
-NO_STEP = "this engine's run has no step {}; load the bench again"
 
 
 def _titles(document: EngineDocument) -> dict[str, str]:
@@ -44,7 +43,6 @@ def _take(now: PicturesState, entry: LedgerEntry, body: PictureTaken) -> Picture
 
 
 def _check(now: PicturesState, body: PictureTaken, _facts: Facts) -> Iterator[Objection]:
-    yield from need(body.step is None or body.step in _titles(now.document), "step", NO_STEP.format(body.step))
     again = any(one.digest == body.digest and one.step == body.step for one in now.taken)
     yield from need(not again, "digest", "this very picture is on this step already; take another, or draw on the one that is there")
 
