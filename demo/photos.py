@@ -25,7 +25,8 @@ def photo(draw: Callable[[ImageDraw.ImageDraw], None], seed: int) -> bytes:
     return written.getvalue()
 
 
-def _wheel(draw: ImageDraw.ImageDraw, x: int, y: int, reach: int, teeth: int, mark_deg: float) -> None:
+def _wheel(draw: ImageDraw.ImageDraw, middle: tuple[int, int], reach: int, teeth: int, mark_deg: float) -> None:
+    x, y = middle
     for n in range(teeth):
         at = 2 * pi * n / teeth
         draw.ellipse(_round(x + reach * sin(at), y - reach * cos(at), 15), fill="#77797b")
@@ -43,9 +44,9 @@ def _front(draw: ImageDraw.ImageDraw, left_deg: float = 0.0) -> None:
     draw.line((330, 330, 560, 970), fill="#26241f", width=46)
     draw.line((1270, 330, 1040, 970), fill="#26241f", width=46)
     draw.line((330, 170, 1270, 170), fill="#26241f", width=46)
-    _wheel(draw, 480, 350, 190, 40, left_deg)
-    _wheel(draw, 1120, 350, 190, 40, 0.0)
-    _wheel(draw, 800, 960, 150, 22, 0.0)
+    _wheel(draw, (480, 350), 190, 40, left_deg)
+    _wheel(draw, (1120, 350), 190, 40, 0.0)
+    _wheel(draw, (800, 960), 150, 22, 0.0)
     draw.ellipse(_round(1090, 700, 95), fill="#7d8082", outline="#55585a", width=6)
     for x in (480, 1120):
         draw.line((x, 60, x, 140), fill=PAINT, width=12)

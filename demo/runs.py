@@ -131,7 +131,12 @@ HEATH = {
 
 def _little_known(begun: Callable[..., "Bench"], lead: "User") -> None:
     """Engines of which nobody has the book: three handed over, three in the middle of some trouble."""
-    play(begun("H4-0101", "irrigation pump", 27, 1, "heath-4"), lead, finds=HEATH)
+    pump = begun("H4-0101", "irrigation pump", 27, 1, "heath-4")
+    pump.enter(kind="for_whom", customer="the Terrace growers", job="26-114", complaint="no pressure at the upper pipe, smoke")
+    play(pump, lead, until="sign_off", finds=HEATH)
+    for taken, shows in ((photos.FRONT, "marks, before the cover"), (photos.CAP, "main caps by number"), (photos.BEARING, "old bearing")):
+        pump.picture(taken(), shows=shows)
+    play(pump, lead, finds=HEATH)
     play(begun("S6-0021", "works generator", 28, 2, "scar-v6"), lead)
     play(begun("D4-0301", "orchard tractor", 29, 4, "holm-d4"), lead, finds={"/timing_positions/tdc/stroke": "firing"})
 

@@ -114,11 +114,12 @@ def load(*, whole: bool = True) -> None:
     from demo import runs
     from demo.people import GAUGES, STOCK
     from engine.services import add_revision
-    from shop.models import Gauge, StockItem
+    from shop.models import Gauge, Letterhead, StockItem
     from work.services import put_on_stand
 
     _mark_as_demo()
     _add_people()
+    Letterhead.objects.create(name="Hillside Engine Works", address="Upper Yard 4, Fallow", zone="Europe/Zurich")
     for gauge in GAUGES:
         Gauge.objects.create(**gauge)
     for part, size, count, lot in STOCK:

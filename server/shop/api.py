@@ -13,10 +13,11 @@ from gurvo_core.units import per_unit
 from shop import services
 from shop.errors import Forbidden
 from shop.idle import is_left_alone, leave_alone
+from shop.letterhead import letterhead, set_letterhead
 from shop.models import Preference, Shop
 from shop.people import at_this_bench
-from shop.roles import role_of, shown_name
-from shop.schemas import Confirm, Here, LengthUnit, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
+from shop.roles import person_of, role_of, shown_name
+from shop.schemas import Confirm, Here, LengthUnit, LetterheadIn, LetterheadOut, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
 
 session_router = Router()
 router = Router()
@@ -103,6 +104,20 @@ def sign_out(request: HttpRequest) -> Status[None]:
     """Sign out."""
     logout(request)
     return Status(204, None)
+
+
+@router.get("/letterhead", response={200: LetterheadOut, **refusals(401)}, operation_id="letterhead_look", summary="The head of papers")
+def look_at_letterhead(request: HttpRequest) -> LetterheadOut:
+    """Say what stands at the head of papers."""
+    return LetterheadOut.model_validate(letterhead(), from_attributes=True)
+
+
+@router.put(
+    "/letterhead", response={200: LetterheadOut, **refusals(401, 403, 422)}, operation_id="letterhead_set", summary="Say the head of papers"
+)
+def say_letterhead(request: HttpRequest, payload: LetterheadIn) -> LetterheadOut:
+    """Say what stands at the head of papers; the lead alone."""
+    return LetterheadOut.model_validate(set_letterhead(**payload.model_dump(), by=person_of(request)), from_attributes=True)
 
 
 @router.put("/me", response={200: Session, **refusals(401, 422)}, operation_id="me_set", summary="Keep how I like to see things")

@@ -34,6 +34,18 @@ class Shop(models.Model):
         return f"{'demo' if self.is_demo else 'shop'} {self.id}"
 
 
+class Letterhead(models.Model):
+    """What stands at the head of papers that are handed over, and by whose clock; one row, once somebody has said it."""
+
+    name = models.CharField(max_length=120)
+    address = models.CharField(max_length=200, blank=True)
+    zone = models.CharField(max_length=60, blank=True, help_text="The shop's time zone, such as Europe/Zurich; the server's when empty")
+
+    def __str__(self) -> str:
+        """By its name."""
+        return self.name
+
+
 @cached(TTLCache(1, ttl=HOURS_KEPT_S), lock=Lock())
 def working_hours() -> WorkingHours:
     """When this shop works; asked with every entry, so kept for a while, and forgotten when the lead changes it."""

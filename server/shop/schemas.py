@@ -61,6 +61,22 @@ class ShopChoices(InSchema):
     )
 
 
+class LetterheadIn(InSchema):
+    """What stands at the head of papers."""
+
+    name: str = Field(min_length=1, max_length=120, description="What the shop is called")
+    address: str = Field(default="", max_length=200)
+    zone: str = Field(default="", max_length=60, description="Time zone of papers, such as Europe/Zurich; the server's when empty")
+
+
+class LetterheadOut(Schema):
+    """What stands at the head of papers; empty as long as nobody has said it."""
+
+    name: str
+    address: str
+    zone: str
+
+
 class Person(Schema):
     """Who is signed in, and how he likes to see things."""
 

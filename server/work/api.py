@@ -31,6 +31,7 @@ from work.record import as_csv, as_json, as_pdf
 from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels
 from work.record.turns import one_at_a_time, printing, stop_printing
+from work.record.zipped import as_zip
 from work.schemas import MOST_ENTRIES, Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
 from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
@@ -166,6 +167,18 @@ def _printed(request: HttpRequest, serial: str, lay_out: Callable[[Engine], byte
 def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the record as JSON."""
     return download(request, as_json(engine_of(serial)), "application/json", f"{serial}.json")
+
+
+@router.get(
+    "/{serial}/record.zip",
+    response={200: None, **refusals(401, 404, 409, 422, 429)},
+    operation_id="record_zip",
+    summary="Everything that is handed over: record, paper, pictures, readings, and a page that verifies them",
+)
+def record_zip(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the record with all that belongs to it as one zip."""
+    with one_at_a_time(person_of(request).username, serial, ""):
+        return download(request, as_zip(engine_of(serial)), "application/zip", f"{serial}.zip")
 
 
 @router.get(

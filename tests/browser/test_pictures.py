@@ -1,5 +1,7 @@
 """Pictures through the real interface: chosen from a file, drawn on, away and back, looked at by keys, needed before a step."""
 
+import io
+import zipfile
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
@@ -65,6 +67,27 @@ class PicturesTests(BrowserCase):
         dialog.get_by_label("File", exact=True).set_input_files(nothing)
         dialog.get_by_role("button", name="Record the picture").press("Enter")
         self.says(dialog.get_by_role("alert"), "This is no picture that can be read")
+
+    def test_handed_over_as_a_zip_it_is_verified_by_its_own_page_and_an_altered_picture_is_named(self):
+        dialog = self.choose(self.file())
+        dialog.get_by_role("button", name="Record the picture").press("Enter")
+        expect(dialog).to_have_count(0)
+        self.says(self.tape.first, "Picture")
+        answer = self.context.request.get(f"{self.live_server_url}/api/engines/T-1/record.zip")
+        with zipfile.ZipFile(io.BytesIO(answer.body())) as packed:
+            packed.extractall(self.folder)
+        own = self.folder / "T-1"
+        (picture,) = (own / "pictures").iterdir()
+        self.page.goto((own / "verify.html").as_uri())
+        for spoil, says in ((None, "every one of 1 entries fits its seal"), (b"altered", "is missing or altered")):
+            if spoil:
+                picture.write_bytes(spoil)
+            self.page.get_by_label("Record and pictures").set_input_files([own / "record.json", picture])
+            self.reads(says)
+        record = (own / "record.json").read_text().replace('"width": 600', '"width": 601')
+        (own / "record.json").write_text(record)
+        self.page.get_by_label("Record and pictures").set_input_files([own / "record.json"])
+        self.reads("entry 1 is not as it was sealed")
 
     def test_walked_by_keys(self):
         for n in range(3):

@@ -21,7 +21,7 @@ from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
 from work.models import Engine
 from work.record import paper
-from work.record.drawing import FILLS, pictures_on_paper
+from work.record.drawing import FILLS, drawings_on_paper
 from work.record.sheets import check_sheet_page
 from work.record.turns import one_at_a_time, stop_printing
 from work.services import put_on_stand
@@ -117,7 +117,7 @@ class PaperTests(ShopCase):
         self.assertEqual(pdf_of("the next")[:4], b"%PDF")
 
     def test_the_engine_is_drawn_as_it_stands_and_each_stage_by_what_it_is_about(self):
-        drawn = [str(one) for one in pictures_on_paper(family_with_run("quern-4"), {"crank": "in", "mains": "loose", "sump": "to come"})]
+        drawn = [str(one) for one in drawings_on_paper(family_with_run("quern-4"), {"crank": "in", "mains": "loose", "sump": "to come"})]
         self.assertEqual([one.count("<svg") for one in drawn], [1, 1])
         self.assertIn(FILLS["loose"], drawn[0])
         self.assertIn("stroke-dasharray", drawn[0])

@@ -14,6 +14,7 @@ from gurvo_core.pictures.job import ROOM as PICTURES
 from gurvo_core.run.job import ROOM as RUN
 from gurvo_core.timing.job import ROOM as TIMING
 from gurvo_core.work.hand_over import ROOM as HAND_OVER
+from gurvo_core.work.order import ROOM as ORDER
 from gurvo_core.work.whereabouts import ROOM as WHEREABOUTS
 
-ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, CLEARWAY, PICTURES, WHEREABOUTS, HAND_OVER)
+ROOMS: tuple[Room[Any], ...] = (RUN, FOUND, JOINTS, FITS, LASH, TIMING, CLEARWAY, PICTURES, ORDER, WHEREABOUTS, HAND_OVER)

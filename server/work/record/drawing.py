@@ -1,6 +1,6 @@
 """The engine as it stands, on paper: told apart without colour, what is to come dashed, what a stage is about thick."""
 
-__all__ = ["picture", "pictures_on_paper", "small_picture", "stage_pictures"]
+__all__ = ["drawings_on_paper", "picture", "small_picture", "stage_pictures"]
 
 from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
@@ -29,7 +29,7 @@ class Ink(NamedTuple):
 PAPER, SMALL = Ink((INK, "#E3E3E3"), 1.0, says=True), Ink(("#1F4E79", "#9DBBD6"), 3.0, says=False)
 
 
-def pictures_on_paper(document: EngineDocument, stands: Mapping[str, Stands], crank_deg: float = 0.0) -> list[SafeString]:
+def drawings_on_paper(document: EngineDocument, stands: Mapping[str, Stands], crank_deg: float = 0.0) -> list[SafeString]:
     """Return the engine from the side and from above."""
     views = [view for view in scene_of(document, crank_deg).views if view.looking in ("side", "above")]
     return [picture(view, stands, ()) for view in views]

@@ -31,6 +31,7 @@ def fits_on_paper(now: FitsState, say: Saying) -> list[dict[str, Any]]:
                     "u": "" if place.u_mm is None else f"{place.u_mm:.3f}",
                     "verdict": place.verdict or f"{place.read} of {place.of} read",
                     "notes": "; ".join(filter(None, [say(place.notes), f"size {place.size}" if place.size else "", place.decided])),
+                    "decided": place.decided,
                     "is_apart": place.verdict in ("out", "can't tell"),
                 }
                 for place, line in paper.rows

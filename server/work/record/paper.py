@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator
 from datetime import date
 from itertools import groupby
+from typing import Any
 
 import segno
 from django.template.loader import render_to_string
@@ -20,14 +21,17 @@ from press.aside import Stopped
 from press.fonts_of import cannot_show
 from press.pdf import pdf_of
 from shop.errors import Conflict
+from shop.letterhead import in_shops_time
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
 from work.pictures import pictures_folder
 from work.record.clearway import gaps_on_paper
 from work.record.diagram import arcs, ticks
-from work.record.drawing import pictures_on_paper
+from work.record.drawing import drawings_on_paper
 from work.record.drive import drive_on_paper
+from work.record.first_page import first_page
+from work.record.first_start import first_start
 from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
@@ -119,45 +123,51 @@ def _stood_deg(timing: TimingView) -> float:
 
 
 def as_pdf(engine: Engine) -> bytes:
-    """Return the record of an engine as PDF."""
+    """Return the record of an engine as PDF, by the shop's clock."""
+    with in_shops_time():
+        page = render_to_string("work/record.html", _shown(engine))
+    try:
+        return pdf_of(page, pictures_folder())
+    except Stopped:
+        raise Conflict(STOPPED) from None
+
+
+def _shown(engine: Engine) -> dict[str, Any]:
     ledger = bridge.ledger_of(engine)
     state = bridge.HOUSE.show(ledger.folded)
     timing: TimingView = vars(state)["timing"]
     set_up: TimingState = ledger.folded.states["timing"]
     tape = _tape(ledger)
-    page = render_to_string(
-        "work/record.html",
-        {
-            "engine": engine,
-            "document": ledger.folded.document,
-            "judged_by": judged_by(ledger.folded.document.decision_rule),
-            "timing": timing,
-            "curves": _curves(timing),
-            **proof_on_paper(ledger, state, _said),
-            "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
-            "gauges": set_up.gauges.values(),
-            "drawings": pictures_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing)),
-            "photographs": photographs(ledger),
-            "joints": on_paper(ledger.folded.states["joints"]),
-            **drive_on_paper(ledger, _said),
-            **gaps_on_paper(ledger, state),
-            "fits": fits_on_paper(ledger.folded.states["fits"], _said),
-            "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
-            "tape": tape,
-            "long": _long_lines(tape) if len(tape) > LONG else "",
-            "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
-            "signed": ledger.folded.facts.get(SIGNED),
-            "arcs": arcs(timing),
-            "ticks": ticks(),
-            "printed": timezone.localtime(),
-            "misfit": ledger.misfit,
-            "head": ledger.code,
-            "shop_head": head_now().words,
-            "code": square_code(f"{engine.serial} {ledger.head}"),
-            "zone": timezone.get_current_timezone_name(),
-        },
-    )
-    try:
-        return pdf_of(page, pictures_folder())
-    except Stopped:
-        raise Conflict(STOPPED) from None
+    drawings = drawings_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing))
+    shown = {
+        "engine": engine,
+        "document": ledger.folded.document,
+        "judged_by": judged_by(ledger.folded.document.decision_rule),
+        "timing": timing,
+        "curves": _curves(timing),
+        **proof_on_paper(ledger, state, _said),
+        "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
+        "gauges": set_up.gauges.values(),
+        "drawings": drawings,
+        "front_drawing": drawings[0] if drawings else "",
+        "photographs": photographs(ledger),
+        "joints": on_paper(ledger.folded.states["joints"]),
+        **drive_on_paper(ledger, _said),
+        **gaps_on_paper(ledger, state),
+        "fits": fits_on_paper(ledger.folded.states["fits"], _said),
+        "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
+        "tape": tape,
+        "long": _long_lines(tape) if len(tape) > LONG else "",
+        "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
+        "signed": ledger.folded.facts.get(SIGNED),
+        "arcs": arcs(timing),
+        "ticks": ticks(),
+        "printed": timezone.localtime(),
+        "misfit": ledger.misfit,
+        "head": ledger.code,
+        "shop_head": head_now().words,
+        "code": square_code(f"{engine.serial} {ledger.head}"),
+        "zone": timezone.get_current_timezone_name(),
+        **first_start(ledger),
+    }
+    return {**shown, **first_page(ledger, shown, _said)}

@@ -1,7 +1,5 @@
 """What hangs on the wall, sticks on the trays and goes with the engine: check sheet with the kit, labels, first-start card."""
 
-from datetime import timedelta
-
 from django.template.loader import render_to_string
 from django.utils import timezone
 
@@ -14,6 +12,7 @@ from work import bridge
 from work.heads import head_now
 from work.models import Engine
 from work.record.drawing import stage_pictures
+from work.record.first_start import first_start
 from work.record.paper import ON_PAPER, square_code
 
 
@@ -64,20 +63,7 @@ def as_first_start(engine: Engine) -> bytes:
 
 def first_start_page(engine: Engine) -> str:
     """The same as a page of HTML."""
-    run = bridge.ledger_of(engine).folded.states["run"]
-    prime, start = (next((one.step for one in run.plan.steps if one.step.does == does), None) for does in ("prime", "first_start"))
-    started, primed = (run.done.get(step.id) if step else None for step in (start, prime))
-    days = start.oil_change_days if start else None
-    shown = {
-        "engine": engine,
-        "seconds": prime.seconds if prime else None,
-        "primed": primed.answers.get("seconds", "") if primed else "",
-        "cautions": start.cautions if start else (),
-        "hours": start.oil_change_hours if start else None,
-        "days": days,
-        "shop_head": head_now().words,
-        "due": timezone.localtime(started.at) + timedelta(days=days) if started and days else None,
-    }
+    shown = {"engine": engine, **first_start(bridge.ledger_of(engine)), "shop_head": head_now().words}
     return render_to_string("work/first_start.html", shown)
 
 

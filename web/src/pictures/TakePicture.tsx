@@ -34,7 +34,15 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
   const send = async () => {
     if (!file || busy) return;
     setBusy(true);
-    const entry = { kind: 'picture' as const, ...NOT_KEPT, step: step?.key ?? null, title: step?.title ?? null, place, shows, drawn };
+    const entry = {
+      kind: 'picture' as const,
+      ...NOT_KEPT,
+      step: step?.key ?? null,
+      title: step?.title ?? null,
+      place,
+      shows,
+      drawn,
+    };
     const said = await record(
       'picture',
       'Picture',

@@ -10,6 +10,7 @@ import { sayMoment } from '../app/times';
 import { AddPerson } from './AddPerson';
 import { AloneChoice } from './AloneChoice';
 import { peopleQuery, usePeopleChanges } from './api';
+import { Letterhead } from './Letterhead';
 import { NewSecret, type Secret } from './NewSecret';
 import own from './People.module.css';
 import { ROLES } from './roles';
@@ -64,6 +65,7 @@ export function People() {
       <AddPerson changes={changes} />
       <AloneChoice changes={changes} />
       <WorkingHours changes={changes} />
+      <Letterhead />
       <SignInLog />
       {renewed && <NewSecret {...renewed} changes={changes} onClose={() => setRenewed(null)} />}
     </main>

@@ -80,3 +80,13 @@ export function usePeopleChanges() {
       taken(async () => unwrap(await client.POST('/api/people/{username}/unlock', at(username)))),
   };
 }
+
+/** What stands at the head of papers. */
+export const letterheadQuery = queryOptions({
+  queryKey: ['letterhead'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/letterhead', { signal })),
+});
+
+export async function setLetterhead(said: Schemas['LetterheadIn']): Promise<Schemas['LetterheadOut']> {
+  return unwrap(await client.PUT('/api/letterhead', { body: said }));
+}

@@ -27,6 +27,7 @@ import { WithBench } from './WithBench';
 
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
 const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
+const ForWhomDialog = later(async () => (await import('./ForWhomDialog')).ForWhomDialog);
 const PictureDialog = later(async () => (await import('../pictures/PictureDialog')).PictureDialog);
 const WantedPicture = later(async () => (await import('../pictures/WantedPicture')).WantedPicture);
 const StrikeDialog = later(async () => (await import('./StrikeDialog')).StrikeDialog);
@@ -81,6 +82,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [placing, setPlacing] = useState(false);
   const [telling, setTelling] = useState(false);
   const [taking, setTaking] = useState(false);
+  const [ordering, setOrdering] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
@@ -106,7 +108,8 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           ? [{ keys: ['y'], label: 'where one stands', quiet: true, run: () => setTelling(true) }]
           : []),
         { keys: ['q'], label: 'picture', shift: false, quiet: true, run: () => setTaking(true) },
-        { keys: ['g'], label: 'move the engine', quiet: true, run: () => setPlacing(true) },
+        { keys: ['g'], label: 'move the engine', shift: false, quiet: true, run: () => setPlacing(true) },
+        { keys: ['g'], shown: 'Shift G', label: 'for whom', shift: true, quiet: true, run: () => setOrdering(true) },
         { keys: ['u'], label: 'strike the last', run: () => setStriking(LAST) },
       ]
     : commonKeys.filter((action) => action.label !== 'note');
@@ -221,6 +224,14 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         )}
         {taking && (
           <PictureDialog serial={engine.serial} step={step} opened={taking} onClose={() => setTaking(false)} />
+        )}
+        {ordering && (
+          <ForWhomDialog
+            serial={engine.serial}
+            order={state.order}
+            opened={ordering}
+            onClose={() => setOrdering(false)}
+          />
         )}
         {placing && <PlaceDialog engine={engine} opened={placing} onClose={() => setPlacing(false)} />}
       </Suspense>

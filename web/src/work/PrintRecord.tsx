@@ -68,9 +68,14 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
         {wrong || (paper ? 'It is ready.' : `${entries} entries. ${far}`)}
       </p>
       {paper ? (
-        <Button component="a" href={paper} target="_blank" size="lg" autoFocus>
-          Open it
-        </Button>
+        <>
+          <Button component="a" href={paper} target="_blank" size="lg" autoFocus>
+            Open it
+          </Button>
+          <Button component="a" href={`/api/engines/${serial}/record.zip`} download variant="default" size="lg">
+            All of it as a zip, with pictures
+          </Button>
+        </>
       ) : (
         <Button variant="default" size="lg" onClick={onStop}>
           {wrong ? 'Close' : 'Stop'}

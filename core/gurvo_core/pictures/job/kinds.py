@@ -13,7 +13,6 @@ from gurvo_core.pictures.job.state import Picture, PicturesState, owed
 from gurvo_core.sentence import listed
 
 
-
 def _titles(document: EngineDocument) -> dict[str, str]:
     return {step.id: step.says.rstrip(".") for stage in document.stages for step in stage.listed}
 

@@ -1,0 +1,47 @@
+/** What the shop is called on papers that are handed over, and by whose clock they are dated. */
+import { Button, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { sentenceOf } from '../api/client';
+import classes from '../app/Page.module.css';
+import { letterheadQuery, setLetterhead } from './api';
+import own from './People.module.css';
+
+export function Letterhead() {
+  const { data } = useQuery(letterheadQuery);
+  const queries = useQueryClient();
+  const [typed, setTyped] = useState<Partial<NonNullable<typeof data>>>({});
+  const keep = useMutation({
+    mutationFn: setLetterhead,
+    onSuccess: async () => {
+      setTyped({});
+      await queries.invalidateQueries({ queryKey: letterheadQuery.queryKey });
+    },
+  });
+  if (!data) return null;
+  const now = { ...data, ...typed };
+  const field = (key: keyof typeof now, label: string, placeholder: string) => (
+    <TextInput
+      label={label}
+      placeholder={placeholder}
+      value={now[key]}
+      onChange={(event) => setTyped({ ...typed, [key]: event.currentTarget.value })}
+    />
+  );
+  return (
+    <section className={`${classes.sheet} ${own.choice} ${own.hours}`} aria-label="Head of papers">
+      {field('name', 'The shop on paper', 'its name')}
+      {field('address', 'Its address', 'street, place')}
+      {field('zone', 'Its time zone', 'Europe/Zurich')}
+      <Button
+        variant="default"
+        disabled={!now.name.trim() || Object.keys(typed).length === 0}
+        loading={keep.isPending}
+        onClick={() => keep.mutate(now)}
+      >
+        Keep it
+      </Button>
+      {keep.error && <p role="alert">{sentenceOf(keep.error)}</p>}
+    </section>
+  );
+}
