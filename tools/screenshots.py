@@ -33,7 +33,7 @@ VIEWS: tuple[View, ...] = (
     ("describing-run", "oren", "/families", WIDE, "dark"),
     ("bench-clearway", "della", "/bench/C6-0034", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
-    ("workings", "della", "/workings", WIDE, "light"),
+    ("bench-pictures", "della", "/bench/T4-0204/pictures", WIDE, "light"),
 )
 
 
@@ -74,7 +74,7 @@ def _take(browser: Browser, address: str, view: View) -> None:
         _describe(page, name)
     page.wait_for_load_state("networkidle")
     if path.startswith("/bench/"):
-        page.locator("main svg").first.wait_for()  # the drawing may come after everything else
+        page.locator("main svg, main img").first.wait_for()  # the drawing may come after everything else
     if name == "bench-drive":
         _lay_wrongly(page)
     page.screenshot(path=FOLDER / f"{name}.png")
@@ -162,7 +162,7 @@ def _lay_wrongly(page: Page) -> None:
 
 def _print_record(port: int, folder: Path) -> None:
     pdf = folder / "record.pdf"
-    pdf.write_bytes(Person(port, "oren", PASSWORDS["oren"]).call("GET", "/api/engines/Q4-0169/record.pdf"))
+    pdf.write_bytes(Person(port, "oren", PASSWORDS["oren"]).call("GET", "/api/engines/H4-0101/record.pdf"))
     picture = FOLDER / "record"
     subprocess.run(["pdftoppm", "-r", "90", "-f", "1", "-l", "1", "-singlefile", "-png", pdf, picture], check=True)
 

@@ -125,14 +125,15 @@ def _stood_deg(timing: TimingView) -> float:
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF, by the shop's clock."""
     with in_shops_time():
-        page = render_to_string("work/record.html", _shown(engine))
+        page = render_to_string("work/record.html", shown_on_paper(engine))
     try:
         return pdf_of(page, pictures_folder())
     except Stopped:
         raise Conflict(STOPPED) from None
 
 
-def _shown(engine: Engine) -> dict[str, Any]:
+def shown_on_paper(engine: Engine) -> dict[str, Any]:
+    """Return all that a record says on paper, as its pages are filled with it."""
     ledger = bridge.ledger_of(engine)
     state = bridge.HOUSE.show(ledger.folded)
     timing: TimingView = vars(state)["timing"]
