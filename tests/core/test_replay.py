@@ -246,6 +246,10 @@ class TapeTests(unittest.TestCase):
             act("cam_word", camshaft="cam", reason="degreed before it came here"),
             act("gap_measured", camshaft="cam", cylinder=1, valve="intake", how="clay", gap={"text": "3.9", "unit": "mm"}),
             act("way_left", step="chain-on", reason="rockers are out"),
+            act("picture", digest="a" * 64, width=10, height=10, shows="the notch"),
+            act("picture_drawn_on", digest="a" * 64, shows="the notch, once more"),
+            act("picture_left", step="cover-on", reason="no camera"),
+            act("for_whom", customer="the growers"),
         ):
             ledger.add(body)
             titles.append(HOUSE.tape_line(ledger.entries[-1], None).title)

@@ -32,7 +32,6 @@ class PicturesView(View):
     """What is wanted, and how many there are."""
 
     count: int
-    by_step: dict[str, int]
     wanted: dict[str, str]  # by step that wants one and has none yet: of what
 
 
@@ -88,11 +87,9 @@ def view_of(now: PicturesState, _facts: Facts) -> PicturesView:
 
 @kept_with
 def _view(now: PicturesState) -> PicturesView:
-    steps = [one.step for one in now.taken if one.step]
-    there = set(steps)
+    there = {one.step for one in now.taken}
     return PicturesView(
         count=len(now.taken),
-        by_step={step: steps.count(step) for step in sorted(there)},
         wanted={key: _of(step) for key, (step, _) in wanting(now.document).items() if key not in there and key not in now.left},
     )
 
