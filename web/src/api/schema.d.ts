@@ -8710,10 +8710,6 @@ export interface components {
          * @description What is wanted, and how many there are.
          */
         PicturesView: {
-            /** By Step */
-            by_step: {
-                [key: string]: number;
-            };
             /** Count */
             count: number;
             /** Wanted */
