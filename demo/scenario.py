@@ -92,9 +92,10 @@ class Bench:
 
 def _mark_as_demo() -> None:
     """No backup of the demo is ever taken for a shop's."""
-    from shop.models import Shop
+    from shop.models import Letterhead, Shop
 
     Shop.objects.update_or_create(defaults={"is_demo": True})
+    Letterhead.objects.create(name="Hillside Engine Works", address="Upper Yard 4, Fallow", zone="Europe/Zurich")
 
 
 def _add_people() -> None:
@@ -114,12 +115,11 @@ def load(*, whole: bool = True) -> None:
     from demo import runs
     from demo.people import GAUGES, STOCK
     from engine.services import add_revision
-    from shop.models import Gauge, Letterhead, StockItem
+    from shop.models import Gauge, StockItem
     from work.services import put_on_stand
 
     _mark_as_demo()
     _add_people()
-    Letterhead.objects.create(name="Hillside Engine Works", address="Upper Yard 4, Fallow", zone="Europe/Zurich")
     for gauge in GAUGES:
         Gauge.objects.create(**gauge)
     for part, size, count, lot in STOCK:
