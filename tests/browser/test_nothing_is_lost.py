@@ -88,6 +88,7 @@ class NothingIsLostTests(BenchReadyCase):
             expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(2)
         self.asked("exhaust valve pass 1.00 mm, opening")
         expect(self.page.get_by_text("The disk of Gurvo's machine is full")).to_have_count(0)
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(0)  # the second follows the first
         self.assertEqual(Entry.objects.filter(kind="lift_reading").count(), 2)
 
     def test_what_is_being_typed_survives_a_reload(self):
