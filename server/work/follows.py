@@ -82,7 +82,7 @@ def engine_faults(serial: str) -> list[str]:
     if words:
         return [words]
     try:
-        lost = list(faults_of(bridge.read_anew(_engine(serial)).entries))
+        lost = list(faults_of(serial))
         if not _beside(serial, put_right=False):  # nobody waits while it is looked at
             return lost
         with transaction.atomic():

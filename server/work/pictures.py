@@ -7,7 +7,7 @@ __all__ = ["MOST_BYTES", "Came", "check_there", "faults_of", "kept", "picture_fi
 
 import hashlib
 import os
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 from time import time
@@ -17,12 +17,13 @@ from django.contrib.auth.models import User
 from django.db import connection
 from django.http import Http404
 
-from gurvo_core.ledger import Body, LedgerEntry
+from gurvo_core.ledger import Body
 from gurvo_core.pictures.job.entries import PictureTaken
 from press.pictures import bounded
 from shop.errors import Forbidden, Refusal
 from shop.gate import Gate
 from shop.roles import may_record, role_of
+from work.models import Entry
 
 MOST_BYTES = 40 * 1024 * 1024
 STALE_S = 2 * 24 * 3600  # whoever was away for longer begins anew
@@ -131,15 +132,13 @@ def check_there(body: Body) -> None:
         raise Came("The picture itself is not here yet: send it first, then its entry.", "entry.digest")
 
 
-def faults_of(entries: Iterable[LedgerEntry]) -> Iterator[str]:
-    """Return each picture that is missing, or is not what its entry says."""
-    for entry in entries:
-        if not isinstance(entry.body, PictureTaken):
-            continue
-        file, called = picture_file(entry.body.digest), f"the picture of entry {entry.seq} ({entry.body.digest[:12]})"
+def faults_of(serial: str) -> Iterator[str]:
+    """Return each picture of an engine, struck ones too, that is missing or is not what its entry says; no ledger is folded for it."""
+    for seq, body in Entry.objects.filter(engine=serial, kind="picture").order_by("seq").values_list("seq", "body"):
+        file, called = picture_file(body["digest"]), f"the picture of entry {seq} ({body['digest'][:12]})"
         if not file.exists():
             yield f"{called} is missing"
             continue
         with file.open("rb") as stream:
-            if hashlib.file_digest(stream, "sha256").hexdigest() != entry.body.digest:
+            if hashlib.file_digest(stream, "sha256").hexdigest() != body["digest"]:
                 yield f"{called} is not the one that was taken"

@@ -9,7 +9,7 @@ from ninja import Path, Query, Router, Status
 from pydantic import StringConstraints
 
 from config.schemas import refusals
-from gurvo_core.pictures.job.show import PictureView, picture_views
+from gurvo_core.pictures.job.state import PictureView
 from shop.roles import person_of
 from work import bridge
 from work.examples import example_of, examples_of, name_example
@@ -67,7 +67,7 @@ def look(request: HttpRequest, digest: Annotated[Digest, Path()], small: bool = 
 )
 def pictures(request: HttpRequest, serial: str) -> list[PictureView]:
     """List the pictures of an engine."""
-    return picture_views(bridge.ledger_of(engine_of(serial)).folded.states["pictures"])
+    return list(bridge.ledger_of(engine_of(serial)).folded.states["pictures"].taken)
 
 
 @engine_router.get(

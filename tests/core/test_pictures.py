@@ -3,7 +3,6 @@
 from unittest import TestCase
 
 from gurvo_core.errors import AskFirst, CoreError, EntryRefused
-from gurvo_core.pictures.job.show import picture_views
 from gurvo_core.pictures.job.state import wanting, wants_picture
 from gurvo_core.reading import read_document
 from gurvo_core.walk import next_question
@@ -82,7 +81,7 @@ class DrawnTests(TestCase):
         build = Build("quern-4")
         build.enter("picture", place="cylinder 3", shows="scored", drawn=[RING], **SHOT)
         build.enter("picture_drawn_on", digest=SHOT["digest"], drawn=[{**RING, "is_a": "arrow"}, RING])
-        (picture,) = picture_views(build.folded.states["pictures"])
+        (picture,) = build.folded.states["pictures"].taken
         self.assertEqual((picture.shows, [one.is_a for one in picture.drawn]), ("scored", ["arrow", "ring"]))
         self.assertEqual(picture.by, BUILDER)
 

@@ -10,9 +10,9 @@ from django.utils import timezone
 from gurvo_core.joints.job.paper import JointPaper
 from gurvo_core.run.job.standing import parts_ready
 from gurvo_core.sentence import at_start, listed, within
+from gurvo_core.work import TapeLine
 from shop.letterhead import letterhead
 from work import bridge
-from work.record.photographs import photographs
 from work.record.proof import BY
 
 Rows = Iterator[dict[str, str]]
@@ -24,7 +24,7 @@ WORST = ("out", "can't tell", "no limit known", "in")
 def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict[str, Any]:
     """Return what the first page says, by what the other pages show of the same record."""
     state = vars(ledger.shown)
-    taken = photographs(ledger)
+    taken = more["photographs"]
     makers = list(dict.fromkeys(entry.by for entry in ledger.entries))
     return {
         "shop": letterhead(),
@@ -32,7 +32,7 @@ def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict
         "proven": _proven(more["proofs"], say),
         "judged": [*_fits(more["fits"]), *_lashes(more["lashes"]), *_joints(joint for joint, _ in more["joints"])],
         "new": at_start(listed([within(name) for name in _new(ledger)])),
-        "accepted": list(_accepted(ledger))[:MOST_ACCEPTED],
+        "accepted": list(_accepted(line for line, _ in more["tape"]))[:MOST_ACCEPTED],
         "open": [say(end.title) for end in ledger.shown.loose_ends if not end.is_after and not end.clears],
         "shown_pictures": taken[:MOST_PICTURES],
         "pictures_in_all": len(taken),
@@ -46,13 +46,10 @@ def _proven(proofs: list[dict[str, str]], say: Saying) -> dict[str, Any]:
     lacking = [one["name"] for one in proofs if not one["by"]]
     looks = {one["look"] for one in proofs}
     ways = list(dict.fromkeys(BY[one["by"]] for one in proofs if one["by"]))
-    title = (
-        f"Timing proven by {listed(ways)}"
-        if ways and not lacking
-        else f"Not proven yet: {listed([within(name) for name in lacking])}"
-        if lacking
-        else ""
-    )
+    if lacking:
+        title = f"Not proven yet: {listed([within(name) for name in lacking])}"
+    else:
+        title = f"Timing proven by {listed(ways)}" if ways else ""
     look = "open" if lacking else "out" if "out" in looks else "tell" if "tell" in looks else "in"
     word = {"in": "in", "out": "out", "tell": "see below", "open": ""}[look]
     said = [", ".join(filter(None, (f"{one['name']}: {one['words']}", one["who"]))) for one in proofs if one["by"]]
@@ -110,9 +107,9 @@ def _new(ledger: bridge.Ledger) -> Iterator[str]:
     yield from (part.name for part in ledger.folded.document.kit if said.get(part.id) == "new")
 
 
-def _accepted(ledger: bridge.Ledger) -> Iterator[dict[str, Any]]:
+def _accepted(lines: Iterable[TapeLine]) -> Iterator[dict[str, Any]]:
     """What was taken although something was objected to, and what the lead accepted: by whom, when, and why."""
-    for line in reversed(bridge.tape_of(ledger)):
+    for line in lines:
         if not line.struck and (line.because or line.kind in ("pull_decided", "fit_decided", "lash_decided", "step_skipped")):
             words = " ".join(filter(None, (line.title, line.value)))
             yield {"words": words, "why": line.because or line.detail, "by": line.by, "at": timezone.localtime(line.at)}

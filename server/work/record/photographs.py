@@ -6,7 +6,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from gurvo_core.pictures.job.state import Picture
+from gurvo_core.pictures.job.state import PictureView
 from work import bridge
 from work.pictures import picture_file
 
@@ -16,11 +16,11 @@ TO_THE_LEFT = 0.6  # further right than that, words stand left of what they are 
 
 def photographs(ledger: bridge.Ledger) -> list[dict[str, Any]]:
     """Return every picture that stands and is there, oldest first, with its places in percent of its box."""
-    taken: tuple[Picture, ...] = ledger.folded.states["pictures"].taken
+    taken: tuple[PictureView, ...] = ledger.folded.states["pictures"].taken
     return [_photograph(one) for one in taken if picture_file(one.digest).exists()]
 
 
-def _photograph(one: Picture) -> dict[str, Any]:
+def _photograph(one: PictureView) -> dict[str, Any]:
     shape = one.width / one.height / BOX
     wide, high = (100.0, 100.0 / shape) if shape > 1 else (100.0 * shape, 100.0)
     left, top = (100 - wide) / 2, (100 - high) / 2

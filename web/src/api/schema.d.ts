@@ -8676,7 +8676,7 @@ export interface components {
         };
         /**
          * PictureView
-         * @description One picture: what is drawn on it, where it belongs, who took it.
+         * @description One picture as it stands: what is drawn on it, where it belongs, who took it.
          */
         PictureView: {
             /**

@@ -120,9 +120,7 @@ function Large({ engine, picture, of }: LargeProps) {
         </p>
       </header>
       <div className={classes.beside} data-two={isOther}>
-        <div className={classes.whole}>
-          <DrawnOn src={pictureAt(picture.digest)} alt={picture.shows || where || 'Picture'} drawn={picture.drawn} />
-        </div>
+        <DrawnOn src={pictureAt(picture.digest)} alt={picture.shows || where || 'Picture'} drawn={picture.drawn} />
         {isOther && (
           <figure className={classes.example}>
             <img className={classes.shown} src={pictureAt(example.digest)} alt="How this step should look" />
@@ -134,11 +132,8 @@ function Large({ engine, picture, of }: LargeProps) {
       </div>
       <footer>
         <code title="SHA-256 of the picture; it stands in the ledger's chain">{picture.digest.slice(0, 16)}</code>
-        {engine.may_sign && picture.step && !isOther && !example && (
-          <NameExample serial={engine.serial} step={picture.step} digest={picture.digest} />
-        )}
         {example && !isOther && <b>So this step should look.</b>}
-        {engine.may_sign && picture.step && isOther && (
+        {engine.may_sign && picture.step && (isOther || !example) && (
           <NameExample serial={engine.serial} step={picture.step} digest={picture.digest} />
         )}
       </footer>

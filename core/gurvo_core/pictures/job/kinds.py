@@ -9,7 +9,7 @@ from typing import Any
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Body, Facts, Kind, LedgerEntry, Objection, Words, need
 from gurvo_core.pictures.job.entries import OnPicture, PictureDrawnOn, PictureLeft, PictureTaken
-from gurvo_core.pictures.job.state import Picture, PicturesState, owed
+from gurvo_core.pictures.job.state import PicturesState, PictureView, owed
 from gurvo_core.sentence import listed
 
 
@@ -25,7 +25,7 @@ def _named(body: PictureTaken, document: EngineDocument, _before: Sequence[Ledge
 
 
 def _take(now: PicturesState, entry: LedgerEntry, body: PictureTaken) -> PicturesState:
-    picture = Picture(
+    picture = PictureView(
         digest=body.digest,
         seq=entry.seq,
         at=entry.typed_at or entry.at,
@@ -34,7 +34,7 @@ def _take(now: PicturesState, entry: LedgerEntry, body: PictureTaken) -> Picture
         title=body.title or "",
         place=body.place,
         shows=body.shows,
-        drawn=body.drawn,
+        drawn=list(body.drawn),
         width=body.width,
         height=body.height,
     )
@@ -62,8 +62,8 @@ def _drawn_words(drawn: Sequence[OnPicture]) -> str:
 
 
 def _draw(now: PicturesState, _entry: LedgerEntry, body: PictureDrawnOn) -> PicturesState:
-    taken = tuple(replace(one, drawn=body.drawn, shows=body.shows or one.shows) if one.digest == body.digest else one for one in now.taken)
-    return replace(now, taken=taken)
+    drawn = {"drawn": list(body.drawn)} | ({"shows": body.shows} if body.shows else {})
+    return replace(now, taken=tuple(one.model_copy(update=drawn) if one.digest == body.digest else one for one in now.taken))
 
 
 def _check_drawn(now: PicturesState, body: PictureDrawnOn, _facts: Facts) -> Iterator[Objection]:

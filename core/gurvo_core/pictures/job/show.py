@@ -1,31 +1,13 @@
 """What pictures show and ask: which steps want one, the question before a step that needs one, what there is."""
 
-__all__ = ["PictureQuestion", "PictureView", "PicturesView", "ask_first", "facts_of", "picture_views", "view_of"]
+__all__ = ["PictureQuestion", "PicturesView", "ask_first", "facts_of", "view_of"]
 
 from collections.abc import Mapping, Sequence
-from datetime import datetime
 from typing import Any, Literal
 
 from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import PICTURES_OWED, STEPS_DONE, WHY_STEP_WAITS, Fact, Facts, Question, Step, View, kept_with
-from gurvo_core.pictures.job.entries import OnPicture
-from gurvo_core.pictures.job.state import Picture, PicturesState, owed, wanting
-
-
-class PictureView(View):
-    """One picture: what is drawn on it, where it belongs, who took it."""
-
-    digest: str
-    seq: int
-    at: datetime
-    by: str
-    step: str | None
-    title: str
-    place: str
-    shows: str
-    drawn: list[OnPicture]
-    width: int
-    height: int
+from gurvo_core.pictures.job.state import PicturesState, owed, wanting
 
 
 class PicturesView(View):
@@ -92,12 +74,3 @@ def _view(now: PicturesState) -> PicturesView:
         count=len(now.taken),
         wanted={key: _of(step) for key, (step, _) in wanting(now.document).items() if key not in there and key not in now.left},
     )
-
-
-def picture_views(now: PicturesState) -> list[PictureView]:
-    """Return every picture that stands, oldest first."""
-    return [_picture(one) for one in now.taken]
-
-
-def _picture(one: Picture) -> PictureView:
-    return PictureView(**{**vars(one), "drawn": list(one.drawn)})

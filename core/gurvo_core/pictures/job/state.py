@@ -1,6 +1,6 @@
 """What stands of pictures, and which steps want one. Frozen; made anew by every entry that changes it."""
 
-__all__ = ["Picture", "PicturesState", "begin_pictures", "owed", "wanting", "wants_picture"]
+__all__ = ["PictureView", "PicturesState", "begin_pictures", "owed", "wanting", "wants_picture"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -10,14 +10,14 @@ from typing import Literal
 
 from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.engine.same import Same
+from gurvo_core.ledger import View
 from gurvo_core.pictures.job.entries import OnPicture
 
 Wanted = Literal["wanted", "needed"]
 
 
-@dataclass(frozen=True, kw_only=True)
-class Picture:
-    """One picture as it stands."""
+class PictureView(View):
+    """One picture as it stands: what is drawn on it, where it belongs, who took it."""
 
     digest: str
     seq: int
@@ -27,7 +27,7 @@ class Picture:
     title: str
     place: str
     shows: str
-    drawn: tuple[OnPicture, ...]
+    drawn: list[OnPicture]
     width: int
     height: int
 
@@ -37,7 +37,7 @@ class PicturesState:
     """All that stands, oldest first."""
 
     document: EngineDocument
-    taken: tuple[Picture, ...] = ()
+    taken: tuple[PictureView, ...] = ()
     left: Mapping[str, str] = field(default_factory=dict)  # by step: why it is done without
 
 
