@@ -47,6 +47,8 @@ def outlines(draw):
     answer("sizes", st.sampled_from(["86 x 86, rod 143.5", "86 x 90"]))
     answer("head.intake", st.sampled_from(["34 at 14°, across 17, to piston 4.6", "40"]))
     answer("spring.exhaust", st.just("220 N + 28 N/mm, binds at 12"))
+    answer("base", st.just("16.5"))
+    answer("friction", st.just("0.08"))
     answer("gap.valves", st.sampled_from(["1.5", "0.8"]))
     answer("new", st.just("10 head bolts, water pump"))
     answer("returns", st.just("8 followers"))

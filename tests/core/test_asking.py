@@ -51,13 +51,19 @@ class OrderTests(unittest.TestCase):
         answers |= {"sizes": Answered("86 x 86, rod 143.5"), "valves": Answered("2 + 2")}
         keys = [one.key for one in questions_of(answers)]
         self.assertEqual([key for key in keys if key.startswith("gap.")], ["gap.intake", "gap.exhaust", "gap.valves"])
-        told = {"head.intake": "34 at 14°, across 17, to piston 4.6", "spring.intake": "220 N + 28 N/mm", "gap.valves": "1.2"}
+        told = {
+            "head.intake": "34 at 14°, across 17, to piston 4.6",
+            "spring.intake": "220 N + 28 N/mm",
+            "gap.valves": "1.2",
+            "base": "16.5",
+        }
         document = compose(answers | {key: Answered(text, "book") for key, text in told.items()})
         sound = read_document(document)
         mirrored = [("left", 14, (-17, 17)), ("right", -14, (-17, 17))]
         self.assertEqual([(one.bank, one.angle_deg, one.along_mm) for one in sound.valves], mirrored)
         self.assertEqual((sound.springs[0].rate_n_mm, sound.least_gaps.valves_mm), (28, 1.2))
         self.assertIn("/springs/0", document["origins"])
+        self.assertEqual({(cam.base_circle_mm, cam.friction) for cam in sound.camshafts}, {(16.5, None)})
 
     def test_a_figure_that_follows_is_said_and_never_filled_in(self):
         belt = answers(cams="one", layout="inline", drives="belt", passes__belt="crank, cam", teeth__crank="")

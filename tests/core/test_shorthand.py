@@ -9,7 +9,16 @@ from gurvo_core.engine.joint import JointStage
 from gurvo_core.errors import WordRefused
 from gurvo_core.units import per_unit
 from gurvo_core.writer.shorthand.card import Card, read_card, write_card
-from gurvo_core.writer.shorthand.heads import HeadSaid, SpringSaid, read_head, read_spring, write_head, write_spring
+from gurvo_core.writer.shorthand.heads import (
+    HeadSaid,
+    SpringSaid,
+    read_base,
+    read_friction,
+    read_head,
+    read_spring,
+    write_head,
+    write_spring,
+)
 from gurvo_core.writer.shorthand.lash import LashSaid, read_lash, write_lash
 from gurvo_core.writer.shorthand.limits import read_limits, write_limits
 from gurvo_core.writer.shorthand.links import LinkSaid, read_links, write_links
@@ -73,6 +82,8 @@ WRONG = (
     (read_pattern, "0 x 5", "0", "is no number of bolts"),
     (read_valves, "2 + many", "many", "is no number of valves"),
     (read_sizes, "86 x 86, rod 40", "40", "shorter than its crank's throw"),
+    (read_base, "0", "0", "no base circle"),
+    (read_friction, "1.2", "1.2", "no friction"),
     (read_head, "34 at 75°", "75", "no valve's angle"),
     (read_head, "0 at 3", "0", "no valve's head"),
     (read_spring, "220 N + stiff N/mm", "stiff", "is not a number"),

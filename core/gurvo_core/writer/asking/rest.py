@@ -8,7 +8,7 @@ from gurvo_core.writer.answers import Answers, Source, said
 from gurvo_core.writer.asking.question import Picture, Question
 from gurvo_core.writer.compose.bolts import NONE, joint_groups
 from gurvo_core.writer.shape import Shape
-from gurvo_core.writer.shorthand.heads import read_gap, read_head, read_spring, write_head, write_spring
+from gurvo_core.writer.shorthand.heads import read_base, read_friction, read_gap, read_head, read_spring, write_head, write_spring
 from gurvo_core.writer.shorthand.lash import read_lash, write_lash
 from gurvo_core.writer.shorthand.pattern import read_pattern, write_pattern
 from gurvo_core.writer.shorthand.sizes import read_sizes
@@ -125,6 +125,21 @@ def _ask_gaps(answers: Answers, shape: Shape) -> Iterator[Question]:
             sources=FROM,
             picture=Picture(kind="cylinder"),
             read=lambda text: write_spring(read_spring(text)),
+        )
+    for key, title, such, read in (
+        ("base", "What radius has the lobes' base circle?", "16", read_base),
+        ("friction", "How much do the lobes rub on their followers?", "0.08", read_friction),
+    ):
+        yield Question(
+            key=key,
+            section=CLEARANCES,
+            title=title,
+            about="lobes",
+            hint="Of all its camshafts alike.",
+            example=such,
+            costs="A usual figure is taken, and a camshaft's rest is told the less surely.",
+            sources=FROM,
+            read=lambda text, own=read: f"{own(text):g}",  # type: ignore[misc]
         )
     for of, what in (("intake", "intake valve to piston"), ("exhaust", "exhaust valve to piston"), ("valves", "one valve to another")):
         yield Question(

@@ -6,6 +6,7 @@ import re
 from typing import Any
 
 from gurvo_core.writer.answers import Answers, said, slug
+from gurvo_core.writer.compose.valves import rubbing_of
 from gurvo_core.writer.shape import BankShape, CamShape, Shape
 from gurvo_core.writer.shorthand.card import Card, read_card
 from gurvo_core.writer.shorthand.order import read_numbers
@@ -49,7 +50,7 @@ def engine_parts(answers: Answers, shape: Shape) -> Parts:
         "running_direction": _running(answers),
         "banks": [_bank(bank, said(answers, "sizes", read_sizes)) for bank in shape.banks],
         "reference_cylinder": first,
-        "camshafts": [_cam(cam, shape) for cam in shape.cams],
+        "camshafts": [_cam(cam, shape) | rubbing_of(answers) for cam in shape.cams],
         "timing_positions": [_position(answers, first)],
         "cautions": ["The maker's manual and local rules come first."],
     }

@@ -1,13 +1,13 @@
 """Valves' heads, their springs, and how near the book lets them come: what the clearway is worked out from."""
 
-__all__ = ["valve_parts"]
+__all__ = ["rubbing_of", "valve_parts"]
 
 from collections.abc import Iterator
 from typing import Any
 
 from gurvo_core.writer.answers import Answers, said
 from gurvo_core.writer.shape import Shape
-from gurvo_core.writer.shorthand.heads import HeadSaid, read_gap, read_head, read_spring
+from gurvo_core.writer.shorthand.heads import HeadSaid, read_base, read_friction, read_gap, read_head, read_spring
 
 Part = dict[str, Any]
 VALVES = ("intake", "exhaust")
@@ -21,6 +21,11 @@ def valve_parts(answers: Answers, shape: Shape) -> Part:
     gaps = {f"{of}_mm": gap for of in (*VALVES, "valves") if (gap := said(answers, f"gap.{of}", read_gap)) is not None}
     found = {"valves": list(_heads(answers, shape)), "springs": springs, "least_gaps": gaps}
     return {key: value for key, value in found.items() if value}
+
+
+def rubbing_of(answers: Answers) -> Part:
+    """What was answered of every camshaft's lobes: their base circle, and how much they rub."""
+    return _known({"base_circle_mm": said(answers, "base", read_base), "friction": said(answers, "friction", read_friction)})
 
 
 def _heads(answers: Answers, shape: Shape) -> Iterator[Part]:

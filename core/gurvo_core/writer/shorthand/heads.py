@@ -1,6 +1,6 @@
 """A valve's head and its springs, each on one line: ``34 at 14°, across 17, to piston 4.6, pocket 2``; ``220 N + 28 N/mm, binds at 12``."""
 
-__all__ = ["HeadSaid", "SpringSaid", "read_gap", "read_head", "read_spring", "write_head", "write_spring"]
+__all__ = ["HeadSaid", "SpringSaid", "read_base", "read_friction", "read_gap", "read_head", "read_spring", "write_head", "write_spring"]
 
 import re
 from collections.abc import Callable
@@ -14,7 +14,7 @@ _HEAD = re.compile(
     re.I,
 )
 _SPRING = re.compile(r"(?P<preload>\S+?)\s*N\s*\+\s*(?P<rate>\S+?)\s*N/mm(?:,?\s+binds at\s+(?P<bind>\S+))?", re.I)
-MOST_HEAD_MM, MOST_ANGLE_DEG, MOST_GAP_MM = 500, 60, 50
+MOST_HEAD_MM, MOST_ANGLE_DEG, MOST_GAP_MM, MOST_BASE_MM = 500, 60, 50, 200
 
 
 class HeadSaid(NamedTuple):
@@ -81,6 +81,23 @@ def write_spring(said: SpringSaid) -> str:
     """The same line in its one form."""
     binds = f", binds at {said.bind_lift_mm:g}" if said.bind_lift_mm is not None else ""
     return f"{said.preload_n:g} N + {said.rate_n_mm:g} N/mm{binds}"
+
+
+def read_base(text: str) -> float:
+    """The radius of a base circle in a line [mm]."""
+    return _between(text, MOST_BASE_MM, "no base circle has a radius of {:g} mm; write it in mm")
+
+
+def read_friction(text: str) -> float:
+    """How much lobes rub on their followers, in a line [-]."""
+    return _between(text, 1, "{:g} is no friction; write such as 0.08")
+
+
+def _between(text: str, most: float, rule: str) -> float:
+    figure = figure_in(Piece(text.strip(), len(text) - len(text.lstrip())))
+    if not 0 < figure <= most:
+        raise refused(Piece(text.strip(), 0), rule.format(figure))
+    return figure
 
 
 def read_gap(text: str) -> float:
