@@ -1,10 +1,13 @@
 """Starts Gurvo: the demo with a database of its own, or the shop's own server."""
 
 import os
+import secrets
 import signal
 import socket
+import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from pathlib import Path
 from typing import TextIO
 
@@ -79,6 +82,17 @@ def _serve(port: int, env: dict[str, str]) -> int:
     command = server_command(port)
     os.chdir(ROOT / "server")
     os.execve(command[0], command, {**os.environ, **env})
+
+
+def _has_nobody(database: Path) -> bool:
+    with closing(sqlite3.connect(database)) as shop:
+        return not shop.execute("SELECT 1 FROM auth_user LIMIT 1").fetchall()
+
+
+def first_key() -> str:
+    """What whoever begins a new shop has to have read where the server was started."""
+    letters = "".join(secrets.choice("abcdefghjkmnpqrstuvwxyz23456789") for _ in range(12))
+    return "-".join(letters[at : at + 4] for at in (0, 4, 8))
 
 
 def _serve_and_keep(port: int, env: dict[str, str], lock: TextIO) -> int:
@@ -157,18 +171,19 @@ def serve(port: int) -> int:
     """Start the shop's own server."""
     _ensure_port(port)
     ensure_all()
-    first_time = not SHOP_DB.exists()
     serving = SHOP_DB.with_name(f"{SHOP_DB.name}.serving")  # one server; people, gauges and backups may come beside it
     with held(serving, "another ./gurvo serve is at work; stop it first.") as lock:
-        return _serve_shop(port, lock, first_time=first_time)
+        return _serve_shop(port, lock)
 
 
-def _serve_shop(port: int, lock: TextIO, *, first_time: bool) -> int:
+def _serve_shop(port: int, lock: TextIO) -> int:
     env = migrate(SHOP_DB)
     SHOP_DB.chmod(0o600)
-    if first_time:
-        print("The shop is empty: add people with ./gurvo person, gauges with ./gurvo gauge, engine families with ./gurvo family.")
-    print(f"\nGurvo: http://127.0.0.1:{port}\n\nCtrl-C stops it.", flush=True)
+    address = f"http://127.0.0.1:{port}"
+    if _has_nobody(SHOP_DB):
+        env["GURVO_FIRST_KEY"] = key = first_key()
+        print(f"\nThe shop is empty. Its first lead begins here: {address}/first#{key}\n(the key, if it is asked for: {key})")
+    print(f"\nGurvo: {address}\n\nCtrl-C stops it.", flush=True)
     return _serve_and_keep(port, env, lock)
 
 

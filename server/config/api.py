@@ -13,6 +13,7 @@ from ninja.security import django_auth
 
 from config.problems import AGAIN_S, declare, refuse, wait_here
 from config.schemas import Span
+from engine.api import examples_router
 from engine.api import router as families
 from gurvo_core.engine.reading import plain_sentence
 from gurvo_core.errors import AskFirst, CoreError, DocumentError, Fault, WordRefused
@@ -20,6 +21,7 @@ from instruments.api import router as instruments
 from instruments.api import traces_router
 from shop.api import router as shop
 from shop.api import session_router
+from shop.benches_api import router as benches
 from shop.errors import Refusal, TooBusy
 from shop.gauges_api import router as gauges
 from shop.people_api import router as people
@@ -89,7 +91,9 @@ api.add_router("/traces", traces_router, tags=["shop"])
 api.add_router("/workings", workings, tags=["shop"])
 api.add_router("/stock", stock, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
+api.add_router("/benches", benches, tags=["people"])
 api.add_router("/families", families, tags=["families"])
+api.add_router("/examples", examples_router, tags=["families"])
 api.add_router("/drafts", drafts, tags=["drafts"])
 api.add_router("/engines", engines, tags=["engines"])
 api.add_router("/engines", fits, tags=["engines"])

@@ -22,6 +22,7 @@ _HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|e
 PLACES = 4096
 SESSION = "sessionid="
 SIGN_IN = "/api/session"
+SIGN_INS_AT = (SIGN_IN, f"{SIGN_IN}/first", f"{SIGN_IN}/pair", f"{SIGN_IN}/at-bench")
 # made once: whoever sends hundreds at a time is to cost as little as can be
 TURNED_AWAY = said(429, "busy", "Too many come from this place at once; try again in a moment.").model_dump_json().encode()
 TURNED_HEADERS = [("Content-Type", PROBLEM_JSON), ("Retry-After", AGAIN_S)]
@@ -62,7 +63,7 @@ def _is_stranger(environ: dict[str, Any]) -> bool:
 
 
 def _signs_in(environ: dict[str, Any]) -> bool:
-    return environ.get("PATH_INFO", "") == SIGN_IN and environ.get("REQUEST_METHOD") == "POST"
+    return environ.get("PATH_INFO", "") in SIGN_INS_AT and environ.get("REQUEST_METHOD") == "POST"
 
 
 def _is_heavy(environ: dict[str, Any]) -> bool:

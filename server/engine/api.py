@@ -12,8 +12,9 @@ from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
 from engine import services
 from engine.bridge import clearway_json, document_of, ground_of, places_of, scene_json, snapshot_of, turning_json, twin_json, words_of
+from engine.examples import examples, take_example
 from engine.models import Family, Revision
-from engine.schemas import CheckedOut, DocumentText, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
+from engine.schemas import CheckedOut, DocumentText, ExampleRow, FamilyOut, FamilyRow, ImportIn, LiftTableIn, RevisionRow
 from gurvo_core.clearway.shown import AtPlaces, ClearwayMap, ClearwayShown, MapPlace, at_places, map_of
 from gurvo_core.drive import DriveDrawing, Phasers, Twin, drawn_if_known
 from gurvo_core.engine.difference import Change, difference
@@ -33,6 +34,7 @@ from shop.gate import Line
 from shop.roles import person_of, shown_name
 
 router = Router()
+examples_router = Router()
 CHECKING = Line("Documents of others are being checked")
 
 
@@ -90,6 +92,23 @@ def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut
     by = person_of(request)
     with CHECKING.passed(by.username):
         revision = services.import_text(payload.text, remark=payload.remark.strip(), by=by)
+    return Status(201, _family_out(revision))
+
+
+@examples_router.get("", response={200: list[ExampleRow], 401: Problem}, operation_id="examples_list", summary="Families to begin with")
+def list_examples(request: HttpRequest) -> list[ExampleRow]:
+    """List invented engine documents that ship with the app."""
+    return [ExampleRow.model_validate(one._asdict()) for one in examples()]
+
+
+@examples_router.post(
+    "/{code}", response={201: FamilyOut, **refusals(401, 403, 404, 409, 422, 429)}, operation_id="example_take", summary="Begin with one"
+)
+def begin_with_example(request: HttpRequest, code: str) -> Status[FamilyOut]:
+    """Take one of them in as a family of the shop."""
+    by = person_of(request)
+    with CHECKING.passed(by.username):
+        revision = take_example(code, by)
     return Status(201, _family_out(revision))
 
 

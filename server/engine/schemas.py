@@ -27,6 +27,15 @@ class FamilyRow(Schema):
     engines: int
 
 
+class ExampleRow(Schema):
+    """An invented family that ships with the app."""
+
+    code: str
+    name: str
+    layout: str
+    fuel: str
+
+
 class RevisionRow(Schema):
     """One revision of a family."""
 

@@ -2,22 +2,39 @@
 
 from django.contrib.auth import logout
 from django.contrib.auth.models import User
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from ninja import Router, Status
 from ninja.decorators import decorate_view
+from ninja.security import django_auth
 from ninja.utils import check_csrf
 
 from config.schemas import Problem, refusals
 from gurvo_core.units import per_unit
 from shop import services
+from shop.benches import bench_of, keep_secret, pair
 from shop.errors import Forbidden
+from shop.first_run import begin_shop, is_new
 from shop.idle import is_left_alone, leave_alone
 from shop.letterhead import letterhead, set_letterhead
 from shop.models import Preference, Shop
 from shop.people import at_this_bench
 from shop.roles import person_of, role_of, shown_name
-from shop.schemas import Confirm, Here, LengthUnit, LetterheadIn, LetterheadOut, Name, Person, PreferenceIn, Session, SignIn, UnitFactor
+from shop.schemas import (
+    Confirm,
+    FirstRun,
+    Here,
+    LengthUnit,
+    LetterheadIn,
+    LetterheadOut,
+    Name,
+    PairIn,
+    Person,
+    PreferenceIn,
+    Session,
+    SignIn,
+    UnitFactor,
+)
 
 session_router = Router()
 router = Router()
@@ -39,7 +56,21 @@ def _session(request: HttpRequest) -> Session:
         )
     units = {unit: UnitFactor(mm_per_unit=per_unit(unit), decimals=places, label=unit) for unit, places in _DECIMALS.items()}
     minutes = Shop.objects.values_list("alone_minutes", flat=True).first() or 0
-    return Session(person=person, length_units=units, left_alone=is_left_alone(request), alone_minutes=minutes)
+    bench = bench_of(request)
+    return Session(
+        person=person,
+        length_units=units,
+        left_alone=is_left_alone(request),
+        alone_minutes=minutes,
+        is_new=person is None and is_new(),
+        bench=bench.name if bench else "",
+    )
+
+
+def _check_page(request: HttpRequest) -> None:
+    """Only a page of ours asks this; others' pages cannot make a browser do it."""
+    if check_csrf(request):
+        raise Forbidden("This page is stale; load it again and sign in.")
 
 
 @session_router.get("", response=Session, auth=None, operation_id="session_look", summary="Who is signed in")
@@ -54,9 +85,46 @@ def look(request: HttpRequest) -> Session:
 )
 def sign_in(request: HttpRequest, payload: SignIn) -> Session:
     """Sign in with name and password."""
-    if check_csrf(request):
-        raise Forbidden("This page is stale; load it again and sign in.")
+    _check_page(request)
     services.sign_in(request, payload.username, payload.password)
+    return _session(request)
+
+
+@session_router.post(
+    "/first", response={201: Session, **refusals(403, 409, 422, 429)}, auth=None, operation_id="first_run", summary="Begin a new shop"
+)
+def first_run(request: HttpRequest, payload: FirstRun) -> Status[Session]:
+    """Make the first lead of a shop that has nobody yet, and sign him in."""
+    _check_page(request)
+    begin_shop(request, **payload.model_dump())
+    return Status(201, _session(request))
+
+
+@session_router.post(
+    "/pair", response={200: Session, **refusals(403, 422, 429)}, auth=None, operation_id="session_pair", summary="Pair this device"
+)
+def pair_here(request: HttpRequest, payload: PairIn, response: HttpResponse) -> Session:
+    """Take the code that a lead shows: from now on this device asks for a PIN alone."""
+    _check_page(request)
+    bench, secret = pair(request, payload.code)
+    keep_secret(response, secret)
+    return _session(request).model_copy(update={"bench": bench.name})
+
+
+@session_router.post(
+    "/at-bench",
+    response={200: Session, **refusals(401, 403, 422, 429)},
+    auth=None,
+    operation_id="session_at_bench",
+    summary="Sign in at a paired device",
+)
+def at_bench(request: HttpRequest, payload: Here) -> Session:
+    """Sign in at a paired device, by PIN or password."""
+    _check_page(request)
+    bench = bench_of(request)
+    if bench is None:
+        raise Forbidden("This device is not paired with the shop; sign in with your password.", "password")
+    services.sign_in_at_bench(request, bench, payload.username, payload.password)
     return _session(request)
 
 
@@ -69,9 +137,15 @@ def confirm(request: HttpRequest, payload: Confirm) -> Status[None]:
     return Status(204, None)
 
 
-@session_router.get("/people", response={200: list[Name], 401: Problem}, operation_id="session_people", summary="Who may be here")
+@session_router.get(
+    "/people",
+    response={200: list[Name], 401: Problem},
+    auth=[django_auth, bench_of],
+    operation_id="session_people",
+    summary="Who may be here",
+)
 def people(request: HttpRequest) -> list[Name]:
-    """List who may take over a bench that is signed in."""
+    """List who may take over a bench that is signed in, or sign in at a paired device."""
     return [Name.model_validate(person) for person in at_this_bench()]
 
 

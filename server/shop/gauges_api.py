@@ -5,9 +5,11 @@ from ninja import Router, Status
 from ninja.params import P, PathEx
 
 from config.schemas import Problem, refusals
+from gurvo_core.ledger import GAUGE_UNIT
+from gurvo_core.ledger.usual import USUAL_GAUGES
 from shop import gauges
 from shop.roles import person_of
-from shop.schemas import CheckIn, GaugeHistory, GaugeIn, GaugeOut
+from shop.schemas import CheckIn, GaugeHistory, GaugeIn, GaugeOut, UsualGaugeOut
 
 router = Router()
 CODE = r"^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$"
@@ -21,6 +23,12 @@ def _all() -> list[GaugeOut]:
 def all_of_them(request: HttpRequest) -> list[GaugeOut]:
     """List every gauge and wrench with what its calibration says."""
     return _all()
+
+
+@router.get("/usual", response={200: list[UsualGaugeOut], 401: Problem}, operation_id="gauges_usual", summary="Gauges most shops have")
+def usual(request: HttpRequest) -> list[UsualGaugeOut]:
+    """List gauges to begin with, each as it is taken to be until its certificate is entered."""
+    return [UsualGaugeOut.model_validate({**one._asdict(), "unit": GAUGE_UNIT[one.kind]}) for one in USUAL_GAUGES]
 
 
 @router.put("/{code}", response={200: list[GaugeOut], **refusals(401, 403, 422)}, operation_id="gauge_set", summary="Add or change a gauge")

@@ -76,6 +76,20 @@ class Pin(models.Model):
         return f"PIN of {self.user}"
 
 
+class BenchDevice(models.Model):
+    """A tablet or telephone that stands at a bench, and asks for a PIN where others ask for a password."""
+
+    name = models.CharField(max_length=60)
+    secret = models.CharField(max_length=64, unique=True, help_text="Digest of what the device alone has")
+    by_name = models.CharField(max_length=150)
+    paired_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True, help_text="When somebody last showed there who he is")
+
+    def __str__(self) -> str:
+        """By its name."""
+        return self.name
+
+
 class PinTry(models.Model):
     """A PIN that somebody tries, kept before it is looked at; gone once it was the right one."""
 

@@ -1,4 +1,6 @@
-"""PINs: a few digits, set by the lead, for a bench where somebody signed in with his password before. They open no door by themselves."""
+"""PINs: a few digits, set by the lead, for a bench where somebody signed in with his password, or for a device that a lead has paired.
+They open no door by themselves.
+"""
 
 from datetime import timedelta
 

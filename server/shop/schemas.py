@@ -35,6 +35,48 @@ class Here(InSchema):
     password: str = Field(max_length=200)
 
 
+class FirstRun(InSchema):
+    """The first lead of a new shop, and what the shop is called."""
+
+    key: str = Field(max_length=40, description="What ./gurvo serve has printed where it was started")
+    shop: str = Field(min_length=1, max_length=120)
+    zone: str = Field(default="", max_length=60, description="Time zone of papers, such as Europe/Zurich; the server's when empty")
+    username: str = Field(max_length=60, description="Sign-in name")
+    name: str = Field(max_length=100, description="What he is called on tape and paper")
+    password: str = Field(max_length=200)
+
+
+class PairIn(InSchema):
+    """The code that a lead shows, sent by the device that is to be paired."""
+
+    code: str = Field(max_length=20)
+
+
+class PairingIn(InSchema):
+    """What a device will be called."""
+
+    name: str = Field(min_length=1, max_length=60, description="Such as: bench 2")
+
+
+class PairingOut(Schema):
+    """A code that holds for one device and some minutes."""
+
+    code: str
+    address: str
+    square: str = Field(description="The address as a square code: a data URI of an SVG")
+    good_for_s: int
+
+
+class BenchDeviceRow(Schema):
+    """A device at a bench that asks for a PIN alone."""
+
+    id: int
+    name: str
+    by_name: str
+    paired_at: datetime
+    used_at: datetime | None
+
+
 class Name(Schema):
     """Somebody's sign-in name, and what he is called."""
 
@@ -138,6 +180,8 @@ class Session(Schema):
     """The session: the person, or nobody; and the factors for showing lengths."""
 
     person: Person | None
+    is_new: bool = Field(description="Whether the shop has nobody yet, so that its first lead is asked for")
+    bench: str = Field(description="What this paired device is called; empty for any other")
     left_alone: bool = Field(description="Whether somebody must show who he is before anything is taken")
     alone_minutes: int = Field(description="After how long nobody is taken to be there [min]; 0 for never")
     length_units: dict[LengthUnit, UnitFactor]
@@ -185,6 +229,19 @@ class GaugeOut(Schema):
     overdue: bool = Field(description="Its day is past, or it has been pulled too often since")
     pulls: int = Field(description="Of a wrench, since its calibration")
     checked: date | None = Field(description="Day it was last tried against another")
+
+
+class UsualGaugeOut(Schema):
+    """A gauge that most shops have, in its own unit."""
+
+    code: str
+    kind: GaugeKind
+    name: str
+    unit: Unit
+    resolution: float
+    expanded_uncertainty: float
+    least: float | None
+    most: float | None
 
 
 class CheckIn(InSchema):

@@ -3,13 +3,14 @@
 from django.contrib.auth import HASH_SESSION_KEY, authenticate, login
 from django.contrib.auth.models import User
 from django.http import HttpRequest
+from django.utils import timezone
 
 from shop.backends import TAKES_PIN
 from shop.confirming import PASSWORD_AT, came_with_password
 from shop.errors import Forbidden, SignInFailed
 from shop.guesses import guessing
 from shop.idle import come_back
-from shop.models import Preference
+from shop.models import BenchDevice, Preference
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> None:
@@ -21,11 +22,21 @@ def sign_in(request: HttpRequest, username: str, password: str) -> None:
     came_with_password(request, password)
 
 
-def _prove(request: HttpRequest, username: str, password: str) -> User | None:
-    """Who it is; the pause after wrong tries asks for whom they were. Whoever is in a session may show a PIN."""
+def sign_in_at_bench(request: HttpRequest, bench: BenchDevice, username: str, password: str) -> None:
+    """Sign somebody in at a paired device, by PIN or password; wrong tries count like those at any door."""
+    user = _prove(request, username, password, at=f"bench {bench.pk}")
+    if user is None:
+        raise SignInFailed("Name and PIN do not belong together; try again, or take the password.", "password")
+    login(request, user)
+    came_with_password(request, password)
+    BenchDevice.objects.filter(pk=bench.pk).update(used_at=timezone.now())
+
+
+def _prove(request: HttpRequest, username: str, password: str, at: str = "") -> User | None:
+    """Who it is; the pause after wrong tries asks for whom they were. Whoever is in a session or at a paired device may show a PIN."""
     vars(request)["tried_name"] = username
-    if request.user.is_authenticated:
-        vars(request)[TAKES_PIN] = True
+    if at or request.user.is_authenticated:
+        vars(request)[TAKES_PIN] = at or request.user.get_username()
     with guessing(request) as guess:
         user = authenticate(request, username=username, password=password)
         guess.was_right = isinstance(user, User)

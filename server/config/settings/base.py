@@ -5,6 +5,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("GURVO_VAR", ROOT / "var"))
+EXAMPLES = ROOT / "demo" / "families"
 WEB_DIST = ROOT / "web" / "dist"
 
 INSTALLED_APPS = [
@@ -72,6 +73,7 @@ AXES_LOCKOUT_CALLABLE = "shop.lockout.locked_out"
 USE_TZ = True
 TIME_ZONE = os.environ.get("GURVO_TIME_ZONE", "UTC")
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024
+FIRST_KEY = os.environ.get("GURVO_FIRST_KEY", "")  # printed by ./gurvo serve, asked of whoever begins a new shop
 SESSION_COOKIE_AGE = 14 * 24 * 3600
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"

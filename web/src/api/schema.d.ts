@@ -4,6 +4,50 @@
  */
 
 export interface paths {
+    "/api/benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paired devices
+         * @description List the devices that ask for a PIN alone.
+         */
+        get: operations["bench_devices"];
+        put?: never;
+        /**
+         * Pair a device
+         * @description Show a code by which one device may be paired, as letters and as a square.
+         */
+        post: operations["bench_pairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/{bench_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unpair a device
+         * @description From now on that device asks for a password.
+         */
+        delete: operations["bench_unpair"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts": {
         parameters: {
             query?: never;
@@ -1124,6 +1168,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Families to begin with
+         * @description List invented engine documents that ship with the app.
+         */
+        get: operations["examples_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin with one
+         * @description Take one of them in as a family of the shop.
+         */
+        post: operations["example_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/families": {
         parameters: {
             query?: never;
@@ -1480,6 +1564,26 @@ export interface paths {
          * @description List every gauge and wrench with what its calibration says.
          */
         get: operations["gauges_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gauges most shops have
+         * @description List gauges to begin with, each as it is taken to be until its certificate is entered.
+         */
+        get: operations["gauges_usual"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1872,6 +1976,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/at-bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign in at a paired device
+         * @description Sign in at a paired device, by PIN or password.
+         */
+        post: operations["session_at_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/confirm": {
         parameters: {
             query?: never;
@@ -1886,6 +2010,26 @@ export interface paths {
          * @description Show once more who is signed in, before a signature.
          */
         post: operations["session_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin a new shop
+         * @description Make the first lead of a shop that has nobody yet, and sign him in.
+         */
+        post: operations["first_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1920,6 +2064,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pair this device
+         * @description Take the code that a lead shows: from now on this device asks for a PIN alone.
+         */
+        post: operations["session_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/people": {
         parameters: {
             query?: never;
@@ -1929,7 +2093,7 @@ export interface paths {
         };
         /**
          * Who may be here
-         * @description List who may take over a bench that is signed in.
+         * @description List who may take over a bench that is signed in, or sign in at a paired device.
          */
         get: operations["session_people"];
         put?: never;
@@ -2385,6 +2549,25 @@ export interface components {
              * @description New lines, newest first, and such as were struck
              */
             tape: components["schemas"]["TapeLine"][];
+        };
+        /**
+         * BenchDeviceRow
+         * @description A device at a bench that asks for a PIN alone.
+         */
+        BenchDeviceRow: {
+            /** By Name */
+            by_name: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Paired At
+             * Format: date-time
+             */
+            paired_at: string;
+            /** Used At */
+            used_at: string | null;
         };
         /**
          * BenchState
@@ -4065,6 +4248,20 @@ export interface components {
             step: string;
         };
         /**
+         * ExampleRow
+         * @description An invented family that ships with the app.
+         */
+        ExampleRow: {
+            /** Code */
+            code: string;
+            /** Fuel */
+            fuel: string;
+            /** Layout */
+            layout: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Explained
          * @description One camshaft: where it was found, and where this cause would have it.
          */
@@ -4187,6 +4384,37 @@ export interface components {
             label: string;
             /** Value */
             value: string;
+        };
+        /**
+         * FirstRun
+         * @description The first lead of a new shop, and what the shop is called.
+         */
+        FirstRun: {
+            /**
+             * Key
+             * @description What ./gurvo serve has printed where it was started
+             */
+            key: string;
+            /**
+             * Name
+             * @description What he is called on tape and paper
+             */
+            name: string;
+            /** Password */
+            password: string;
+            /** Shop */
+            shop: string;
+            /**
+             * Username
+             * @description Sign-in name
+             */
+            username: string;
+            /**
+             * Zone
+             * @description Time zone of papers, such as Europe/Zurich; the server's when empty
+             * @default
+             */
+            zone: string;
         };
         /**
          * Fit
@@ -8220,6 +8448,42 @@ export interface components {
             note: string;
         };
         /**
+         * PairIn
+         * @description The code that a lead shows, sent by the device that is to be paired.
+         */
+        PairIn: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * PairingIn
+         * @description What a device will be called.
+         */
+        PairingIn: {
+            /**
+             * Name
+             * @description Such as: bench 2
+             */
+            name: string;
+        };
+        /**
+         * PairingOut
+         * @description A code that holds for one device and some minutes.
+         */
+        PairingOut: {
+            /** Address */
+            address: string;
+            /** Code */
+            code: string;
+            /** Good For S */
+            good_for_s: number;
+            /**
+             * Square
+             * @description The address as a square code: a data URI of an SVG
+             */
+            square: string;
+        };
+        /**
          * ParkPlace
          * @description Where the book parks the crank, and what is high and pressed open there: by the lobes, else by the firing order alone.
          */
@@ -9748,6 +10012,16 @@ export interface components {
              * @description After how long nobody is taken to be there [min]; 0 for never
              */
             alone_minutes: number;
+            /**
+             * Bench
+             * @description What this paired device is called; empty for any other
+             */
+            bench: string;
+            /**
+             * Is New
+             * @description Whether the shop has nobody yet, so that its first lead is asked for
+             */
+            is_new: boolean;
             /**
              * Left Alone
              * @description Whether somebody must show who he is before anything is taken
@@ -11919,6 +12193,34 @@ export interface components {
             serial: string;
         };
         /**
+         * UsualGaugeOut
+         * @description A gauge that most shops have, in its own unit.
+         */
+        UsualGaugeOut: {
+            /** Code */
+            code: string;
+            /** Expanded Uncertainty */
+            expanded_uncertainty: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Resolution */
+            resolution: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+        };
+        /**
          * ValveFigures
          * @description What has been found for one valve at one checking lift.
          */
@@ -12715,6 +13017,142 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bench_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchDeviceRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_pairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_unpair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bench_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     drafts_list: {
         parameters: {
             query?: never;
@@ -16027,6 +16465,111 @@ export interface operations {
             };
         };
     };
+    examples_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    example_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     families_list: {
         parameters: {
             query?: never;
@@ -16933,6 +17476,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GaugeOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    gauges_usual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualGaugeOut"][];
                 };
             };
             /** @description Unauthorized */
@@ -18108,6 +18680,66 @@ export interface operations {
             };
         };
     };
+    session_at_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Here"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     session_confirm: {
         parameters: {
             query?: never;
@@ -18139,6 +18771,66 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    first_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstRun"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18271,6 +18963,57 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

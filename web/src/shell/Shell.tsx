@@ -1,8 +1,8 @@
 /** The frame of Floor, Families and Gauges, and the door: nobody passes without signing in. */
 import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { Link, Outlet } from '@tanstack/react-router';
-import { useState } from 'react';
+import { Link, Outlet, useLocation } from '@tanstack/react-router';
+import { lazy, Suspense, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { Mark } from '../app/Mark';
@@ -31,8 +31,29 @@ export function Door() {
         Check that Gurvo is running, then try again.
       </Notice>
     );
-  if (!session.data.person) return <SignIn />;
+  if (!session.data.person) return <Outside session={session.data} />;
   return <AtWork session={session.data} />;
+}
+
+const FirstRun = lazy(() => import('../first/FirstRun').then((one) => ({ default: one.FirstRun })));
+const AtBench = lazy(() => import('../first/AtBench').then((one) => ({ default: one.AtBench })));
+const Pair = lazy(() => import('../first/Pair').then((one) => ({ default: one.Pair })));
+
+/** Before the door: a new shop asks for its first lead, a device that a lead pairs for its code, a paired one for a PIN. */
+function Outside({ session }: { session: Schemas['Session'] }) {
+  const { pathname } = useLocation();
+  if (!session.is_new && pathname !== '/pair' && !session.bench) return <SignIn />;
+  return (
+    <Suspense fallback={<Waiting what="Opening the shop" />}>
+      {session.is_new ? (
+        <FirstRun person={null} />
+      ) : pathname === '/pair' ? (
+        <Pair />
+      ) : (
+        <AtBench bench={session.bench} />
+      )}
+    </Suspense>
+  );
 }
 
 /** Everything behind the door; a bench left alone stays as it is underneath the question who is there. */

@@ -80,6 +80,16 @@ const people = createRoute({
   path: '/people',
   component: lazyRouteComponent(() => import('../shop/People'), 'People'),
 });
+const first = createRoute({
+  getParentRoute: () => root,
+  path: '/first',
+  component: lazyRouteComponent(() => import('../first/FirstRoute'), 'FirstRoute'),
+});
+const pair = createRoute({
+  getParentRoute: () => root,
+  path: '/pair',
+  component: lazyRouteComponent(() => import('../first/Pair'), 'Pair'),
+});
 const bench = createRoute({
   getParentRoute: () => root,
   path: '/bench/$serial',
@@ -125,6 +135,8 @@ export const router = createRouter({
       people,
     ]),
     draft,
+    first,
+    pair,
     bench,
     benchTwin,
     benchClearway,

@@ -1,11 +1,10 @@
 /** Who is at the bench: whoever left it goes on, or another person takes it over, by PIN or password. */
-import { Button, Modal, PasswordInput, UnstyledButton } from '@mantine/core';
+import { Modal, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { NumberPad } from '../app/NumberPad';
 import { useHere, usePerson, useSignOut } from '../app/session';
 import { hereQuery } from './api';
 import classes from './Here.module.css';
+import { WhoForm } from './WhoForm';
 
 interface HereProps {
   opened: boolean;
@@ -34,45 +33,21 @@ function WhoIsHere({ onDone }: { onDone: () => void }) {
   const people = useQuery(hereQuery).data ?? [person];
   const here = useHere();
   const signOut = useSignOut();
-  const [username, setUsername] = useState(person.username);
-  const [typed, setTyped] = useState('');
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    here.mutate({ username, password: typed }, { onSuccess: onDone, onError: () => setTyped('') });
-  };
   return (
-    <form className={classes.form} onSubmit={submit}>
-      <fieldset className={classes.people}>
-        <legend>Who is here?</legend>
-        {people.map((one) => (
-          <UnstyledButton
-            key={one.username}
-            aria-pressed={one.username === username}
-            onClick={() => setUsername(one.username)}
-          >
-            {one.name}
-          </UnstyledButton>
-        ))}
-      </fieldset>
-      <PasswordInput
-        label="PIN or password"
-        data-autofocus
-        size="lg"
-        autoComplete="off"
-        value={typed}
-        error={here.error?.message}
-        onChange={(event) => setTyped(event.currentTarget.value)}
-      />
-      <NumberPad digitsOnly value={typed} onChange={setTyped} />
-      <Button type="submit" size="lg" loading={here.isPending} disabled={!typed}>
-        {username === person.username ? 'Go on' : 'Take over'}
-      </Button>
+    <WhoForm
+      people={people}
+      first={person.username}
+      button={(username) => (username === person.username ? 'Go on' : 'Take over')}
+      error={here.error?.message}
+      pending={here.isPending}
+      onSay={(said, refused) => here.mutate(said, { onSuccess: onDone, onError: refused })}
+    >
       <p className={classes.soft}>
         What was typed stays.{' '}
         <UnstyledButton className={classes.out} onClick={() => signOut.mutate()}>
           Sign {person.name} out
         </UnstyledButton>
       </p>
-    </form>
+    </WhoForm>
   );
 }

@@ -10,6 +10,7 @@ import { sayMoment } from '../app/times';
 import { AddPerson } from './AddPerson';
 import { AloneChoice } from './AloneChoice';
 import { peopleQuery, usePeopleChanges } from './api';
+import { BenchDevices } from './BenchDevices';
 import { Letterhead } from './Letterhead';
 import { NewSecret, type Secret } from './NewSecret';
 import own from './People.module.css';
@@ -65,6 +66,7 @@ export function People() {
       <AddPerson changes={changes} />
       <AloneChoice changes={changes} />
       <WorkingHours changes={changes} />
+      <BenchDevices />
       <Letterhead />
       <SignInLog />
       {renewed && <NewSecret {...renewed} changes={changes} onClose={() => setRenewed(null)} />}

@@ -72,9 +72,10 @@ export function usePeopleChanges() {
         unwrap(await client.PUT('/api/people/choices', { body }));
         return unwrap(await client.GET('/api/people'));
       });
-      if (!chosen) return;
+      if (!chosen) return false;
       await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
       await queries.invalidateQueries({ queryKey: choicesQuery.queryKey });
+      return true;
     },
     unlock: (username: string) =>
       taken(async () => unwrap(await client.POST('/api/people/{username}/unlock', at(username)))),

@@ -32,4 +32,5 @@ export const KINDS: Gauge['kind'][] = [
 ];
 
 /** A figure in a gauge's own unit. */
-export const inUnit = (value: number, gauge: Gauge) => `${value}${gauge.unit === 'deg' ? '°' : ` ${gauge.unit}`}`;
+export const inUnit = (value: number, gauge: Pick<Gauge, 'unit'>) =>
+  `${value}${gauge.unit === 'deg' ? '°' : ` ${gauge.unit}`}`;

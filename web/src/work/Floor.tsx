@@ -13,6 +13,7 @@ import { usePerson } from '../app/session';
 import { useAlarm } from '../app/sound';
 import { sayDay } from '../app/times';
 import { Verdict } from '../app/Verdict';
+import { OF_THE_LEAD, QUESTIONS, useFirstRun } from '../first/kept';
 import { floorQuery, type Wanted } from './api';
 import classes from './Floor.module.css';
 import { FloorFilter } from './FloorFilter';
@@ -68,6 +69,7 @@ export function Floor() {
           </div>
           {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
         </div>
+        <FirstRunLeft />
         {data?.misfit && (
           <p className={classes.broken} role="alert">
             <b>The shop's file was changed by other hands:</b> {data.misfit}. Verify it, and compare with a backup.
@@ -103,6 +105,21 @@ export function Floor() {
       />
       {mayAdd && <NewEngine opened={adding} onClose={() => setAdding(false)} taken={data?.taken_stands ?? []} />}
     </>
+  );
+}
+
+/** A first run that was left half-way goes on from here. */
+function FirstRunLeft() {
+  const [kept] = useFirstRun();
+  const { person } = usePerson();
+  if (person.role !== 'lead' || kept.isDone || kept.at <= OF_THE_LEAD) return null;
+  return (
+    <p className={classes.empty}>
+      The shop is not set up to its end.{' '}
+      <Link to="/first">
+        Go on with question {kept.at} of {QUESTIONS}
+      </Link>
+    </p>
   );
 }
 
@@ -241,7 +258,8 @@ function count(n: number): string {
 
 function title(page: Page): string {
   const { engines, on_stands } = page;
-  if (engines === on_stands) return `${count(engines)} engine${engines === 1 ? '' : 's'} on stands`;
+  if (engines === 1 && on_stands === 1) return 'One engine on its stand';
+  if (engines === on_stands) return `${count(engines)} engines on stands`;
   return `${count(engines)} engines, ${count(on_stands).toLowerCase()} on stands`;
 }
 
