@@ -8,7 +8,7 @@ from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
-from tools import backups, checking, house, mutants, serving, torture
+from tools import backups, checking, house, mutants, serving, torture, tryout
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -60,6 +60,7 @@ def _add_safekeeping(commands: Any) -> None:
     restore.add_argument("file", type=Path)
     restore.add_argument("--adopt", action="store_true", help="even if it is of another shop or of the demo")
     commands.add_parser("rehearse", help="restore the last backup into a scratch place and verify it there")
+    commands.add_parser("tryout", help="do what docs/running.md says, in a scratch place: service, TLS, tablets, backup, update, move")
     kills = commands.add_parser("torture", help="kill a server over and over and look whether anything acknowledged is lost")
     kills.add_argument("rounds", type=int, nargs="?", default=200)
     kills.add_argument("--fuzz", type=int, metavar="CALLS", help="ask so many things at random instead, by every role")
@@ -115,6 +116,7 @@ def main() -> int:
         "restore": lambda: backups.restore(args.file, adopt=args.adopt),
         "torture": lambda: torture.fuzz(args.fuzz) if args.fuzz else torture.torture(args.rounds),
         "rehearse": backups.rehearse,
+        "tryout": tryout.tryout,
         "verify": lambda: serving.manage_shop("verify", *_verify_arguments(args)),
         "person": lambda: serving.manage_shop("add_person", args.username, args.role, args.name),
         "people": lambda: serving.manage_shop("people", *args.change),

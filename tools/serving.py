@@ -15,7 +15,7 @@ from tools.house import PYTHON, ROOT, VAR, CannotError, ensure_all, must, python
 from tools.locks import held
 
 SHOP_DB = VAR / "shop.sqlite3"
-BACKUPS = VAR / "backups"
+BACKUPS = Path(os.environ.get("GURVO_BACKUPS", VAR / "backups"))
 DAY_S = 24 * 3600
 ENDING = (signal.SIGTERM, signal.SIGHUP, signal.SIGQUIT)
 STOPS_WITHIN_S = 15

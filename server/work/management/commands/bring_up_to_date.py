@@ -6,6 +6,7 @@ from django.apps import apps
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.db import connection
+from django.db.migrations.loader import MigrationLoader
 
 from shop.daybook import book_all
 from shop.models import DayLine
@@ -26,11 +27,23 @@ def _missing() -> Iterator[str]:
             yield from (f"column {options.db_table}.{field.column}" for field in options.local_concrete_fields if field.column not in has)
 
 
+def _of_a_newer_version() -> list[str]:
+    """Changes of shape that were made here by a version that came later than this one."""
+    loader = MigrationLoader(connection)
+    ours = {config.label for config in apps.get_app_configs()}
+    return sorted(f"{app} {name}" for app, name in loader.applied_migrations if app in ours and (app, name) not in loader.disk_migrations)
+
+
 class Command(BaseCommand):
     help = "Bring the database and the Floor's summaries up to date."
 
     def handle(self, *_args: object, **_options: object) -> None:
         """Migrate, then go through all engines whose summary is stale."""
+        newer = _of_a_newer_version()
+        if newer:
+            raise CommandError(
+                f"This database was in use by a newer Gurvo ({', '.join(newer)}): start that one, or restore a backup from before it."
+            )
         call_command("migrate", verbosity=0)
         missing = list(_missing())
         if missing:
