@@ -9,10 +9,12 @@ import os
 import re
 import shutil
 import socket
+import sqlite3
 import ssl
 import subprocess
 import tempfile
 import time
+import uuid
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -99,6 +101,7 @@ class Line(http.client.HTTPSConnection):
         self.trust = ssl.create_default_context(cafile=str(authority))
 
     def connect(self) -> None:
+        """Here, whatever the name leads to elsewhere."""
         self.sock = self.trust.wrap_socket(socket.create_connection(("127.0.0.1", self.port)), server_hostname=NAME)
 
 
@@ -222,13 +225,11 @@ def _two_tablets(lead: Device, serial: str, new: Callable[[], Device]) -> list[D
 
 
 def _note(device: Device, serial: str, text: str) -> None:
-    device.must("POST", f"/api/engines/{serial}/entries", {"entry": {"kind": "note", "text": text}})
+    device.must("POST", f"/api/engines/{serial}/entries", {"id": str(uuid.uuid4()), "entry": {"kind": "note", "text": text}})
 
 
 def _notes(house: House) -> str:
-    """Every note that stands in the shop's database."""
-    import sqlite3
-
+    """Every entry that stands in the shop's database."""
     with sqlite3.connect(house.data / "shop.sqlite3") as shop:
         return json.dumps(shop.execute("SELECT body FROM work_entry").fetchall())
 
