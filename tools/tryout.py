@@ -282,7 +282,7 @@ def _moving_house(old: House, new: House, authority_place: Path, tablet: Device)
 
 
 def tryout() -> int:
-    """Try it all; a minute or two."""
+    """Try it all; some minutes."""
     ensure_all()
     ensure_packages([] if shutil.which("nginx") or Path("/usr/sbin/nginx").exists() else ["nginx-light"], "Trying TLS")
     began = time.monotonic()

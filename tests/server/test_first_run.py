@@ -1,6 +1,9 @@
 """The first start of a shop: its first lead, once and by whoever reads the key; and examples to begin with."""
 
 from django.contrib.auth.models import User
+from django.core.management import CommandError, call_command
+from django.db import connection
+from django.db.migrations.recorder import MigrationRecorder
 from django.test import Client, TestCase, override_settings
 
 from shop.daybook import book_all, daybook_faults
@@ -149,3 +152,13 @@ class BenchDeviceTest(ShopCase):
         for _ in range(5):
             self.assertIn(self.at_bench("0007").status_code, (401, 429))
         self.assertEqual(self.at_bench("4812").status_code, 429)
+
+
+class NewerDatabaseTest(TestCase):
+    """What a later version made of a database."""
+
+    def test_an_older_version_refuses_it(self):
+        """A change of shape that this version does not know is named, before anything is done."""
+        MigrationRecorder(connection).record_applied("shop", "9999_later")
+        with self.assertRaisesRegex(CommandError, "newer Gurvo .shop 9999_later.: start that one, or restore a backup"):
+            call_command("bring_up_to_date")
