@@ -31,6 +31,7 @@ from work.api import router as engines
 from work.drawings_api import router as drawings
 from work.drive_api import router as drive
 from work.fits_api import router as fits
+from work.help_api import router as help_router
 from work.pictures_api import engine_router as pictures_of
 from work.pictures_api import router as pictures
 from work.workings_api import router as workings
@@ -101,6 +102,7 @@ api.add_router("/engines", drive, tags=["engines"])
 api.add_router("/engines", drawings, tags=["engines"])
 api.add_router("/engines", pictures_of, tags=["engines"])
 api.add_router("/pictures", pictures, tags=["pictures"])
+api.add_router("/help", help_router, tags=["help"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

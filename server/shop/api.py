@@ -52,6 +52,7 @@ def _session(request: HttpRequest) -> Session:
                 "role": role_of(user),
                 "length_unit": likes.length_unit,
                 "seen_from": likes.seen_from,
+                "shows_help": likes.shows_help,
             }
         )
     units = {unit: UnitFactor(mm_per_unit=per_unit(unit), decimals=places, label=unit) for unit, places in _DECIMALS.items()}
@@ -198,5 +199,5 @@ def say_letterhead(request: HttpRequest, payload: LetterheadIn) -> LetterheadOut
 def set_preference(request: HttpRequest, payload: PreferenceIn) -> Session:
     """Keep unit and side of the person signed in."""
     assert isinstance(request.user, User)
-    services.set_preference(request.user, length_unit=payload.length_unit, seen_from=payload.seen_from)
+    services.set_preference(request.user, **payload.model_dump())
     return _session(request)

@@ -267,6 +267,7 @@ class Preference(models.Model):
     user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="preference")
     length_unit = models.CharField(max_length=4, default="mm", choices=[("mm", "mm"), ("in", "in"), ("thou", "thou")])
     seen_from = models.CharField(max_length=10, default="front", choices=[("front", "front"), ("flywheel", "flywheel")])
+    shows_help = models.BooleanField(default=False, help_text="Whether each question comes with what is meant by it")
 
     def __str__(self) -> str:
         """Whose it is."""

@@ -127,6 +127,7 @@ class Person(Schema):
     role: Role
     length_unit: LengthUnit
     seen_from: SeenFrom
+    shows_help: bool = Field(description="Whether each question comes with what is meant by it")
 
 
 class PersonIn(InSchema):
@@ -192,6 +193,7 @@ class PreferenceIn(InSchema):
 
     length_unit: LengthUnit
     seen_from: SeenFrom
+    shows_help: bool = False
 
 
 class GaugeIn(InSchema):

@@ -66,6 +66,6 @@ def be_here(request: HttpRequest, username: str, password: str) -> None:
     come_back(request)
 
 
-def set_preference(user: User, *, length_unit: str, seen_from: str) -> None:
+def set_preference(user: User, *, length_unit: str, seen_from: str, shows_help: bool) -> None:
     """Keep how a person likes to see things."""
-    Preference.objects.update_or_create(user=user, defaults={"length_unit": length_unit, "seen_from": seen_from})
+    Preference.objects.update_or_create(user=user, defaults={"length_unit": length_unit, "seen_from": seen_from, "shows_help": shows_help})

@@ -126,3 +126,22 @@ class AccessibilityTests(BenchReadyCase):
         self.at_the_bench()
         self.asked("opening")
         self.no_rule_is_broken("bench, phone")
+
+
+class HelpTests(BenchReadyCase):
+    def test_a_question_says_what_is_meant_and_a_word_what_it_means(self):
+        """By key and by finger; a learner keeps it open, on whatever machine he signs in next."""
+        self.bench()
+        self.type("?")
+        topic = self.page.get_by_role("dialog").get_by_role("region", name="What is meant")
+        self.see(topic)
+        topic.locator("button").first.click()
+        self.reads("A disc with degrees that turns with the crank")
+        topic.get_by_role("checkbox").check()
+        self.type("Escape")
+        self.see(self.main.get_by_role("region", name="What is meant"))
+        self.open(PHONE, has_touch=True)
+        self.sign_in(path="/bench/T-1")
+        self.see(self.main.get_by_role("region", name="What is meant"))
+        self.page.get_by_role("button", name="What is meant?").tap()
+        self.reads("Keys that work here")

@@ -1652,6 +1652,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What each question is about, and words of the trade
+         * @description Hand out all topics and words; they change with a version alone.
+         */
+        get: operations["help_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{code}/live": {
         parameters: {
             query?: never;
@@ -5731,6 +5751,18 @@ export interface components {
             tells: string;
         };
         /**
+         * Help
+         * @description Every topic, by the question it belongs to, and the words of the trade.
+         */
+        Help: {
+            /** Topics */
+            topics: {
+                [key: string]: components["schemas"]["Topic"];
+            };
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
          * Here
          * @description Who is at the bench now, with his PIN or password.
          */
@@ -8618,6 +8650,11 @@ export interface components {
              * @enum {string}
              */
             seen_from: "front" | "flywheel";
+            /**
+             * Shows Help
+             * @description Whether each question comes with what is meant by it
+             */
+            shows_help: boolean;
             /** Username */
             username: string;
         };
@@ -9274,6 +9311,11 @@ export interface components {
              * @enum {string}
              */
             seen_from: "front" | "flywheel";
+            /**
+             * Shows Help
+             * @default false
+             */
+            shows_help: boolean;
         };
         /**
          * Printing
@@ -11780,6 +11822,45 @@ export interface components {
             torque_nm?: number | null;
         };
         /**
+         * Topic
+         * @description What one question is about.
+         */
+        Topic: {
+            /**
+             * By Hand
+             * @description How it is done
+             */
+            by_hand: string[];
+            /**
+             * Caution
+             * @description Where somebody can be hurt or an engine broken
+             * @default
+             */
+            caution: string;
+            /**
+             * Drawing
+             * @enum {string}
+             */
+            drawing: "look" | "place" | "wheel" | "stop" | "dial" | "lobe" | "belt" | "tensioner" | "park" | "marks" | "order" | "angle" | "bore" | "gap" | "shim" | "turn" | "cover" | "oil" | "ways" | "sign";
+            /**
+             * Goes Wrong
+             * @description What is easily got wrong, and how it shows
+             */
+            goes_wrong: string[];
+            /**
+             * Id
+             * @description The kind of question, or step_done and what the step does
+             */
+            id: string;
+            /**
+             * Meant
+             * @description What is asked, and what for
+             */
+            meant: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * TorqueIn
          * @description One torque, as it is said in one unit.
          */
@@ -12756,6 +12837,22 @@ export interface components {
              * @description Wheel zero as shown when it was taken over [deg]
              */
             zero_deg: number;
+        };
+        /**
+         * Word
+         * @description A word of the trade.
+         */
+        Word: {
+            /**
+             * Forms
+             * @description How else it is written
+             * @default []
+             */
+            forms: string[];
+            /** Means */
+            means: string;
+            /** Word */
+            word: string;
         };
         /**
          * WorkStage
@@ -17664,6 +17761,35 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    help_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Help"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

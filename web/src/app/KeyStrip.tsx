@@ -1,6 +1,6 @@
 /** The bottom strip names the keys that work now; `?` lists them all. On touch it gives way to the buttons themselves. */
 import { Modal } from '@mantine/core';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import classes from './KeyStrip.module.css';
 import { type KeyAction, useKeys } from './keys';
 
@@ -13,9 +13,20 @@ const NAMES: Record<string, string> = {
   Escape: 'Esc',
 };
 
-export function KeyStrip({ actions }: { actions: KeyAction[] }) {
-  const [all, setAll] = useState(false);
-  useKeys([...actions, { keys: ['?'], label: 'all keys', run: () => setAll(true) }]);
+interface KeyStripProps {
+  actions: KeyAction[];
+  /** What is meant by what is asked here, above the keys. */
+  help?: ReactNode;
+  /** Opened from elsewhere too, such as by a finger where no strip is shown. */
+  asked?: { opened: boolean; set: (opened: boolean) => void };
+}
+
+export function KeyStrip({ actions, help, asked }: KeyStripProps) {
+  const [own, setOwn] = useState(false);
+  const all = asked?.opened ?? own;
+  const setAll = asked?.set ?? setOwn;
+  const label = help ? 'help, all keys' : 'all keys';
+  useKeys([...actions, { keys: ['?'], label, run: () => setAll(true) }]);
   return (
     <>
       <footer className={classes.strip}>
@@ -27,10 +38,17 @@ export function KeyStrip({ actions }: { actions: KeyAction[] }) {
             </span>
           ))}
         <button type="button" className={classes.all} onClick={() => setAll(true)}>
-          <b>?</b> all keys
+          <b>?</b> {label}
         </button>
       </footer>
-      <Modal opened={all} onClose={() => setAll(false)} title="Keys that work here">
+      <Modal
+        opened={all}
+        onClose={() => setAll(false)}
+        title={help ? 'Help' : 'Keys that work here'}
+        size={help ? 'xl' : 'md'}
+      >
+        {help}
+        {help && <h3 className={classes.heading}>Keys that work here</h3>}
         <dl className={classes.list}>
           {actions.map((action) => (
             <div key={action.label}>

@@ -69,7 +69,12 @@ export function useLikings() {
     mutationFn: async (body: Schemas['PreferenceIn']) => unwrap(await client.PUT('/api/me', { body })),
   });
   return (change: Partial<Schemas['PreferenceIn']>) => {
-    const body = { length_unit: person.length_unit, seen_from: person.seen_from, ...change };
+    const body = {
+      length_unit: person.length_unit,
+      seen_from: person.seen_from,
+      shows_help: person.shows_help,
+      ...change,
+    };
     queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, person: { ...person, ...body } });
     keep.mutate(body);
   };

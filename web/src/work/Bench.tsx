@@ -26,6 +26,8 @@ import { Tape } from './Tape';
 import { WithBench } from './WithBench';
 
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
+const HelpTopic = later(async () => (await import('../help/HelpTopic')).HelpTopic);
+const Told = later(async () => (await import('../help/Told')).Told);
 const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
 const ForWhomDialog = later(async () => (await import('./ForWhomDialog')).ForWhomDialog);
 const PictureDialog = later(async () => (await import('../pictures/PictureDialog')).PictureDialog);
@@ -83,6 +85,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [telling, setTelling] = useState(false);
   const [taking, setTaking] = useState(false);
   const [ordering, setOrdering] = useState(false);
+  const [helping, setHelping] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
   const { person } = usePerson();
@@ -140,7 +143,18 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
       />
       <RunOfWork engine={engine} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre} data-whole={whole}>
-        <div hidden={whole}>
+        <div hidden={whole} className={classes.asked}>
+          {question && (
+            <button
+              type="button"
+              className={classes.help}
+              aria-label="What is meant?"
+              title="What is meant? (?)"
+              onClick={() => setHelping(true)}
+            >
+              ?
+            </button>
+          )}
           <h1>
             {question
               ? say(question.ask, voice)
@@ -150,11 +164,16 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           </h1>
           <p className={classes.hint}>
             {question
-              ? say(question.hint, voice)
+              ? told(say(question.hint, voice))
               : state.signed
                 ? 'The record can be handed over with the engine.'
                 : 'Go to one of them and do what it waits for; the lead may leave it out there, with a reason.'}
           </p>
+          {question && person.shows_help && (
+            <Suspense fallback={null}>
+              <HelpTopic question={question} small />
+            </Suspense>
+          )}
           {state.warnings.map((warning) => (
             <p key={warning} className={classes.warning}>
               {say(warning, voice)}
@@ -202,7 +221,17 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         />
       </aside>
       <div className={classes.keys}>
-        <KeyStrip actions={[...(question ? keysOf(question) : []), ...actions]} />
+        <KeyStrip
+          actions={[...(question ? keysOf(question) : []), ...actions]}
+          help={
+            question && (
+              <Suspense fallback={null}>
+                <HelpTopic question={question} />
+              </Suspense>
+            )
+          }
+          asked={{ opened: helping, set: setHelping }}
+        />
       </div>
       <Suspense fallback={null}>
         {striking && (
@@ -239,6 +268,13 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     </div>
   );
 }
+
+/** A sentence as it is, until words of the trade in it can be tapped. */
+const told = (text: string) => (
+  <Suspense fallback={text}>
+    <Told text={text} />
+  </Suspense>
+);
 
 interface BenchKeysInput {
   serial: string;
