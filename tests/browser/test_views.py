@@ -136,7 +136,7 @@ class HelpTests(BenchReadyCase):
         topic = self.page.get_by_role("dialog").get_by_role("region", name="What is meant")
         self.see(topic)
         topic.locator("button").first.click()
-        self.reads("A disc with degrees that turns with the crank")
+        self.reads("The small lift at which opening and closing are read")
         topic.get_by_role("checkbox").check()
         self.type("Escape")
         self.see(self.main.get_by_role("region", name="What is meant"))
