@@ -9,6 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Query, Router, Status
 from ninja.params import P, QueryEx
+from ninja.security import django_auth
 
 from config.answers import json_answer, unchanged
 from config.schemas import HANDED_OUT, Problem, refusals
@@ -16,6 +17,7 @@ from gurvo_core.errors import CoreError
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.view import JointView, TraceLine
 from gurvo_core.work import TapeLine
+from shop.benches import bench_of
 from shop.confirming import confirm_for, is_fresh, used_up
 from shop.errors import Conflict
 from shop.roles import person_of
@@ -40,9 +42,15 @@ router = Router()
 printing_router = Router()
 
 
-@router.get("", response={200: FloorPage, **refusals(401, 422)}, operation_id="engines_list", summary="The Floor, a page at a time")
+@router.get(
+    "",
+    response={200: FloorPage, **refusals(401, 422)},
+    auth=[django_auth, bench_of],
+    operation_id="engines_list",
+    summary="The Floor, a page at a time",
+)
 def floor(request: HttpRequest, wanted: Query[FloorFilter]) -> HttpResponse:
-    """List engines with what they wait for."""
+    """List engines with what they wait for; a paired device may, for a screen on the wall."""
     moment = floor_moment()
     tag = floor_tag(wanted, moment)
     return unchanged(request, tag) or json_answer(floor_json(wanted, moment), tag=tag)

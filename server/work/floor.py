@@ -95,6 +95,8 @@ def _found(lines: list[Line], wanted: FloorFilter) -> list[Line]:
         found = [line for line in found if line.loose_ends]
     if wanted.free_to_turn is not None:
         found = [line for line in found if line["free_to_turn"] is wanted.free_to_turn]
+    if wanted.waits_on is not None:
+        found = [line for line in found if line.waits_on == wanted.waits_on]
     if wanted.open_only:
         found = [line for line in found if line.is_open]
     return found

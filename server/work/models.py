@@ -99,6 +99,7 @@ class EngineSummary(models.Model):
     beads = models.JSONField(default=list)
     step = models.CharField(max_length=120, blank=True)
     waits_for = models.CharField(max_length=200, blank=True)
+    waits_on = models.CharField(max_length=8, blank=True, default="", help_text="A builder, a lead, or the clock")
     free_to_turn = models.BooleanField(default=False)
     careful = models.BooleanField(default=False)
     left_minutes = models.FloatField(default=0, help_text="Work that is left, as far as it is known [min]")

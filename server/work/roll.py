@@ -23,6 +23,7 @@ WORKED_OUT_AT = ("last_seq", "last_entry", "revision_id", "summed_at", "summary_
 SHOWN = (
     "step",
     "waits_for",
+    "waits_on",
     "free_to_turn",
     "careful",
     "left_minutes",
@@ -93,6 +94,11 @@ class Line:
         return self.plain[f"summary__{name}"]
 
     @property
+    def waits_on(self) -> str:
+        """On whom it waits; set aside, it waits for what its reason says."""
+        return "aside" if self.plain["whereabouts"] == "set aside" and self.is_open else self["waits_on"] or "builder"
+
+    @property
     def is_stale(self) -> bool:
         """Whether its summary was never made, or made at another entry, revision or version of the rules."""
         if (self["revision_id"], self["rules"]) != (self.plain["revision_id"], RULES_VERSION):
@@ -117,6 +123,7 @@ class Line:
         shown["expected"] = _expected(self["left_minutes"], hours) if self.is_open else None
         shown["late_days"] = self.late_days(today)
         shown["verdict"] = self["verdict"] or None
+        shown["waits_on"] = self.waits_on
         return FloorRow.model_validate(shown)
 
 

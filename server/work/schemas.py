@@ -85,6 +85,9 @@ class Bead(BaseModel):
     status: Literal["done", "now", "open"]
 
 
+WaitsOnWhom = Literal["builder", "lead", "clock", "aside", "nobody"]
+
+
 class FloorRow(BaseModel):
     """One engine on the Floor."""
 
@@ -101,6 +104,7 @@ class FloorRow(BaseModel):
     beads: list[Bead]
     step: str
     waits_for: str
+    waits_on: WaitsOnWhom
     free_to_turn: bool
     careful: bool
     left_minutes: float
@@ -128,6 +132,7 @@ class FloorFilter(Schema):
     late: bool = False
     loose_ends: bool = Field(default=False, description="Only with something temporary in")
     free_to_turn: bool | None = None
+    waits_on: WaitsOnWhom | None = Field(default=None, description="Only what waits on a builder, a lead, the clock, or was set aside")
     open_only: bool = Field(default=False, description="Leave out what is signed")
     archived: bool = Field(default=False, description="Only what is archived; it is left out otherwise")
     page: int = Field(default=1, ge=1, le=100_000)

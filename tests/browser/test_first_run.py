@@ -82,6 +82,10 @@ class FirstRunTest(BrowserCase):
         self.page.goto(f"/pair#{code}")
         self.page.get_by_role("button", name="Keep it at the bench").tap()
         self.see(self.headed("bench 1"))
+        self.page.goto("/wall")  # for a screen that nobody touches
+        self.see(self.headed("0 engines at work"))
+        self.page.goto("/")
+        self.see(self.headed("bench 1"))
         for digit in "4812":
             self.page.get_by_role("button", name=digit, exact=True).tap()
         self.page.get_by_role("button", name="I am here").tap()

@@ -121,6 +121,14 @@ class BenchDeviceTest(ShopCase):
         self.assertEqual(self.at_bench("4812").status_code, 403)
         self.assertEqual(list(daybook_faults()), [])
 
+    def test_a_screen_on_the_wall_sees_the_floor_and_nothing_else(self):
+        """A paired device shows how the shop stands while nobody is signed in there; a bench and its picture it does not."""
+        self.assertEqual(self.tablet.get("/api/engines").status_code, 401)
+        self.pair(self.code())
+        self.assertEqual(self.tablet.get("/api/engines").json()["engines"], 2)
+        for path in ("/api/engines/T-1", "/api/engines/T-1/picture.svg", "/api/gauges", "/api/people"):
+            self.assertEqual(self.tablet.get(path).status_code, 401, path)
+
     def test_a_pin_opens_no_door_elsewhere(self):
         """Neither a device that is not paired nor the ordinary door takes it."""
         self.assertEqual(self.at_bench("4812").status_code, 403)

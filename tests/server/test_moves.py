@@ -111,6 +111,19 @@ class AfterTests(ShopCase):
         self.assertEqual(self.row()["after"], "")
         self.refused(self.enter({"kind": "oil_change", "done": True}, serial="W-1"), 422, "entry.kind", "already")
 
+    def test_the_floor_says_on_whom_it_waits(self):
+        """A builder, the lead who signs, what was set aside; and by that it is found."""
+        self.assertEqual(self.row()["waits_on"], "builder")
+        self.build(until="sign_off")
+        self.assertEqual(self.row()["waits_on"], "lead")
+        found = self.client.get("/api/engines?waits_on=lead").json()["rows"]
+        self.assertEqual([row["serial"] for row in found], ["W-1"])
+        self.must(
+            {"kind": "engine_moved", "stand": None, "builder": "bo", "whereabouts": "set aside", "reason": "the gasket"}, serial="W-1"
+        )
+        self.assertEqual(self.row()["waits_on"], "aside")
+        self.assertEqual(self.client.get("/api/engines?waits_on=us").status_code, 422)
+
     def test_a_card_is_handed_out_once_it_is_measured(self):
         at = "/api/engines/W-1/measured.json"
         self.refused(self.client.get(at), 409, "", "no cam without a card measured")

@@ -45,7 +45,7 @@ from collections.abc import Callable, Container, Iterable, Iterator, Mapping, Se
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
-from typing import Any, Generic, Literal, TypeVar
+from typing import Any, ClassVar, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -83,6 +83,7 @@ class Question(View):
     blocked: str = ""  # why it cannot be answered yet
     doing: str = ""  # what its answer does, where something may hold that back
     later: bool = False  # left on purpose: asked once nothing else is
+    for_lead: ClassVar[bool] = False  # whether a lead alone answers it
 
     @property
     def waits_for(self) -> str:

@@ -7,7 +7,7 @@ __all__ = ["PROVEN", "ROOM", "SIGNED", "HandOverState", "HandOverView", "ProofVi
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field, StringConstraints
 
@@ -104,6 +104,7 @@ class SignQuestion(Question):
     """Whether the record is signed."""
 
     kind: Literal["sign_off"] = "sign_off"
+    for_lead: ClassVar[bool] = True
 
 
 @dataclass(frozen=True, kw_only=True)

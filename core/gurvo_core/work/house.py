@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from functools import cached_property, reduce
 from itertools import groupby, zip_longest
-from operator import attrgetter, itemgetter, or_
+from operator import attrgetter, or_
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter, ValidationError, create_model
@@ -27,7 +27,6 @@ from gurvo_core.ledger import (
     Folded,
     Kind,
     LedgerEntry,
-    Question,
     Room,
     Strike,
     Words,
@@ -40,6 +39,7 @@ from gurvo_core.work.gate import check_entry, permission_of
 from gurvo_core.work.hand_over import SIGNED, SignOff, proof_words
 from gurvo_core.work.state import BenchState, LooseEndView, PartTold, StepStatus, StepView, StruckBy, Stuck, Summary, TapeLine
 from gurvo_core.work.steps import Steps
+from gurvo_core.work.waiting import first_clock, waits_for, waits_on
 
 # what was said otherwise when it was signed, and means the same
 CALLED_ANEW = (("wheel zero", "pointer error"),)
@@ -181,7 +181,7 @@ class House:
         return self.state_type.model_construct(
             steps=steps,
             current=current.key if current else None,
-            waits_for=_waits_for(current, folded.facts.get(SIGNED) is not None),
+            waits_for=waits_for(current, folded.facts.get(SIGNED) is not None),
             stuck=[] if current or folded.facts.get(SIGNED) is not None else list(_stuck(steps)),
             permission=permission_of(folded),
             loose_ends=ends,
@@ -218,7 +218,7 @@ class House:
 
     def summary(self, folded: Folded, shown: BenchState) -> Summary:
         """What the Floor shows, from what the bench shows."""
-        beads, clock = _by_stage(shown.steps), _first_clock(shown.loose_ends)
+        beads, clock = _by_stage(shown.steps), first_clock(shown.loose_ends)
         after = next((end for end in shown.loose_ends if end.is_after), None)
         verdicts = (room.verdict(folded.states[room.name]) for room in self.rooms if room.verdict)
         return Summary(
@@ -226,6 +226,7 @@ class House:
             titles=[title for title, _ in beads],
             step=next((step.title for step in shown.steps if step.key == shown.current), "Signed"),
             waits_for=shown.waits_for,
+            waits_on=waits_on(shown),
             free_to_turn=shown.permission.free,
             careful=shown.permission.careful,
             left_minutes=sum(room.left(folded.states[room.name], folded.facts) for room in self.rooms if room.left),
@@ -291,19 +292,6 @@ def _stuck(steps: Sequence[StepView]) -> Iterator[Stuck]:
     waiting = [(step, next((one for one in step.questions if one.status == "open"), None)) for step in steps if step.status != "done"]
     said = [Stuck(key=one.key, title=step.title, why=one.blocked) for step, one in waiting if one is not None]
     yield from sorted(said, key=lambda one: one.why.endswith("first"))
-
-
-def _waits_for(current: StepView | None, shown_signed: bool) -> str:
-    if current is None:
-        return "nothing: signed" if shown_signed else "what it stands on"
-    question: Question = next(question for question in current.questions if question.status == "open" and not question.blocked)
-    return question.waits_for
-
-
-def _first_clock(ends: Sequence[LooseEndView]) -> LooseEndView | None:
-    """What is at work is watched before what only cures."""
-    running = [(end.clears, end.ends_at, end) for end in ends if end.ends_at is not None and not end.is_after]
-    return min(running, key=itemgetter(0, 1))[2] if running else None
 
 
 def _by_stage(steps: Sequence[StepView]) -> list[tuple[str, StepStatus]]:

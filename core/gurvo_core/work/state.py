@@ -42,6 +42,9 @@ class LooseEndView(View):
     stops_turning: bool
 
 
+WaitsOn = Literal["builder", "lead", "clock", "nobody"]
+
+
 class Stuck(View):
     """A step that waits while nothing can be done: what keeps it, and what is asked there."""
 
@@ -89,6 +92,7 @@ class Summary(View):
     titles: list[str]
     step: str
     waits_for: str
+    waits_on: WaitsOn
     free_to_turn: bool
     careful: bool
     left_minutes: float

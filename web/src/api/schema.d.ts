@@ -445,7 +445,7 @@ export interface paths {
         };
         /**
          * The Floor, a page at a time
-         * @description List engines with what they wait for.
+         * @description List engines with what they wait for; a paired device may, for a screen on the wall.
          */
         get: operations["engines_list"];
         put?: never;
@@ -5087,6 +5087,11 @@ export interface components {
              * @default
              */
             search: string;
+            /**
+             * Waits On
+             * @description Only what waits on a builder, a lead, the clock, or was set aside
+             */
+            waits_on?: ("builder" | "lead" | "clock" | "aside" | "nobody") | null;
         };
         /**
          * FloorPage
@@ -5194,6 +5199,11 @@ export interface components {
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
             /** Waits For */
             waits_for: string;
+            /**
+             * Waits On
+             * @enum {string}
+             */
+            waits_on: "builder" | "lead" | "clock" | "aside" | "nobody";
             /**
              * Whereabouts
              * @enum {string}
@@ -14521,6 +14531,8 @@ export interface operations {
                 /** @description Only with something temporary in */
                 loose_ends?: boolean;
                 free_to_turn?: boolean | null;
+                /** @description Only what waits on a builder, a lead, the clock, or was set aside */
+                waits_on?: ("builder" | "lead" | "clock" | "aside" | "nobody") | null;
                 /** @description Leave out what is signed */
                 open_only?: boolean;
                 /** @description Only what is archived; it is left out otherwise */

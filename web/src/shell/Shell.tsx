@@ -39,7 +39,9 @@ const FirstRun = lazy(() => import('../first/FirstRun').then((one) => ({ default
 const AtBench = lazy(() => import('../first/AtBench').then((one) => ({ default: one.AtBench })));
 const Pair = lazy(() => import('../first/Pair').then((one) => ({ default: one.Pair })));
 
-/** Before the door: a new shop asks for its first lead, a device that a lead pairs for its code, a paired one for a PIN. */
+const Wall = lazy(() => import('../work/Wall').then((one) => ({ default: one.Wall })));
+
+/** Before the door: a new shop asks for its first lead, a device that a lead pairs for its code, a paired one for a PIN, or shows the wall's page. */
 function Outside({ session }: { session: Schemas['Session'] }) {
   const { pathname } = useLocation();
   if (!session.is_new && pathname !== '/pair' && !session.bench) return <SignIn />;
@@ -49,6 +51,8 @@ function Outside({ session }: { session: Schemas['Session'] }) {
         <FirstRun person={null} />
       ) : pathname === '/pair' ? (
         <Pair />
+      ) : pathname === '/wall' ? (
+        <Wall />
       ) : (
         <AtBench bench={session.bench} />
       )}
@@ -59,10 +63,12 @@ function Outside({ session }: { session: Schemas['Session'] }) {
 /** Everything behind the door; a bench left alone stays as it is underneath the question who is there. */
 function AtWork({ session }: { session: Schemas['Session'] }) {
   useAtWork(session);
+  const { pathname } = useLocation();
   return (
     <>
       <Outlet />
-      <Here opened={session.left_alone} />
+      {/* a screen on the wall takes nothing from anybody, so it asks nobody */}
+      <Here opened={session.left_alone && pathname !== '/wall'} />
       <AskPassword />
     </>
   );

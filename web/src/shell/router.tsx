@@ -85,6 +85,11 @@ const first = createRoute({
   path: '/first',
   component: lazyRouteComponent(() => import('../first/FirstRoute'), 'FirstRoute'),
 });
+const wall = createRoute({
+  getParentRoute: () => root,
+  path: '/wall',
+  component: lazyRouteComponent(() => import('../work/Wall'), 'Wall'),
+});
 const pair = createRoute({
   getParentRoute: () => root,
   path: '/pair',
@@ -137,6 +142,7 @@ export const router = createRouter({
     draft,
     first,
     pair,
+    wall,
     bench,
     benchTwin,
     benchClearway,

@@ -19,6 +19,7 @@ import classes from './Floor.module.css';
 import { FloorFilter } from './FloorFilter';
 import { NewEngine } from './NewEngine';
 import { Rod } from './Rod';
+import { whom } from './whom';
 
 type Row = Schemas['FloorRow'];
 type Page = Schemas['FloorPage'];
@@ -29,6 +30,7 @@ const ALL: Wanted = {
   loose_ends: false,
   open_only: false,
   archived: false,
+  waits_on: null,
   mine: '',
   page: 1,
 };
@@ -67,7 +69,10 @@ export function Floor() {
             <h1>{data ? title(data) : 'The floor'}</h1>
             <p>{data && summary(data)}</p>
           </div>
-          {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
+          <span className={classes.ways}>
+            <Link to="/wall">for the wall</Link>
+            {mayAdd && <Button onClick={() => setAdding(true)}>Put an engine on a stand</Button>}
+          </span>
         </div>
         <FirstRunLeft />
         {data?.misfit && (
@@ -185,7 +190,9 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
                 <small>{row.step}</small>
               </span>
               <span className={classes.waits}>
-                {row.broken || row.waits_for} {row.verdict && <Verdict verdict={row.verdict} />}
+                {row.broken || row.waits_for}{' '}
+                {(row.waits_on === 'lead' || row.waits_on === 'clock') && <em className={classes.whom}>{whom(row)}</em>}{' '}
+                {row.verdict && <Verdict verdict={row.verdict} />}
                 {row.proof && row.proof !== 'degreed' && <small className={classes.proof}>{row.proof}</small>}
                 {row.clock_at && <FloorClock row={row} endsAt={row.clock_at} />}
                 {row.after && <After row={row} />}

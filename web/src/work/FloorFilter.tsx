@@ -15,6 +15,11 @@ export function FloorFilter({ wanted, want, me, search }: FloorFilterProps) {
   const chips = [
     { label: 'mine', on: wanted.mine !== '', set: (on: boolean) => want({ mine: on ? me : '' }) },
     { label: 'not signed', on: wanted.open_only, set: (on: boolean) => want({ open_only: on }) },
+    {
+      label: 'waits on the lead',
+      on: wanted.waits_on === 'lead',
+      set: (on: boolean) => want({ waits_on: on ? 'lead' : null }),
+    },
     { label: 'late', on: wanted.late, set: (on: boolean) => want({ late: on }) },
     { label: 'archived', on: wanted.archived, set: (on: boolean) => want({ archived: on }) },
     { label: 'with loose ends', on: wanted.loose_ends, set: (on: boolean) => want({ loose_ends: on }) },

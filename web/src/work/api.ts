@@ -10,6 +10,7 @@ export interface Wanted {
   loose_ends: boolean;
   open_only: boolean;
   archived: boolean;
+  waits_on: Schemas['FloorRow']['waits_on'] | null;
   mine: string;
   page: number;
 }
@@ -22,7 +23,12 @@ export const floorQuery = ({ mine, ...wanted }: Wanted) =>
     placeholderData: keepPreviousData,
     refetchInterval: LOOK_AGAIN_MS,
     queryFn: async ({ signal }) =>
-      unwrap(await client.GET('/api/engines', { params: { query: { ...wanted, builder: mine } }, signal })),
+      unwrap(
+        await client.GET('/api/engines', {
+          params: { query: { ...wanted, builder: mine } },
+          signal,
+        }),
+      ),
   });
 
 export function usePutOnStand() {

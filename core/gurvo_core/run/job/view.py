@@ -15,7 +15,7 @@ __all__ = [
     "VariantQuestion",
 ]
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from gurvo_core.ledger import Question, View
 from gurvo_core.run.job.asked import AskedField, FieldOption
@@ -102,6 +102,7 @@ class HoldQuestion(Question):
     """A hold point that waits for its signature."""
 
     kind: Literal["hold_point"] = "hold_point"
+    for_lead: ClassVar[bool] = True
     step: str
     done_by: str
 
