@@ -32,6 +32,7 @@ from work.drawings_api import router as drawings
 from work.drive_api import router as drive
 from work.fits_api import router as fits
 from work.help_api import router as help_router
+from work.looking_back_api import router as looking_back
 from work.pictures_api import engine_router as pictures_of
 from work.pictures_api import router as pictures
 from work.workings_api import router as workings
@@ -103,6 +104,7 @@ api.add_router("/engines", drawings, tags=["engines"])
 api.add_router("/engines", pictures_of, tags=["engines"])
 api.add_router("/pictures", pictures, tags=["pictures"])
 api.add_router("/help", help_router, tags=["help"])
+api.add_router("/back", looking_back, tags=["engines"])
 api.add_router("/printing", printing_router, tags=["engines"])
 
 

@@ -169,4 +169,11 @@ def history_of(code: str) -> dict[str, Any]:
     gauge = get_object_or_404(GaugeRow, pk=code)
     engines = gauge.uses.order_by("serial").values_list("serial", flat=True).distinct()
     checks = [{**check, "against": check["against_id"]} for check in gauge.checks.values()[:USES_SHOWN]]
-    return {"checks": checks, "uses": list(gauge.uses.values()[:USES_SHOWN]), "engines": list(engines)}
+    scatter, repeats = _scatter_of(gauge)
+    return {
+        "checks": [{**check, "off": round(check["shown"] - check["true"], 6)} for check in checks],
+        "uses": list(gauge.uses.values()[:USES_SHOWN]),
+        "engines": list(engines),
+        "scatter": scatter,
+        "repeats": repeats,
+    }

@@ -261,6 +261,7 @@ class CheckOut(Schema):
     against: str
     true: float
     shown: float
+    off: float = Field(description="By how much this one showed more than the other")
     note: str
     at: datetime
     by_name: str
@@ -282,6 +283,8 @@ class GaugeHistory(Schema):
     checks: list[CheckOut]
     uses: list[UseOut]
     engines: list[str] = Field(description="Every engine it was used on")
+    scatter: float = Field(description="Standard deviation of readings that were repeated at one spot, in its own unit")
+    repeats: int = Field(description="How many repeats that rests on, beyond the first of each spot")
 
 
 class StockIn(InSchema):

@@ -173,3 +173,58 @@ class FitFigure(models.Model):
     def __str__(self) -> str:
         """Which, and how it came out."""
         return f"{self.family} {self.fit} {self.place}: {self.value_mm:.3f} mm"
+
+
+class LookedBack(models.Model):
+    """At which entry, document and version of the rules an engine's figures were drawn up for looking back. A cache, like all beside it."""
+
+    engine = models.OneToOneField(Engine, primary_key=True, on_delete=models.CASCADE, related_name="looked_back")
+    at_entry = models.UUIDField(null=True)
+    revision_id = models.IntegerField()
+    rules = models.PositiveIntegerField()
+
+    def __str__(self) -> str:
+        """Whose."""
+        return f"{self.engine_id} looked back at"
+
+
+class FigureSeen(models.Model):
+    """One figure that an engine came to: a clearance, a valve gap, a cam, a pull. Follows its ledger, and is no part of it."""
+
+    engine = models.ForeignKey(Engine, on_delete=models.CASCADE, related_name="figures_seen")
+    family = models.CharField(max_length=40)
+    sort = models.CharField(max_length=12)
+    of = models.CharField(max_length=80)
+    name = models.CharField(max_length=160)
+    place = models.CharField(max_length=160)
+    value = models.FloatField()
+    unit = models.CharField(max_length=4)
+    least = models.FloatField(null=True)
+    most = models.FloatField(null=True)
+    gauge = models.CharField(max_length=120, blank=True)
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["family", "sort", "of"], name="figures_of_family")]
+
+    def __str__(self) -> str:
+        """Which, and what."""
+        return f"{self.engine_id} {self.name} {self.place}: {self.value} {self.unit}"
+
+
+class Happening(models.Model):
+    """Something worth counting that happened on an engine: opened again, moved, decided. Follows its ledger, and is no part of it."""
+
+    engine = models.ForeignKey(Engine, on_delete=models.CASCADE, related_name="happenings")
+    family = models.CharField(max_length=40)
+    sort = models.CharField(max_length=40)
+    title = models.CharField(max_length=200)
+    because = models.CharField(max_length=600, blank=True)
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["family", "sort"], name="happenings_of_family")]
+
+    def __str__(self) -> str:
+        """What, on which engine."""
+        return f"{self.engine_id} {self.sort}: {self.title}"

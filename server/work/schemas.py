@@ -12,6 +12,7 @@ from gurvo_core.ledger import Body
 from gurvo_core.ledger.entry import Reason
 from gurvo_core.ledger.versions import ENTRY_VERSION, upcast
 from gurvo_core.timing import Verdict
+from gurvo_core.units import Unit
 from gurvo_core.work import BenchState, TapeLine
 from gurvo_core.work.whereabouts import Whereabouts
 from work.bridge import HOUSE
@@ -250,3 +251,78 @@ class ExampleOut(Schema):
     serial: str = Field(description="The engine it was taken of")
     by_name: str
     at: datetime
+
+
+class BackSpread(Schema):
+    """How figures lie, in their own unit."""
+
+    count: int
+    mean: float
+    median: float
+    scatter: float | None = Field(description="Standard deviation; none of a single figure")
+    least: float
+    most: float
+
+
+class BackGroup(Schema):
+    """Figures of one place, one gauge or one month."""
+
+    name: str
+    spread: BackSpread
+
+
+class BackPoint(Schema):
+    """One figure of one engine."""
+
+    serial: str
+    place: str
+    value: float
+    gauge: str
+    month: str
+    at: datetime
+
+
+class BackSeries(Schema):
+    """A fit, a joint's last stage, the valves, or a camshaft of a family: how it came out on every engine."""
+
+    sort: str
+    of: str
+    name: str
+    unit: Unit
+    least: float | None = Field(description="Lower limit where all documents of the family have the same")
+    most: float | None
+    spread: BackSpread
+    by_place: list[BackGroup]
+    by_gauge: list[BackGroup]
+    by_month: list[BackGroup]
+    points: list[BackPoint]
+
+
+class BackMinutes(Schema):
+    """How long a step took, the newest first [min]."""
+
+    step: str
+    spread: BackSpread
+    minutes: list[float]
+
+
+class BackHappening(Schema):
+    """Something that happened more or less often: what sort it is of, what it was about, and why, as it was typed."""
+
+    sort: str
+    title: str
+    count: int
+    because: list[str]
+    engines: list[str]
+
+
+class BackOut(Schema):
+    """How a family's engines came out."""
+
+    family: str
+    name: str
+    engines: int
+    left: int = Field(description="Engines that are still to be drawn up: ask again")
+    series: list[BackSeries]
+    minutes: list[BackMinutes]
+    happenings: list[BackHappening]

@@ -145,3 +145,12 @@ class HelpTests(BenchReadyCase):
         self.see(self.main.get_by_role("region", name="What is meant"))
         self.page.get_by_role("button", name="What is meant?").tap()
         self.reads("Keys that work here")
+
+
+class LookingBackTests(BenchReadyCase):
+    def test_a_family_is_looked_back_at_from_its_bench(self):
+        """What there is not is said; the page is a link from the bench and from the family."""
+        self.sign_in(path="/families/quern-4")
+        self.page.get_by_role("button", name="Look back").click()
+        self.reads("No engine of this family has come to a figure yet")
+        self.reads("Nothing was opened again, moved or decided")

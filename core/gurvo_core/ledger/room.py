@@ -50,6 +50,7 @@ from typing import Any, ClassVar, Generic, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from gurvo_core.engine import EngineDocument
+from gurvo_core.ledger.came_to import CameTo
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
 from gurvo_core.sentence import within
 
@@ -300,6 +301,7 @@ class Kind(Generic[B, S]):
     stays: str = ""  # why it can never be struck
     asks_stock: bool = False  # whether it is judged by what is in stock
     confirmed: bool = False  # whether its maker shows once more who he is
+    happening: str = ""  # what sort of thing has happened, where that is worth counting over many engines
     fills: bool = False  # whether it writes something into the document: all is folded anew with it
     settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
 
@@ -332,6 +334,7 @@ class Room(Generic[S]):
     warnings: Callable[[S, Facts], Iterable[str]] = _nothing
     says: Callable[[S], Iterable[str]] = _nothing  # its figures in a sentence each, as a signature keeps them
     tells: Callable[[S, Step], Iterable[str]] = _nothing  # what a step that it asks for came to, a sentence each
+    came_to: Callable[[S], Iterable[CameTo]] = _nothing  # its figures as they stand, for looking back over many engines
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
     news: Callable[[S, S], Iterable[StepNews]] | None = None  # what an entry did to steps, from what stood before and after it

@@ -1,7 +1,7 @@
 """The readings as CSV: what was typed, what it is in degrees and mm, how sure, and which were struck."""
 
 import csv
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from gurvo_core.ledger import Gauge, LedgerEntry, Strike
@@ -40,6 +40,13 @@ class Pass:
     def write(self, text: str) -> str:
         """Hand it on."""
         return text
+
+
+def csv_of(rows: Iterable[Iterable[Any]]) -> Iterator[str]:
+    """Return rows as CSV, a line at a time; words that a spreadsheet would take for a formula are set apart."""
+    table = csv.writer(Pass())
+    for row in rows:
+        yield str(table.writerow([safe_text(cell) if isinstance(cell, str) else cell for cell in row]))
 
 
 def as_csv(engine: Engine) -> Iterator[str]:

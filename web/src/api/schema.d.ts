@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/back/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How a family came out
+         * @description Show figures, minutes and happenings over a family's engines; some may still be drawn up, then ask again.
+         */
+        get: operations["look_back"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/back/{code}/figures.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every figure of a family as a table
+         * @description Hand out every figure that was drawn up.
+         */
+        get: operations["look_back_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches": {
         parameters: {
             query?: never;
@@ -2449,6 +2489,140 @@ export interface components {
             put_away: boolean;
         };
         /**
+         * BackGroup
+         * @description Figures of one place, one gauge or one month.
+         */
+        BackGroup: {
+            /** Name */
+            name: string;
+            spread: components["schemas"]["BackSpread"];
+        };
+        /**
+         * BackHappening
+         * @description Something that happened more or less often: what sort it is of, what it was about, and why, as it was typed.
+         */
+        BackHappening: {
+            /** Because */
+            because: string[];
+            /** Count */
+            count: number;
+            /** Engines */
+            engines: string[];
+            /** Sort */
+            sort: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * BackMinutes
+         * @description How long a step took, the newest first [min].
+         */
+        BackMinutes: {
+            /** Minutes */
+            minutes: number[];
+            spread: components["schemas"]["BackSpread"];
+            /** Step */
+            step: string;
+        };
+        /**
+         * BackOut
+         * @description How a family's engines came out.
+         */
+        BackOut: {
+            /** Engines */
+            engines: number;
+            /** Family */
+            family: string;
+            /** Happenings */
+            happenings: components["schemas"]["BackHappening"][];
+            /**
+             * Left
+             * @description Engines that are still to be drawn up: ask again
+             */
+            left: number;
+            /** Minutes */
+            minutes: components["schemas"]["BackMinutes"][];
+            /** Name */
+            name: string;
+            /** Series */
+            series: components["schemas"]["BackSeries"][];
+        };
+        /**
+         * BackPoint
+         * @description One figure of one engine.
+         */
+        BackPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Gauge */
+            gauge: string;
+            /** Month */
+            month: string;
+            /** Place */
+            place: string;
+            /** Serial */
+            serial: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * BackSeries
+         * @description A fit, a joint's last stage, the valves, or a camshaft of a family: how it came out on every engine.
+         */
+        BackSeries: {
+            /** By Gauge */
+            by_gauge: components["schemas"]["BackGroup"][];
+            /** By Month */
+            by_month: components["schemas"]["BackGroup"][];
+            /** By Place */
+            by_place: components["schemas"]["BackGroup"][];
+            /**
+             * Least
+             * @description Lower limit where all documents of the family have the same
+             */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Points */
+            points: components["schemas"]["BackPoint"][];
+            /** Sort */
+            sort: string;
+            spread: components["schemas"]["BackSpread"];
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+        };
+        /**
+         * BackSpread
+         * @description How figures lie, in their own unit.
+         */
+        BackSpread: {
+            /** Count */
+            count: number;
+            /** Least */
+            least: number;
+            /** Mean */
+            mean: number;
+            /** Median */
+            median: number;
+            /** Most */
+            most: number;
+            /**
+             * Scatter
+             * @description Standard deviation; none of a single figure
+             */
+            scatter: number | null;
+        };
+        /**
          * Bank
          * @description One row of cylinders.
          */
@@ -3222,6 +3396,11 @@ export interface components {
             by_name: string;
             /** Note */
             note: string;
+            /**
+             * Off
+             * @description By how much this one showed more than the other
+             */
+            off: number;
             /** Shown */
             shown: number;
             /** True */
@@ -5523,6 +5702,16 @@ export interface components {
              * @description Every engine it was used on
              */
             engines: string[];
+            /**
+             * Repeats
+             * @description How many repeats that rests on, beyond the first of each spot
+             */
+            repeats: number;
+            /**
+             * Scatter
+             * @description Standard deviation of readings that were repeated at one spot, in its own unit
+             */
+            scatter: number;
             /** Uses */
             uses: components["schemas"]["UseOut"][];
         };
@@ -13124,6 +13313,102 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    look_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_back_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bench_devices: {
         parameters: {
             query?: never;

@@ -65,6 +65,9 @@ export function FamilyPage() {
             <Button variant="default" onClick={toClearway}>
               What may meet
             </Button>
+            <Button variant="default" onClick={() => void navigate({ to: '/families/$code/back', params: { code } })}>
+              Look back
+            </Button>
             <BeginFrom from={{ family: code }} label="Describe its next revision" />
             <Button component="a" href={documentHref(code, data.revision)} variant="default">
               Export

@@ -60,6 +60,13 @@ const compare = createRoute({
   path: '/families/$code/revisions',
   component: lazyRouteComponent(() => import('../engine/Revisions'), 'Revisions'),
 });
+const lookBack = createRoute({
+  getParentRoute: () => shell,
+  path: '/families/$code/back',
+  validateSearch: (search: Record<string, unknown>): { serial?: string } =>
+    typeof search.serial === 'string' ? { serial: search.serial } : {},
+  component: lazyRouteComponent(() => import('../back/LookingBack'), 'LookingBack'),
+});
 const gauges = createRoute({
   getParentRoute: () => shell,
   path: '/gauges',
@@ -134,6 +141,7 @@ export const router = createRouter({
       familyClearway,
       importFamily,
       compare,
+      lookBack,
       gauges,
       stock,
       workings,

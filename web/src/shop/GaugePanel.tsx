@@ -2,12 +2,13 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, lazy, Suspense, useState } from 'react';
 import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 import { usePerson } from '../app/session';
 import { gaugeHistoryQuery, gaugesQuery } from './api';
 import classes from './Gauges.module.css';
 
+const Drift = lazy(() => import('../back/Drift').then((one) => ({ default: one.Drift })));
 type Gauge = Schemas['GaugeOut'];
 
 interface GaugePanelProps {
@@ -29,11 +30,26 @@ export function GaugePanel({ gauge, onEdit }: GaugePanelProps) {
               <b>
                 {check.shown} against {check.true} {gauge.unit}
               </b>{' '}
-              by {check.against}, {check.at.slice(0, 10)}, {check.by_name}
+              ({check.off > 0 ? '+' : ''}
+              {check.off}) by {check.against}, {check.at.slice(0, 10)}, {check.by_name}
               {check.note && ` · ${check.note}`}
             </li>
           ))}
         </ul>
+        {history && history.repeats > 0 && (
+          <p>
+            Repeated {history.repeats} times on engines, it came back within{' '}
+            <b>
+              ± {history.scatter.toFixed(4)} {gauge.unit}
+            </b>{' '}
+            (one standard deviation).
+          </p>
+        )}
+        {history && history.checks.length > 1 && (
+          <Suspense fallback={null}>
+            <Drift checks={history.checks} unit={gauge.unit} u={gauge.expanded_uncertainty} />
+          </Suspense>
+        )}
         {history?.checks.length === 0 && <p className={classes.soft}>Never tried against another.</p>}
         {onEdit && (
           <Button variant="default" onClick={() => onEdit(gauge.code)}>

@@ -1,5 +1,6 @@
 /** The rod of stages at the bench, with the questions of the stage that is being worked on; of several cams only the one at hand is unfolded. */
 import { UnstyledButton } from '@mantine/core';
+import { Link } from '@tanstack/react-router';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../api/client';
 import { sayLeft } from '../app/saying';
@@ -33,6 +34,9 @@ export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWo
               {sayLeft(state.run.left_minutes)}, done {sayReady(engine.ready_at)}
             </span>
           )}
+          <Link to="/families/$code/back" params={{ code: engine.family_code }} search={{ serial: engine.serial }}>
+            Look back
+          </Link>
           <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
           <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
           <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>

@@ -8,6 +8,7 @@ would give, ``kept`` what the shop keeps of it, ``words`` how it is said, ``kind
 __all__ = ["ROOM", "FitsState"]
 
 from gurvo_core.fits.job.asks import ask_measure
+from gurvo_core.fits.job.came_to import came_to
 from gurvo_core.fits.job.kinds import KINDS
 from gurvo_core.fits.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.fits.job.state import FitsState, begin_fits
@@ -26,6 +27,7 @@ ROOM: Room[FitsState] = Room(
     view=view_of,
     says=says_of,
     tells=tells_of,
+    came_to=came_to,
     news=news_of,
     hears=hear_of_step,
 )

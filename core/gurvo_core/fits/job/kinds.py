@@ -63,5 +63,13 @@ KINDS: tuple[Kind[Any, FitsState], ...] = (
         check=rules.check_chosen,
         asks_stock=True,
     ),
-    Kind(body=FitDecided, does="decide", settle=_named, words=words.say_decided, take=take.take_decided, check=rules.check_decided),
+    Kind(
+        body=FitDecided,
+        happening="clearance decided",
+        does="decide",
+        settle=_named,
+        words=words.say_decided,
+        take=take.take_decided,
+        check=rules.check_decided,
+    ),
 )

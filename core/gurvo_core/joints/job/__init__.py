@@ -9,6 +9,7 @@ against its window and its siblings, ``rules`` what is refused or asked, ``asks`
 __all__ = ["ROOM", "JointsState"]
 
 from gurvo_core.joints.job.asks import ask_tighten
+from gurvo_core.joints.job.came_to import came_to
 from gurvo_core.joints.job.kinds import KINDS
 from gurvo_core.joints.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.joints.job.state import JointsState, begin_joints
@@ -27,6 +28,7 @@ ROOM: Room[JointsState] = Room(
     view=view_of,
     says=says_of,
     tells=tells_of,
+    came_to=came_to,
     news=news_of,
     hears=hear_of_step,
 )

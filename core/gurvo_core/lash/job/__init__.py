@@ -8,6 +8,7 @@ or asked, ``asks`` what is asked, ``show`` loose ends and view, ``sheet`` what s
 __all__ = ["ROOM", "LashState"]
 
 from gurvo_core.lash.job.asks import ask_lash
+from gurvo_core.lash.job.came_to import came_to
 from gurvo_core.lash.job.kinds import KINDS
 from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
@@ -34,6 +35,7 @@ ROOM: Room[LashState] = Room(
     view=view_of,
     says=says_of,
     tells=tells_of,
+    came_to=came_to,
     news=news_of,
     hears=hear_of_step,
 )

@@ -45,5 +45,12 @@ KINDS: tuple[Kind[Any, LashState], ...] = (
         si_values=lambda _now, body: lash_si(body),
     ),
     Kind(body=LashShims, does="decide", words=words.say_shims, take=take.take_shims, check=rules.check_shims, asks_stock=True),
-    Kind(body=LashDecided, does="decide", words=words.say_decided, take=take.take_decided, check=rules.check_decided),
+    Kind(
+        body=LashDecided,
+        happening="valve gap decided",
+        does="decide",
+        words=words.say_decided,
+        take=take.take_decided,
+        check=rules.check_decided,
+    ),
 )

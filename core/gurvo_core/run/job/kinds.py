@@ -69,12 +69,21 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
     Kind(body=TurnSeen, does="turn", settle=_named, words=words.say_turn, take=take.take_turn, check=rules.check_turn),
     Kind(
         body=HardStopSeen,
+        happening="hard stop",
         does="decide",
         words=lambda body: Words(title="Hard stop looked into", detail=body.found),
         take=take.take_hard_stop,
         check=rules.check_hard_stop,
     ),
-    Kind(body=TroubleTold, does="look", settle=_named, words=words.say_trouble, take=take.take_trouble, check=rules.check_trouble),
+    Kind(
+        body=TroubleTold,
+        happening="trouble",
+        does="look",
+        settle=_named,
+        words=words.say_trouble,
+        take=take.take_trouble,
+        check=rules.check_trouble,
+    ),
     Kind(
         body=MarksTaken,
         settle=_named,
@@ -126,6 +135,7 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
     ),
     Kind(
         body=StepSkipped,
+        happening="left out",
         settle=_named,
         does="decide",
         words=lambda body: Words(title=words.called(body.step, body.title), value="left out", detail=body.reason, look_again=True),
@@ -135,6 +145,7 @@ KINDS: tuple[Kind[Any, RunState], ...] = (
     ),
     Kind(
         body=Reopened,
+        happening="opened again",
         settle=_named,
         does="decide",
         words=lambda body: Words(title=words.called(body.step, body.title), value="open again", detail=body.reason, look_again=True),

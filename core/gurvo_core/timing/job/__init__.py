@@ -8,6 +8,7 @@ __all__ = ["CAM_PLACES", "ROOM", "TRUE_TDC", "TimingState", "TimingView"]
 
 from gurvo_core.ledger import Room, Step
 from gurvo_core.timing.job.asks import ask_cams, ask_setup, ask_tdc
+from gurvo_core.timing.job.came_to import came_to
 from gurvo_core.timing.job.kinds import KINDS
 from gurvo_core.timing.job.show import (
     CAM_PLACES,
@@ -58,4 +59,5 @@ ROOM: Room[TimingState] = Room(
     verdict=verdict_of,
     says=says_of,
     tells=tells_of,
+    came_to=came_to,
 )

@@ -92,6 +92,7 @@ KINDS: tuple[Kind[Any, TimingState], ...] = (
     ),
     Kind(
         body=CamDecision,
+        happening="cam decided",
         does="decide",
         words=words.say_cam_decision,
         take=take.take_cam_decision,

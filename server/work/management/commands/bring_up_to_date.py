@@ -12,6 +12,7 @@ from shop.daybook import book_all
 from shop.models import DayLine
 from work.models import Engine
 from work.services import refresh_summaries
+from work.shop_views import put_views, take_views_away
 
 
 def _missing() -> Iterator[str]:
@@ -44,7 +45,9 @@ class Command(BaseCommand):
             raise CommandError(
                 f"This database was in use by a newer Gurvo ({', '.join(newer)}): start that one, or restore a backup from before it."
             )
+        take_views_away()
         call_command("migrate", verbosity=0)
+        put_views()
         missing = list(_missing())
         if missing:
             raise CommandError(f"This database is not whole: it has no {', '.join(missing)}. Take another copy.")

@@ -1,0 +1,33 @@
+"""The API of looking back: how the engines of a family came out, and all of it as a table."""
+
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from config.schemas import HANDED_OUT, refusals
+from engine.models import Family
+from shop.gate import Line
+from shop.roles import person_of
+from work.downloads import download
+from work.looking_back import back_of, table_of
+from work.record.table import csv_of
+from work.schemas import BackOut
+
+router = Router()
+LOOKING = Line("Others are looking back just now")
+
+
+@router.get("/{code}", response={200: BackOut, **refusals(401, 404, 429)}, operation_id="look_back", summary="How a family came out")
+def look_back(request: HttpRequest, code: str) -> BackOut:
+    """Show figures, minutes and happenings over a family's engines; some may still be drawn up, then ask again."""
+    family = get_object_or_404(Family, pk=code)
+    with LOOKING.passed(person_of(request).username):
+        return back_of(family.code, family.name)
+
+
+@router.get("/{code}/figures.csv", response=HANDED_OUT, operation_id="look_back_csv", summary="Every figure of a family as a table")
+def figures_csv(request: HttpRequest, code: str) -> HttpResponseBase:
+    """Hand out every figure that was drawn up."""
+    family = get_object_or_404(Family, pk=code)
+    return download(request, csv_of(table_of(family.code)), "text/csv; charset=utf-8", f"{family.code}-figures.csv")
