@@ -164,14 +164,18 @@ def keep_uses(codes: Iterable[str], *, serial: str, seq: int, kind: str, at: dat
             _counted_pulls[code] = (calibrated, count + 1)
 
 
+def _with_off(check: Any) -> dict[str, Any]:
+    return {**check, "against": check["against_id"], "off": round(check["shown"] - check["true"], 6)}
+
+
 def history_of(code: str) -> dict[str, Any]:
     """What a gauge was tried against and used on."""
     gauge = get_object_or_404(GaugeRow, pk=code)
     engines = gauge.uses.order_by("serial").values_list("serial", flat=True).distinct()
-    checks = [{**check, "against": check["against_id"]} for check in gauge.checks.values()[:USES_SHOWN]]
+    checks = [_with_off(check) for check in gauge.checks.values()[:USES_SHOWN]]
     scatter, repeats = _scatter_of(gauge)
     return {
-        "checks": [{**check, "off": round(check["shown"] - check["true"], 6)} for check in checks],
+        "checks": checks,
         "uses": list(gauge.uses.values()[:USES_SHOWN]),
         "engines": list(engines),
         "scatter": scatter,

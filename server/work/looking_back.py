@@ -7,7 +7,7 @@ __all__ = ["back_of", "bring", "table_of"]
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator
 from time import monotonic
-from typing import Any
+from typing import Any, cast
 
 from django.db import transaction
 from django.db.models import F, Q
@@ -17,6 +17,7 @@ from engine.bridge import document_of
 from engine.models import Revision
 from gurvo_core.engine import WorkStep
 from gurvo_core.ledger.came_to import spread_of
+from gurvo_core.units import Unit
 from gurvo_core.work import HOUSE, RULES_VERSION
 from gurvo_core.work.looking_back import came_to, happened
 from work import bridge
@@ -100,7 +101,8 @@ def _series(family: str) -> Iterator[BackSeries]:
     rows: dict[tuple[str, str, str, str], list[FigureSeen]] = defaultdict(list)
     for row in FigureSeen.objects.filter(family=family).order_by("sort", "name", "-at"):
         rows[row.sort, row.of, row.name, row.unit].append(row)
-    for (sort, of, name, unit), own in rows.items():
+    for (sort, of, name, text), own in rows.items():
+        unit = cast("Unit", text)  # as the core has it
         limits = {(row.least, row.most) for row in own}
         least, most = limits.pop() if len(limits) == 1 else (None, None)  # documents of the family that differ have none in common
         yield BackSeries(

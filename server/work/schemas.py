@@ -256,7 +256,7 @@ class ExampleOut(Schema):
 class BackSpread(Schema):
     """How figures lie, in their own unit."""
 
-    count: int
+    times: int = Field(description="How many there are")
     mean: float
     median: float
     scatter: float | None = Field(description="Standard deviation; none of a single figure")

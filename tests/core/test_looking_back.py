@@ -20,7 +20,7 @@ class SpreadTests(unittest.TestCase):
         self.assertAlmostEqual(spread.mean, float(np.mean(values)), delta=1e-6)
         self.assertAlmostEqual(spread.median, float(np.median(values)), delta=1e-9)
         self.assertAlmostEqual(spread.scatter, float(np.std(values, ddof=1)), delta=1e-6)
-        self.assertEqual((spread.count, spread.least, spread.most), (len(values), min(values), max(values)))
+        self.assertEqual((spread.times, spread.least, spread.most), (len(values), min(values), max(values)))
 
     def test_one_figure_scatters_not_and_none_is_refused(self):
         self.assertIsNone(spread_of([1.0]).scatter)

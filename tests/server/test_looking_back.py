@@ -51,7 +51,7 @@ class LookingBackTests(ShopCase):
             values = [point["value"] for point in one["points"]]
             self.assertEqual(one["spread"]["median"], spread_of(values).median)
             for by in ("by_place", "by_gauge", "by_month"):
-                self.assertEqual(sum(group["spread"]["count"] for group in one[by]), len(values))
+                self.assertEqual(sum(group["spread"]["times"] for group in one[by]), len(values))
 
     def test_nothing_is_drawn_up_twice_and_an_entry_draws_its_engine_up_again(self):
         """What is kept holds as long as nothing was entered; then that engine alone is read."""

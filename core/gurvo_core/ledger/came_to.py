@@ -30,7 +30,7 @@ class CameTo(NamedTuple):
 class Spread(NamedTuple):
     """How figures lie: how many, their middle, and how far apart."""
 
-    count: int
+    times: int
     mean: float
     median: float
     scatter: float | None  # standard deviation; None of a single one

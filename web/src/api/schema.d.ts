@@ -2606,8 +2606,6 @@ export interface components {
          * @description How figures lie, in their own unit.
          */
         BackSpread: {
-            /** Count */
-            count: number;
             /** Least */
             least: number;
             /** Mean */
@@ -2621,6 +2619,11 @@ export interface components {
              * @description Standard deviation; none of a single figure
              */
             scatter: number | null;
+            /**
+             * Times
+             * @description How many there are
+             */
+            times: number;
         };
         /**
          * Bank

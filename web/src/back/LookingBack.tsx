@@ -116,7 +116,7 @@ function Choices({ series, chosen, onChoose }: { series: Series[]; chosen: Serie
                 aria-current={one === chosen ? 'true' : undefined}
                 onClick={() => onChoose(one)}
               >
-                {one.name} <small>{one.spread.count}</small>
+                {one.name} <small>{one.spread.times}</small>
               </UnstyledButton>
             ))}
         </div>
@@ -141,7 +141,7 @@ function Groups({ series, by }: { series: Series; by: By }) {
         {rows.map(({ name, spread }) => (
           <Table.Tr key={name}>
             <Table.Td>{name === 'all' ? <b>all</b> : name}</Table.Td>
-            <Table.Td>{spread.count}</Table.Td>
+            <Table.Td>{spread.times}</Table.Td>
             {[spread.mean, spread.median, spread.scatter, spread.least, spread.most].map((value, n) => (
               <Table.Td key={n}>{said(value)}</Table.Td>
             ))}
@@ -196,7 +196,7 @@ function Minutes({ rows }: { rows: Schemas['BackMinutes'][] }) {
             {rows.map((row) => (
               <Table.Tr key={row.step}>
                 <Table.Td>{row.step}</Table.Td>
-                <Table.Td>{row.spread.count}</Table.Td>
+                <Table.Td>{row.spread.times}</Table.Td>
                 <Table.Td>{Math.round(row.spread.median)}</Table.Td>
                 <Table.Td>{Math.round(row.spread.least)}</Table.Td>
                 <Table.Td>{Math.round(row.spread.most)}</Table.Td>
