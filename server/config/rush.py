@@ -18,7 +18,7 @@ STRANGERS = (5.0, 30.0)  # a second, and at once
 SIGN_INS = (1.0, 12.0)  # a password takes a processor for a while: a whole shop in the morning, and no more
 HEAVY = (2.0, 6.0)
 # documents that are checked, recordings, records and papers
-_HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|engines/[^/]+/[^/]+\.(json|pdf|csv))")
+_HEAVY = re.compile(r"/api/(families(/check|/walk|/lift-table)?|workings/pluck|engines/[^/]+/[^/]+\.(json|pdf|csv|html|zip))")
 PLACES = 4096
 SESSION = "sessionid="
 SIGN_IN = "/api/session"

@@ -1,6 +1,6 @@
 """What the shop is called on papers that are handed over, and by whose clock they are dated."""
 
-__all__ = ["in_shops_time", "letterhead", "set_letterhead"]
+__all__ = ["in_shops_time", "letterhead", "on_shops_paper", "set_letterhead"]
 
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -21,16 +21,21 @@ def letterhead() -> Letterhead:
 
 
 @transaction.atomic
-def set_letterhead(*, name: str, address: str, zone: str, by: User) -> Letterhead:
+def set_letterhead(*, name: str, address: str, zone: str, paper: str = "A4", by: User) -> Letterhead:
     """Say it from now on; the lead alone."""
     if not may_write_documents(role_of(by)):
         raise Forbidden("The lead says what stands at the head of papers.")
     if zone and zone not in available_timezones():
         raise Refusal(f"There is no time zone {zone}; write such as Europe/Zurich.", "zone")
     said: Letterhead = letterhead()
-    said.name, said.address, said.zone = name.strip(), address.strip(), zone
+    said.name, said.address, said.zone, said.paper = name.strip(), address.strip(), zone, paper
     said.save()
     return said
+
+
+def on_shops_paper(page: str) -> str:
+    """A page as it is laid out on the paper that the shop has."""
+    return page.replace("size: A4", f"size: {letterhead().paper}")
 
 
 @contextmanager

@@ -109,6 +109,7 @@ class LetterheadIn(InSchema):
     name: str = Field(min_length=1, max_length=120, description="What the shop is called")
     address: str = Field(default="", max_length=200)
     zone: str = Field(default="", max_length=60, description="Time zone of papers, such as Europe/Zurich; the server's when empty")
+    paper: Literal["A4", "Letter"] = "A4"
 
 
 class LetterheadOut(Schema):
@@ -117,6 +118,7 @@ class LetterheadOut(Schema):
     name: str
     address: str
     zone: str
+    paper: Literal["A4", "Letter"]
 
 
 class Person(Schema):

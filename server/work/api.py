@@ -30,8 +30,9 @@ from work.floor import floor_json, floor_moment, floor_row, floor_tag
 from work.measured import measured_of
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
+from work.record.in_one_file import as_html
 from work.record.joints import pulls_csv, traces_csv
-from work.record.sheets import as_check_sheet, as_first_start, as_labels
+from work.record.sheets import as_check_sheet, as_first_start, as_labels, as_parts_tags, as_stand_card
 from work.record.turns import one_at_a_time, printing, stop_printing
 from work.record.zipped import as_zip
 from work.schemas import MOST_ENTRIES, Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
@@ -236,6 +237,46 @@ def record_pdf(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpRe
 def run_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
     """Hand over the check sheet for the wall."""
     return _printed(request, serial, as_check_sheet, f"{serial}-run.pdf")
+
+
+def _bench_address(request: HttpRequest, serial: str) -> str:
+    return request.build_absolute_uri(f"/bench/{serial}")
+
+
+@router.get(
+    "/{serial}/stand-card.pdf",
+    response={200: None, **refusals(401, 404, 409, 429)},
+    operation_id="stand_card_pdf",
+    summary="The card that hangs at the stand",
+)
+def stand_card_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the stand's card; its code leads to the bench, by the name under which it was asked for."""
+    return _printed(request, serial, partial(as_stand_card, address=_bench_address(request, serial)), f"{serial}-stand.pdf")
+
+
+@router.get(
+    "/{serial}/parts-tags.pdf",
+    response={200: None, **refusals(401, 404, 409, 429)},
+    operation_id="parts_tags_pdf",
+    summary="Tags for its trays",
+)
+def parts_tags_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over tags for trays of parts."""
+    return _printed(request, serial, partial(as_parts_tags, address=_bench_address(request, serial)), f"{serial}-tags.pdf")
+
+
+@router.get(
+    "/{serial}/record.html",
+    response={200: None, **refusals(401, 404, 409, 429)},
+    operation_id="record_html",
+    summary="The record as one page that opens anywhere",
+)
+def record_html(request: HttpRequest, serial: str) -> HttpResponseBase:
+    """Hand over the record as one file of HTML, pictures within it."""
+    with one_at_a_time(person_of(request).username, serial, ""):
+        answer = download(request, as_html(engine_of(serial)), "text/html; charset=utf-8", f"{serial}.html")
+        answer["Content-Disposition"] = f'attachment; filename="{serial}.html"'  # its styles are its own: it is no page of the app's
+        return answer
 
 
 @router.get(

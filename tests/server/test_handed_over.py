@@ -24,7 +24,7 @@ class HandedOverCase(ShopCase):
 
 class LetterheadTests(HandedOverCase):
     def test_the_lead_says_what_stands_at_the_head_of_papers_and_by_whose_clock(self):
-        self.assertEqual(self.client.get("/api/letterhead").json(), {"name": "", "address": "", "zone": ""})
+        self.assertEqual(self.client.get("/api/letterhead").json(), {"name": "", "address": "", "zone": "", "paper": "A4"})
         self.refused(self.letterhead(), 403, "", "The lead says")
         self.client.force_login(User.objects.get(username="lena"))
         self.refused(self.letterhead(zone="Nowhere/Here"), 422, "zone", "no time zone")

@@ -21,7 +21,7 @@ from press.aside import Stopped
 from press.fonts_of import cannot_show
 from press.pdf import pdf_of
 from shop.errors import Conflict
-from shop.letterhead import in_shops_time
+from shop.letterhead import in_shops_time, on_shops_paper
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
@@ -125,7 +125,7 @@ def _stood_deg(timing: TimingView) -> float:
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF, by the shop's clock."""
     with in_shops_time():
-        page = render_to_string("work/record.html", shown_on_paper(engine))
+        page = on_shops_paper(render_to_string("work/record.html", shown_on_paper(engine)))
     try:
         return pdf_of(page, pictures_folder())
     except Stopped:

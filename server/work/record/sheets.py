@@ -8,6 +8,8 @@ from gurvo_core.run.job.fields import stage_words
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import say
 from press.pdf import pdf_of
+from shop.letterhead import on_shops_paper
+from shop.roles import shown_name
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
@@ -18,7 +20,7 @@ from work.record.paper import ON_PAPER, square_code
 
 def as_check_sheet(engine: Engine) -> bytes:
     """Return the run of work as PDF: the kit to tick, then every step with its box, done ones ticked."""
-    return pdf_of(check_sheet_page(engine))
+    return pdf_of(on_shops_paper(check_sheet_page(engine)))
 
 
 def check_sheet_page(engine: Engine) -> str:
@@ -28,6 +30,7 @@ def check_sheet_page(engine: Engine) -> str:
     holds = {one.step.id for one in plan.steps if one.step.hold_point}
     steps = [
         {
+            **_as_done(ledger, step.key),
             "stage": step.stage,
             "title": say(step.title, ON_PAPER),
             "done": step.status == "done",
@@ -46,6 +49,55 @@ def check_sheet_page(engine: Engine) -> str:
     return render_to_string("work/check_sheet.html", shown)
 
 
+def _as_done(ledger: bridge.Ledger, step_id: str) -> dict[str, object]:
+    """Who did a step and when, what it came to in each room, and who signed its hold point; as far as that stands."""
+    run, planned = ledger.folded.states["run"], ledger.folded.states["run"].plan.by_id.get(step_id)
+    done = run.done.get(step_id)
+    signed = next((entry for entry in ledger.entries if done is not None and done.signed and entry.seq == done.signed), None)
+    if planned is None:
+        return {}
+    told = bridge.HOUSE.told(ledger.folded, {step_id}).came_to
+    return {
+        "by": done.by if done else "",
+        "at": timezone.localtime(done.at) if done else None,
+        "came_to": [say(words, ON_PAPER) for words in told],
+        "signed_by": signed.by if signed else "",
+    }
+
+
+FIRST = "The maker's manual and local rules come first."
+
+
+def as_stand_card(engine: Engine, address: str) -> bytes:
+    """Return the card that hangs at the stand: which engine, for whom, what to mind; its code leads to the bench.
+
+    address: of the bench, as a telephone opens it.
+    """
+    folded = bridge.ledger_of(engine).folded
+    shown = {
+        "engine": engine,
+        "order": folded.states["order"].said,
+        "builder": shown_name(engine.builder),
+        "cautions": list(folded.document.cautions)[:4] or [FIRST],
+        "code": square_code(address),
+    }
+    return pdf_of(on_shops_paper(render_to_string("work/stand_card.html", shown)))
+
+
+def as_parts_tags(engine: Engine, address: str) -> bytes:
+    """Return tags for the trays of an engine: one for each part that goes back where it came from, and blank ones.
+
+    address: of the bench, as a telephone opens it.
+    """
+    folded = bridge.ledger_of(engine).folded
+    back = [
+        {"title": part.name, "parts": ", ".join(part.places) or f"{part.count} of them"} for part in folded.document.kit if part.returns
+    ]
+    blank: list[dict[str, str]] = [{"title": "", "parts": ""}] * (4 - len(back) % 4)
+    shown = {"engine": engine, "order": folded.states["order"].said, "tags": back + blank, "code": square_code(address)}
+    return pdf_of(on_shops_paper(render_to_string("work/parts_tag.html", shown)))
+
+
 def _beside(plan: Plan, step_id: str) -> str:
     """How tight, with which tools, and whether a picture is wanted, as the document says it."""
     planned = plan.by_id.get(step_id)
@@ -58,7 +110,7 @@ def _beside(plan: Plan, step_id: str) -> str:
 
 def as_first_start(engine: Engine) -> bytes:
     """Return the card that goes with the engine: priming, the first minutes, the early oil change with its day."""
-    return pdf_of(first_start_page(engine))
+    return pdf_of(on_shops_paper(first_start_page(engine)))
 
 
 def first_start_page(engine: Engine) -> str:
@@ -78,7 +130,11 @@ def as_labels(engine: Engine, *, small: bool = False) -> bytes:
         for part in parts
         for place in part.places or [str(n) for n in range(1, part.count + 1)]
     ]
-    return pdf_of(render_to_string("work/labels.html", {"engine": engine, "labels": labels, "small": small, "shop_head": head_now().words}))
+    return pdf_of(
+        on_shops_paper(
+            render_to_string("work/labels.html", {"engine": engine, "labels": labels, "small": small, "shop_head": head_now().words})
+        )
+    )
 
 
 def _options(engine: Engine) -> frozenset[str]:

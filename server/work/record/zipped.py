@@ -11,6 +11,7 @@ from shop.letterhead import letterhead
 from work import bridge
 from work.models import Engine
 from work.pictures import picture_file
+from work.record.in_one_file import as_html
 from work.record.open_record import as_json
 from work.record.paper import as_pdf
 from work.record.table import as_csv
@@ -23,6 +24,7 @@ def as_zip(engine: Engine) -> bytes:
     with zipfile.ZipFile(written, "w", zipfile.ZIP_DEFLATED) as packed:
         packed.writestr(f"{serial}/record.json", "".join(as_json(engine)))
         packed.writestr(f"{serial}/record.pdf", as_pdf(engine))
+        packed.writestr(f"{serial}/record.html", as_html(engine))
         packed.writestr(f"{serial}/readings.csv", "".join(as_csv(engine)))
         packed.writestr(f"{serial}/verify.html", render_to_string("work/verify.html", {"engine": engine, "shop": letterhead()}))
         for digest in sorted(taken):

@@ -1,5 +1,5 @@
 /** What the shop is called on papers that are handed over, and by whose clock they are dated. */
-import { Button, TextInput } from '@mantine/core';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sentenceOf } from '../api/client';
@@ -20,7 +20,7 @@ export function Letterhead() {
   });
   if (!data) return null;
   const now = { ...data, ...typed };
-  const field = (key: keyof typeof now, label: string, placeholder: string) => (
+  const field = (key: 'name' | 'address' | 'zone', label: string, placeholder: string) => (
     <TextInput
       label={label}
       placeholder={placeholder}
@@ -33,6 +33,12 @@ export function Letterhead() {
       {field('name', 'The shop on paper', 'its name')}
       {field('address', 'Its address', 'street, place')}
       {field('zone', 'Its time zone', 'Europe/Zurich')}
+      <NativeSelect
+        label="Its paper"
+        data={['A4', 'Letter']}
+        value={now.paper}
+        onChange={(event) => setTyped({ ...typed, paper: event.currentTarget.value === 'Letter' ? 'Letter' : 'A4' })}
+      />
       <Button
         variant="default"
         disabled={!now.name.trim() || Object.keys(typed).length === 0}

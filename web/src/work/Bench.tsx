@@ -28,6 +28,7 @@ import { WithBench } from './WithBench';
 const Stuck = later(async () => (await import('./Stuck')).Stuck);
 const HelpTopic = later(async () => (await import('../help/HelpTopic')).HelpTopic);
 const Told = later(async () => (await import('../help/Told')).Told);
+const PapersDialog = later(async () => (await import('./PapersDialog')).PapersDialog);
 const NoteDialog = later(async () => (await import('./NoteDialog')).NoteDialog);
 const ForWhomDialog = later(async () => (await import('./ForWhomDialog')).ForWhomDialog);
 const PictureDialog = later(async () => (await import('../pictures/PictureDialog')).PictureDialog);
@@ -85,6 +86,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [telling, setTelling] = useState(false);
   const [taking, setTaking] = useState(false);
   const [ordering, setOrdering] = useState(false);
+  const [papers, setPapers] = useState(false);
   const [helping, setHelping] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
@@ -103,6 +105,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
     openNote: () => setNoting(true),
     changePerson: () => setChanging(true),
     showWhole: () => setWhole(!whole),
+    showPapers: () => setPapers(true),
   });
   const actions: KeyAction[] = engine.may_record
     ? [
@@ -141,7 +144,14 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         changePerson={() => setChanging(true)}
         {...(engine.may_record ? { move: () => setPlacing(true) } : {})}
       />
-      <RunOfWork engine={engine} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
+      <RunOfWork
+        engine={engine}
+        state={state}
+        current={question?.key}
+        waiting={waiting}
+        onChoose={setChosen}
+        onPapers={() => setPapers(true)}
+      />
       <main className={classes.centre} data-whole={whole}>
         <div hidden={whole} className={classes.asked}>
           {question && (
@@ -241,6 +251,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             onClose={() => setStriking(null)}
           />
         )}
+        {papers && <PapersDialog engine={engine} opened={papers} onClose={() => setPapers(false)} />}
         {noting && <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />}
         {telling && state.clearway && (
           <StandsDialog
@@ -285,6 +296,7 @@ interface BenchKeysInput {
   openNote: () => void;
   changePerson: () => void;
   showWhole: () => void;
+  showPapers: () => void;
 }
 
 function useBenchKeys({
@@ -296,6 +308,7 @@ function useBenchKeys({
   openNote,
   changePerson,
   showWhole,
+  showPapers,
 }: BenchKeysInput): KeyAction[] {
   const like = useLikings();
   const turnRound = useTurnRound();
@@ -335,7 +348,8 @@ function useBenchKeys({
       quiet: true,
       run: () => navigate({ to: '/bench/$serial/pictures', params: { serial } }),
     },
-    { keys: ['o'], label: 'the Floor', run: () => navigate({ to: '/' }) },
+    { keys: ['o'], shown: 'Shift O', shift: true, label: 'all papers', quiet: true, run: showPapers },
+    { keys: ['o'], shift: false, label: 'the Floor', run: () => navigate({ to: '/' }) },
   ];
 }
 

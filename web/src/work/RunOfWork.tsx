@@ -1,6 +1,5 @@
 /** The rod of stages at the bench, with the questions of the stage that is being worked on; of several cams only the one at hand is unfolded. */
 import { UnstyledButton } from '@mantine/core';
-import { Link } from '@tanstack/react-router';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../api/client';
 import { sayLeft } from '../app/saying';
@@ -16,9 +15,10 @@ export interface RunOfWorkProps {
   current: string | undefined;
   waiting: string[];
   onChoose: (key: string) => void;
+  onPapers: () => void;
 }
 
-export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWorkProps) {
+export function RunOfWork({ engine, state, current, waiting, onChoose, onPapers }: RunOfWorkProps) {
   const nav = useRef<HTMLElement>(null);
   // the question that is asked stays in sight, however many there are
   useEffect(() => {
@@ -34,13 +34,9 @@ export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWo
               {sayLeft(state.run.left_minutes)}, done {sayReady(engine.ready_at)}
             </span>
           )}
-          <Link to="/families/$code/back" params={{ code: engine.family_code }} search={{ serial: engine.serial }}>
-            Look back
-          </Link>
+          <UnstyledButton onClick={onPapers}>All papers</UnstyledButton>
           <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
           <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
-          <a href={`/api/engines/${engine.serial}/labels.pdf`}>Labels</a>
-          <a href={`/api/engines/${engine.serial}/labels.pdf?small=true`}>Small labels</a>
         </p>
       )}
       <ol>
@@ -129,7 +125,7 @@ function StageHead({ stage, isOpen, onChoose }: StageHeadProps) {
   );
 }
 
-interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
+interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'engine' | 'onPapers'> {
   stage: Stage;
   step: Step;
 }
@@ -155,7 +151,7 @@ function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
   );
 }
 
-interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
+interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'engine' | 'onPapers'> {
   step: Step;
 }
 

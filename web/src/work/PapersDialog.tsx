@@ -1,0 +1,66 @@
+/** Every paper and file of an engine in one place: what is handed over, what hangs in the shop, tables for others. */
+import { Modal } from '@mantine/core';
+import { Link } from '@tanstack/react-router';
+import type { Schemas } from '../api/client';
+import classes from './Dialog.module.css';
+
+const PAPERS = [
+  {
+    title: 'Handed over',
+    papers: [
+      ['record.pdf', 'The record', 'on paper, the first page for whoever pays'],
+      ['record.html', 'The same as one page', 'opens in any browser, pictures within'],
+      ['record.zip', 'All of it in one file', 'record, paper, pictures, readings, and a page that verifies them'],
+      ['first-start.pdf', 'First-start card', 'goes with the engine'],
+    ],
+  },
+  {
+    title: 'In the shop',
+    papers: [
+      ['run.pdf', 'Check sheet', 'every step with its torques and tools, boxes filled from what stands'],
+      ['stand-card.pdf', 'Card for the stand', 'its code leads to this bench'],
+      ['parts-tags.pdf', 'Tags for trays', 'parts that go back, and blank ones'],
+      ['labels.pdf', 'Labels', 'one for each place of parts that go back'],
+      ['labels.pdf?small=true', 'Small labels', 'the same, one a page for a roll'],
+    ],
+  },
+  {
+    title: 'Tables',
+    papers: [
+      ['readings.csv', 'Readings of the wheel', 'CSV'],
+      ['fits.csv', 'Clearances and valve gaps', 'CSV'],
+      ['pulls.csv', 'Pulls', 'CSV'],
+      ['record.json', 'The sealed record', 'JSON, can be verified anywhere'],
+    ],
+  },
+] as const;
+
+interface PapersDialogProps {
+  engine: Schemas['EngineHead'];
+  opened: boolean;
+  onClose: () => void;
+}
+
+export function PapersDialog({ engine, opened, onClose }: PapersDialogProps) {
+  return (
+    <Modal opened={opened} onClose={onClose} title={`Papers of ${engine.serial}`} size="lg">
+      <div className={classes.papers}>
+        {PAPERS.map(({ title, papers }) => (
+          <section key={title}>
+            <h3>{title}</h3>
+            <ul>
+              {papers.map(([file, name, about]) => (
+                <li key={file}>
+                  <a href={`/api/engines/${engine.serial}/${file}`}>{name}</a> <small>{about}</small>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        <Link to="/families/$code/back" params={{ code: engine.family_code }} search={{ serial: engine.serial }}>
+          Look back over all engines of the family
+        </Link>
+      </div>
+    </Modal>
+  );
+}
