@@ -1,5 +1,6 @@
 """Makes docs/screenshots anew from the demo data: every main view, light and dark, wide and narrow, and a page of the record."""
 
+import os
 import subprocess
 import sys
 import tempfile
@@ -12,11 +13,10 @@ from tools.house import ROOT
 from tools.real_server import Person, running_server
 
 FOLDER = ROOT / "docs" / "screenshots"
-WIDE, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
+WIDE, PHONE = (1280, 800), (390, 844)
 PASSWORDS = {"della": "hillside-builder", "oren": "hillside-lead"}
-View = tuple[str, str | None, str, tuple[int, int], str]  # name, who, path, size, scheme
+View = tuple[str, str, str, tuple[int, int], str]  # name, who, path, size, scheme
 VIEWS: tuple[View, ...] = (
-    ("sign-in", None, "/", WIDE, "light"),
     ("floor", "della", "/", WIDE, "light"),
     ("bench-run", "della", "/bench/D6-0013", WIDE, "light"),
     ("bench-drive", "della", "/bench/F4-0047", WIDE, "light"),
@@ -24,13 +24,13 @@ VIEWS: tuple[View, ...] = (
     ("bench-fits", "della", "/bench/Q4-0176", WIDE, "light"),
     ("bench-lash", "della", "/bench/T4-0202", WIDE, "light"),
     ("bench-joint", "della", "/bench/Q4-0175", WIDE, "light"),
-    ("bench-tablet", "della", "/bench/B8-0002", TABLET, "light"),
+    ("wall", "della", "/wall", WIDE, "dark"),
     ("bench-phone", "della", "/bench/D6-0013", PHONE, "light"),
     ("family", "della", "/families/mallow-2", WIDE, "light"),
     ("twin-v6", "della", "/families/corrie-v6/twin", WIDE, "light"),
     ("bench-marks", "della", "/bench/H4-0102", WIDE, "light"),
     ("describing", "oren", "/families", WIDE, "light"),
-    ("describing-run", "oren", "/families", WIDE, "dark"),
+    ("looking-back", "della", "/families/quern-4/back?serial=Q4-0176", WIDE, "light"),
     ("bench-clearway", "della", "/bench/C6-0034", WIDE, "light"),
     ("gauges", "della", "/gauges", WIDE, "light"),
     ("bench-pictures", "della", "/bench/T4-0204/pictures", WIDE, "light"),
@@ -48,9 +48,10 @@ def main() -> int:
                 browser = chromium.start(playwright)
                 for view in VIEWS:
                     _take(browser, f"http://127.0.0.1:{port}", view)
+                _first_run(browser, Path(folder) / "new.sqlite3")
                 browser.close()
             _print_record(port, Path(folder))
-    print(f"{len(VIEWS) + 1} pictures in docs/screenshots")
+    print(f"{len(VIEWS) + 2} pictures in docs/screenshots")
     return 0
 
 
@@ -68,20 +69,25 @@ def _take(browser: Browser, address: str, view: View) -> None:
     page = context.new_page()
     page.goto(path)
     page.get_by_label("Name").wait_for()
-    if who:
-        _sign_in(page, who)
-    if name.startswith("describing"):
-        _describe(page, name)
+    _sign_in(page, who)
+    if name == "describing":
+        _describe(page)
     page.wait_for_load_state("networkidle")
     if path.startswith("/bench/"):
         page.locator("main svg, main img").first.wait_for()  # the drawing may come after everything else
+    if name == "bench-phone":
+        page.get_by_role("button", name="What is meant?").tap()
+        page.get_by_role("region", name="What is meant").wait_for()
+    if name == "looking-back":
+        page.get_by_role("button", name="Main bearing clearance").click()
+        page.locator("figure svg").wait_for()
     if name == "bench-drive":
         _lay_wrongly(page)
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
 
 
-# a belt four of which no teeth are known, its path written the wrong way round; a V8 with clamped sprockets and locks
+# a belt four of which no teeth are known, its path written the wrong way round
 BELT_FOUR = {
     "name": "Bracken 4",
     "fuel": "petrol",
@@ -99,47 +105,37 @@ BELT_FOUR = {
     "mark.exhaust-wheel": "dot to line on the head at 12",
     "mark.intake-wheel": "dot to edge",
 }
-V_EIGHT = {
-    "name": "Larch V8",
-    "fuel": "gas",
-    "layout": "v",
-    "cylinders": "8",
-    "rows": "1-3-5-7 / 2-4-6-8",
-    "cams": "two",
-    "drives": "chain, left chain, right chain",
-    "passes.chain": "crank, jackshaft",
-    "passes.left-chain": "jackshaft, left exhaust, left intake",
-    "passes.right-chain": "jackshaft, right exhaust, right intake",
-    "tensioner.chain": "none",
-    "tensioner.left-chain": "hydraulic",
-    "tensioner.right-chain": "hydraulic",
-    **{f"fixed.{side}-{valve}-wheel": "clamped" for side in ("left", "right") for valve in ("intake", "exhaust")},
-    "known_by": "locks",
-    "position": "pin",
-    "lock.crank": "pin in the flywheel",
-    "lock.left-intake": "plate across both left cams",
-    "lock.left-exhaust": "same",
-    "lock.right-intake": "plate across both right cams",
-    "lock.right-exhaust": "same",
-}
 
 
-def _describe(page: Page, name: str) -> None:
+def _describe(page: Page) -> None:
     """Answer as a lead would, and stop where there is something to see."""
     page.get_by_role("button", name="Describe an engine").click()
     page.get_by_role("heading", name="What does the shop call this engine?").wait_for()
     draft = page.url.partition("/drafts/")[2].partition("?")[0]
-    said = BELT_FOUR if name == "describing" else V_EIGHT
-    for made_on, (question, text) in enumerate(said.items()):
+    for made_on, (question, text) in enumerate(BELT_FOUR.items()):
         edit = {"does": "answer", "question": question, "text": text}
         token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
         headers = {"X-CSRFToken": token, "Referer": page.url}
         page.request.post(f"/api/drafts/{draft}/edits", data={"edit": edit, "made_on": made_on}, headers=headers)
-    page.goto(f"/drafts/{draft}?at={'passes.belt' if name == 'describing' else 'run'}")
+    page.goto(f"/drafts/{draft}?at=passes.belt")
     page.get_by_text("walked from receiving to hand-over").wait_for()
-    if name == "describing-run":
-        page.get_by_role("button", name="Pin in the flywheel in").click()
-        page.keyboard.press("w")
+
+
+def _first_run(browser: Browser, database: Path) -> None:
+    """A shop of which nothing is there yet, half-way through its ten questions."""
+    key = serving.first_key()
+    os.environ["GURVO_FIRST_KEY"] = key
+    serving.migrate(database)
+    with running_server(database) as port:
+        page = browser.new_context(viewport={"width": WIDE[0], "height": WIDE[1]}, reduced_motion="reduce").new_page()
+        page.goto(f"http://127.0.0.1:{port}/first#{key}")
+        for label, text in (("The shop", "Hillside Engine Works"), ("Your name", "Oren Fald"), ("Password of", PASSWORDS["oren"])):
+            page.get_by_label(label).fill(text)
+            page.keyboard.press("Enter")
+        for _ in range(4):
+            page.get_by_role("button", name="Later").click()
+        page.get_by_label("Example: Heath 4").check()
+        page.screenshot(path=FOLDER / "first-run.png")
 
 
 def _sign_in(page: Page, who: str) -> None:
