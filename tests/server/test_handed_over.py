@@ -41,6 +41,19 @@ class LetterheadTests(HandedOverCase):
             self.assertNotIn(words, page)
 
 
+class CameInTests(HandedOverCase):
+    def test_how_it_came_in_stands_beside_how_it_leaves(self):
+        add_revision(family_data("holm-d4"), by=None)
+        put_on_stand(serial="D-1", family="holm-d4", purpose="", stand=None, promised=None, by=User.objects.get(username="bo"))
+        self.assertNotIn("As it came in", self.page("D-1"))
+        self.must({"kind": "step_done", "step": "as-found", "answers": {"cam-dots": "off", "play": "0.18"}}, serial="D-1")
+        page = self.page("D-1")
+        self.assertIn("Two dots between idler and cam: off</p>", page)  # nobody has looked again
+        self.assertIn("0.18 mm", page)
+        play_until("D-1", "sign_off")
+        self.assertRegex(self.page("D-1"), r"Two dots between idler and cam: off <strong>→ met")
+
+
 class OrderTests(HandedOverCase):
     def test_for_whom_it_is_stands_on_the_first_page_and_the_last_word_holds(self):
         for said in ({"customer": "the growers", "job": "26-1"}, {"customer": "the upper growers", "job": "26-1", "complaint": "smokes"}):

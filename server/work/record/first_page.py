@@ -8,6 +8,7 @@ from typing import Any
 from django.utils import timezone
 
 from gurvo_core.joints.job.paper import JointPaper
+from gurvo_core.run.job.came_in import came_in
 from gurvo_core.run.job.standing import parts_ready
 from gurvo_core.sentence import at_start, listed, within
 from gurvo_core.work import TapeLine
@@ -17,7 +18,7 @@ from work.record.proof import BY
 
 Rows = Iterator[dict[str, str]]
 Saying = Callable[[str], str]
-MOST_PICTURES, MOST_ACCEPTED = 3, 8
+MOST_PICTURES, MOST_ACCEPTED, MOST_CAME_IN = 3, 8, 8
 WORST = ("out", "can't tell", "no limit known", "in")
 
 
@@ -34,6 +35,7 @@ def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict
         "new": at_start(listed([within(name) for name in _new(ledger)])),
         "accepted": list(_accepted(line for line, _ in more["tape"]))[:MOST_ACCEPTED],
         "open": [say(end.title) for end in ledger.shown.loose_ends if not end.is_after and not end.clears],
+        "came_in": [one._replace(what=say(one.what), left=say(one.left)) for one in came_in(ledger.folded.states["run"])][:MOST_CAME_IN],
         "shown_pictures": taken[:MOST_PICTURES],
         "pictures_in_all": len(taken),
         "built_by": listed(makers[:4]),
