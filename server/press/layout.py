@@ -3,6 +3,7 @@
 import gc
 import logging
 import re
+from base64 import b64decode
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -17,6 +18,7 @@ from press.fonts_of import FONTS
 from press.pictures import on_paper
 
 PICTURE = r"picture:[0-9a-f]{64}"
+WITHIN = "data:image/jpeg;base64,"  # the shop's own mark stands within the page
 
 
 class _TellPages(logging.Handler):
@@ -64,6 +66,8 @@ class WhatShips(URLFetcher):  # type: ignore[misc]
         """Read one."""
         if self._pictures is not None and re.fullmatch(PICTURE, url):
             return URLFetcherResponse(url, body=on_paper(self._pictures, url[-64:]), headers={"Content-Type": "image/jpeg"})
+        if url.startswith(WITHIN):
+            return URLFetcherResponse(url, body=b64decode(url.removeprefix(WITHIN)), headers={"Content-Type": "image/jpeg"})
         if not url.startswith(f"{FONTS.as_uri()}/") or ".." in url:
             raise ValueError("nothing is fetched for a record")
         return super().fetch(url, headers)

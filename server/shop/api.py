@@ -4,8 +4,9 @@ from django.contrib.auth import logout
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
-from ninja import Router, Status
+from ninja import File, Router, Status
 from ninja.decorators import decorate_view
+from ninja.files import UploadedFile
 from ninja.security import django_auth
 from ninja.utils import check_csrf
 
@@ -16,7 +17,7 @@ from shop.benches import bench_of, keep_secret, pair
 from shop.errors import Forbidden
 from shop.first_run import begin_shop, is_new
 from shop.idle import is_left_alone, leave_alone
-from shop.letterhead import letterhead, set_letterhead
+from shop.letterhead import letterhead, set_letterhead, set_mark
 from shop.models import Preference, Shop
 from shop.people import at_this_bench
 from shop.roles import person_of, role_of, shown_name
@@ -193,6 +194,25 @@ def look_at_letterhead(request: HttpRequest) -> LetterheadOut:
 def say_letterhead(request: HttpRequest, payload: LetterheadIn) -> LetterheadOut:
     """Say what stands at the head of papers; the lead alone."""
     return LetterheadOut.model_validate(set_letterhead(**payload.model_dump(), by=person_of(request)), from_attributes=True)
+
+
+@router.post(
+    "/letterhead/mark",
+    response={200: LetterheadOut, **refusals(401, 403, 413, 422)},
+    operation_id="mark_set",
+    summary="The shop's own mark",
+)
+def say_mark(request: HttpRequest, file: File[UploadedFile]) -> LetterheadOut:
+    """Put the shop's own mark at the head of papers; the lead alone."""
+    return LetterheadOut.model_validate(set_mark(file.file, person_of(request)), from_attributes=True)
+
+
+@router.delete(
+    "/letterhead/mark", response={200: LetterheadOut, **refusals(401, 403)}, operation_id="mark_off", summary="Papers without a mark"
+)
+def take_mark_off(request: HttpRequest) -> LetterheadOut:
+    """Take it off; the lead alone."""
+    return LetterheadOut.model_validate(set_mark(None, person_of(request)), from_attributes=True)
 
 
 @router.put("/me", response={200: Session, **refusals(401, 422)}, operation_id="me_set", summary="Keep how I like to see things")

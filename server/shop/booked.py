@@ -25,6 +25,10 @@ def _pin(pin: Pin) -> dict[str, Any]:
     return {"user": pin.user_id, "hashed": digest_of(pin.hashed)}
 
 
+def _letterhead(said: Letterhead) -> dict[str, Any]:
+    return {**fields_of("mark")(said), "mark": digest_of(said.mark) if said.mark else ""}
+
+
 def _saved(sender: type[Model], instance: Model, *, created: bool, raw: bool = False, **_: Any) -> None:
     own = BOOKED.get(sender)
     if own is not None and not raw and (created or not own.once):
@@ -51,7 +55,7 @@ def begin() -> None:
     booked("check", GaugeCheck, fields_of())
     booked("stock", StockItem, fields_of())
     booked("bench device", BenchDevice, fields_of("used_at"))
-    booked("letterhead", Letterhead, fields_of())
+    booked("letterhead", Letterhead, _letterhead)
     post_save.connect(_saved, dispatch_uid="booked")
     post_delete.connect(_deleted, dispatch_uid="booked")
     m2m_changed.connect(_in_roles, sender=User.groups.through, dispatch_uid="booked")

@@ -40,6 +40,7 @@ class Letterhead(models.Model):
     name = models.CharField(max_length=120)
     address = models.CharField(max_length=200, blank=True)
     paper = models.CharField(max_length=6, default="A4", choices=[("A4", "A4"), ("Letter", "Letter")])
+    mark = models.TextField(blank=True, default="", help_text="The shop's own mark, small, as a data URI")
     zone = models.CharField(max_length=60, blank=True, help_text="The shop's time zone, such as Europe/Zurich; the server's when empty")
 
     def __str__(self) -> str:

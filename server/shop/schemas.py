@@ -119,6 +119,7 @@ class LetterheadOut(Schema):
     address: str
     zone: str
     paper: Literal["A4", "Letter"]
+    mark: str = Field(description="The shop's own mark as a data URI; empty where it has none")
 
 
 class Person(Schema):

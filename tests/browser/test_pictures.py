@@ -45,6 +45,12 @@ class PicturesTests(BrowserCase):
         self.page.keyboard.press("Shift+Q")
         self.see(self.page.get_by_role("heading", name="marks before the cover"))
         self.reads("the notch")
+        self.page.keyboard.press("d")
+        dialog.get_by_label("What ring 1 is at").fill("the notch, a tooth early")
+        dialog.get_by_role("button", name="Record it").press("Enter")
+        expect(dialog).to_have_count(0)
+        self.reads("the notch, a tooth early")
+        self.assertEqual(Entry.objects.get(kind="picture_drawn_on").body["drawn"][0]["says"], "the notch, a tooth early")
         self.no_rule_is_broken("pictures")
 
     def test_away_it_waits_on_this_machine_through_a_reload_and_goes_out_by_itself(self):

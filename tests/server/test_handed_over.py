@@ -1,13 +1,16 @@
 """What a customer is handed: the head of papers, for whom it was built, the first page, by the shop's own clock."""
 
 from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.template.loader import render_to_string
 
 from demo.documents import family_data
 from engine.services import add_revision
+from shop.daybook import daybook_faults
 from shop.letterhead import in_shops_time
 from tests.server.cases import ShopCase
 from tests.server.played import play_until
+from tests.server.test_pictures import photo
 from work.models import Engine
 from work.record.paper import shown_on_paper
 from work.services import put_on_stand
@@ -24,7 +27,7 @@ class HandedOverCase(ShopCase):
 
 class LetterheadTests(HandedOverCase):
     def test_the_lead_says_what_stands_at_the_head_of_papers_and_by_whose_clock(self):
-        self.assertEqual(self.client.get("/api/letterhead").json(), {"name": "", "address": "", "zone": "", "paper": "A4"})
+        self.assertEqual(self.client.get("/api/letterhead").json(), {"name": "", "address": "", "zone": "", "paper": "A4", "mark": ""})
         self.refused(self.letterhead(), 403, "", "The lead says")
         self.client.force_login(User.objects.get(username="lena"))
         self.refused(self.letterhead(zone="Nowhere/Here"), 422, "zone", "no time zone")
@@ -34,6 +37,18 @@ class LetterheadTests(HandedOverCase):
             page = self.page()
         self.assertIn("Cold Works", page)
         self.assertIn("Ridge 2", page)
+
+    def test_the_shops_own_mark_stands_there_and_what_is_no_picture_is_refused(self):
+        sent = {"file": SimpleUploadedFile("mark.png", photo(width=300, height=200))}
+        self.assertEqual(self.client.post("/api/letterhead/mark", sent).status_code, 403)
+        self.client.force_login(User.objects.get(username="lena"))
+        self.refused(self.client.post("/api/letterhead/mark", {"file": SimpleUploadedFile("x", b"Dear sir")}), 422, "file", "no picture")
+        sent["file"].seek(0)
+        mark = self.client.post("/api/letterhead/mark", sent).json()["mark"]
+        self.assertIn(mark, self.page())
+        self.assertEqual(list(daybook_faults()), [])
+        self.assertEqual(self.client.get("/api/engines/T-1/record.pdf").status_code, 200)
+        self.assertEqual(self.client.delete("/api/letterhead/mark").json()["mark"], "")
 
     def test_nothing_that_nobody_said_is_printed(self):
         page = self.page()

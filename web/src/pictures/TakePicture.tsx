@@ -1,11 +1,11 @@
 /** A picture taken with the telephone's own camera, chosen from its files or pasted; a ring or an arrow and a few words beside it. */
-import { Button, SegmentedControl, TextInput, UnstyledButton } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { type ChangeEvent, useEffect, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { usePerson } from '../app/session';
 import { type Outcome, useRecord } from '../ledger/outbox';
 import type { OnPicture } from './api';
-import { DrawnOn } from './DrawnOn';
+import { DrawOn } from './DrawOn';
 import { lighter } from './lighter';
 import classes from './TakePicture.module.css';
 
@@ -23,7 +23,6 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
   const record = useRecord(serial, person.username);
   const [file, setFile] = useState<Blob | null>(null);
   const [drawn, setDrawn] = useState<OnPicture[]>([]);
-  const [form, setForm] = useState<OnPicture['is_a']>('ring');
   const [shows, setShows] = useState('');
   const [place, setPlace] = useState('');
   const [outcome, setOutcome] = useState<Outcome | null>(null);
@@ -56,52 +55,13 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
     onDone();
   };
   if (!file) return <Choose onChoose={setFile} />;
-  const change = (n: number, says: string) => setDrawn(drawn.map((one, at) => (at === n ? { ...one, says } : one)));
   return (
     <div className={classes.take}>
-      <DrawnOn
-        src={src}
-        alt="What was taken"
-        drawn={drawn}
-        onPoint={(x, y) => setDrawn([...drawn, { is_a: form, x, y, says: '' }].slice(-12))}
-      />
-      <div className={classes.tools}>
-        <SegmentedControl
-          aria-label="Touch the picture for"
-          value={form}
-          onChange={(value) => setForm(value === 'arrow' ? 'arrow' : 'ring')}
-          data={[
-            { value: 'ring', label: 'a ring' },
-            { value: 'arrow', label: 'an arrow' },
-          ]}
-        />
-        <Button variant="default" onClick={() => setDrawn([...drawn, { is_a: form, x: 0.5, y: 0.5, says: '' }])}>
-          Put one in the middle
-        </Button>
+      <DrawOn src={src} drawn={drawn} onDraw={setDrawn}>
         <Button variant="default" onClick={() => setFile(null)}>
           Another picture
         </Button>
-      </div>
-      {drawn.map((one, n) => (
-        <div key={n} className={classes.words}>
-          <TextInput
-            aria-label={`What ${one.is_a} ${n + 1} is at`}
-            placeholder={`What the ${one.is_a} is at`}
-            maxLength={80}
-            value={one.says}
-            onChange={(event) => change(n, event.currentTarget.value)}
-          />
-          <Nudge
-            name={`${one.is_a} ${n + 1}`}
-            onMove={(x, y) =>
-              setDrawn(
-                drawn.map((each, at) => (at === n ? { ...each, x: share(each.x + x), y: share(each.y + y) } : each)),
-              )
-            }
-          />
-          <UnstyledButton onClick={() => setDrawn(drawn.filter((_, at) => at !== n))}>take off</UnstyledButton>
-        </div>
-      ))}
+      </DrawOn>
       <div className={classes.about}>
         <TextInput
           label="What it shows"
@@ -127,28 +87,6 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
         </Button>
       </div>
     </div>
-  );
-}
-
-const share = (value: number) => Math.min(1, Math.max(0, value));
-
-/** Moves one by keys or small touches, where a finger is too wide. */
-function Nudge({ name, onMove }: { name: string; onMove: (x: number, y: number) => void }) {
-  return (
-    <span className={classes.nudge}>
-      {(
-        [
-          ['←', 'left', -0.02, 0],
-          ['→', 'right', 0.02, 0],
-          ['↑', 'up', 0, -0.02],
-          ['↓', 'down', 0, 0.02],
-        ] as const
-      ).map(([sign, way, x, y]) => (
-        <UnstyledButton key={way} aria-label={`${name} ${way}`} onClick={() => onMove(x, y)}>
-          {sign}
-        </UnstyledButton>
-      ))}
-    </span>
   );
 }
 

@@ -1,10 +1,10 @@
 /** What the shop is called on papers that are handed over, and by whose clock they are dated. */
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sentenceOf } from '../api/client';
 import classes from '../app/Page.module.css';
-import { letterheadQuery, setLetterhead } from './api';
+import { letterheadQuery, setLetterhead, setMark } from './api';
 import own from './People.module.css';
 
 export function Letterhead() {
@@ -17,6 +17,10 @@ export function Letterhead() {
       setTyped({});
       await queries.invalidateQueries({ queryKey: letterheadQuery.queryKey });
     },
+  });
+  const mark = useMutation({
+    mutationFn: setMark,
+    onSuccess: (said) => queries.setQueryData(letterheadQuery.queryKey, said),
   });
   if (!data) return null;
   const now = { ...data, ...typed };
@@ -47,6 +51,22 @@ export function Letterhead() {
       >
         Keep it
       </Button>
+      <div className={own.mark}>
+        {data.mark && <img src={data.mark} alt="The shop's mark" />}
+        <FileButton onChange={(file) => file && mark.mutate(file)} accept="image/*">
+          {(props) => (
+            <Button variant="default" loading={mark.isPending} {...props}>
+              {data.mark ? 'Another mark' : "The shop's own mark"}
+            </Button>
+          )}
+        </FileButton>
+        {data.mark && (
+          <Button variant="default" onClick={() => mark.mutate(null)}>
+            Without
+          </Button>
+        )}
+      </div>
+      {mark.error && <p role="alert">{sentenceOf(mark.error)}</p>}
       {keep.error && <p role="alert">{sentenceOf(keep.error)}</p>}
     </section>
   );

@@ -91,3 +91,11 @@ export const letterheadQuery = queryOptions({
 export async function setLetterhead(said: Schemas['LetterheadIn']): Promise<Schemas['LetterheadOut']> {
   return unwrap(await client.PUT('/api/letterhead', { body: said }));
 }
+
+/** The shop's own mark, at the head of papers; none takes it off. */
+export async function setMark(file: File | null): Promise<Schemas['LetterheadOut']> {
+  if (!file) return unwrap(await client.DELETE('/api/letterhead/mark'));
+  const form = new FormData();
+  form.append('file', file);
+  return unwrap(await client.POST('/api/letterhead/mark', { body: { file: '' }, bodySerializer: () => form }));
+}

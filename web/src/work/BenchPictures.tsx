@@ -10,6 +10,7 @@ import { sayMoment } from '../app/times';
 import { useVoice } from '../app/voice';
 import { pictureAt } from '../ledger/pictures';
 import { examplesQuery, nameExample, picturesQuery } from '../pictures/api';
+import { DrawLater } from '../pictures/DrawLater';
 import { DrawnOn } from '../pictures/DrawnOn';
 import { PictureDialog } from '../pictures/PictureDialog';
 import { BenchHead } from './BenchHead';
@@ -30,6 +31,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
   const { at } = useSearch({ from: '/bench/$serial/pictures' });
   const { data = [], isPending } = useQuery(picturesQuery(engine.serial, bench.entries));
   const [taking, setTaking] = useState(false);
+  const [drawing, setDrawing] = useState(false);
   const found = data.findIndex((one) => one.digest === at);
   const n = found < 0 ? data.length - 1 : found;
   const picture = data[n];
@@ -48,7 +50,12 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
       <BenchHead engine={engine} permission={state.permission} seenFrom={voice.seenFrom} other="bench" />
       <main className={classes.pictures}>
         {picture ? (
-          <Large engine={engine} picture={picture} of={`${n + 1} of ${data.length}`} />
+          <Large
+            engine={engine}
+            picture={picture}
+            of={`${n + 1} of ${data.length}`}
+            onDraw={engine.may_record ? () => setDrawing(true) : undefined}
+          />
         ) : (
           <div className={classes.none}>
             <h1>{isPending ? 'Fetching the pictures' : 'No pictures yet'}</h1>
@@ -86,6 +93,7 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
           { keys: ['ArrowRight', 'ArrowDown'], shown: '→', label: 'next', run: () => go(n + 1) },
           { keys: ['ArrowLeft', 'ArrowUp'], shown: '←', label: 'before', run: () => go(n - 1) },
           ...(engine.may_record ? [{ keys: ['q'], label: 'take a picture', run: () => setTaking(true) }] : []),
+          ...(engine.may_record && picture ? [{ keys: ['d'], label: 'draw on it', run: () => setDrawing(true) }] : []),
           {
             keys: ['w'],
             label: 'bench',
@@ -93,6 +101,9 @@ function Screen({ bench }: { bench: Schemas['Bench'] }) {
           },
         ]}
       />
+      {drawing && picture && (
+        <DrawLater key={picture.seq} serial={engine.serial} picture={picture} onClose={() => setDrawing(false)} />
+      )}
       {taking && (
         <PictureDialog serial={engine.serial} step={undefined} opened={taking} onClose={() => setTaking(false)} />
       )}
@@ -104,9 +115,10 @@ interface LargeProps {
   engine: Schemas['EngineHead'];
   picture: Schemas['PictureView'];
   of: string;
+  onDraw: (() => void) | undefined;
 }
 
-function Large({ engine, picture, of }: LargeProps) {
+function Large({ engine, picture, of, onDraw }: LargeProps) {
   const example = useQuery(examplesQuery(engine.serial)).data?.find((one) => one.step === picture.step);
   const isOther = example && example.digest !== picture.digest;
   const where = [picture.title, picture.place].filter(Boolean).join(', ');
@@ -132,6 +144,11 @@ function Large({ engine, picture, of }: LargeProps) {
       </div>
       <footer>
         <code title="SHA-256 of the picture; it stands in the ledger's chain">{picture.digest.slice(0, 16)}</code>
+        {onDraw && (
+          <Button variant="default" onClick={onDraw}>
+            Draw on it
+          </Button>
+        )}
         {example && !isOther && <b>So this step should look.</b>}
         {engine.may_sign && picture.step && (isOther || !example) && (
           <NameExample serial={engine.serial} step={picture.step} digest={picture.digest} />
