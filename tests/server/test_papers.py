@@ -58,6 +58,14 @@ class PapersTests(ShopCase):
                 apart = np.abs(np.asarray(now, dtype=int) - np.asarray(before, dtype=int)) > 96
                 self.assertLess(apart.mean(), MOST_APART)
 
+    def test_the_first_page_is_whole_however_long_a_figure_is(self):
+        """A joint of many stages is told on the first page, beside everything else of it, and no letter stands by itself."""
+        words = text_of(self.paper("record"), "-l", "1")
+        for said in ("V-1", "for the growers", "Before it runs", "head of the record"):
+            self.assertIn(said, words)
+        alone = [line for line in words.splitlines() if len(line.strip()) == 1 and line.strip().isalpha()]
+        self.assertEqual(alone, [])
+
     def test_the_shop_has_its_own_sheets(self):
         """Letter where the shop says so; nothing of it on A4 then."""
         self.assertEqual(sheet_of(self.paper("run")), A4)
@@ -114,6 +122,6 @@ def sheet_of(pdf: bytes) -> tuple[int, int]:
     return round(float(wide)), round(float(high))
 
 
-def text_of(pdf: bytes) -> str:
+def text_of(pdf: bytes, *pages: str) -> str:
     """Its words."""
-    return subprocess.run(["pdftotext", "-layout", "-", "-"], input=pdf, capture_output=True, check=True).stdout.decode()
+    return subprocess.run(["pdftotext", "-layout", *pages, "-", "-"], input=pdf, capture_output=True, check=True).stdout.decode()

@@ -8,7 +8,6 @@ from typing import Any
 from django.utils import timezone
 
 from gurvo_core.joints.job.paper import JointPaper
-from gurvo_core.run.job.came_in import came_in
 from gurvo_core.run.job.standing import parts_ready
 from gurvo_core.sentence import at_start, listed, within
 from gurvo_core.work import TapeLine
@@ -35,7 +34,7 @@ def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict
         "new": at_start(listed([within(name) for name in _new(ledger)])),
         "accepted": list(_accepted(line for line, _ in more["tape"]))[:MOST_ACCEPTED],
         "open": [say(end.title) for end in ledger.shown.loose_ends if not end.is_after and not end.clears],
-        "came_in": [one._replace(what=say(one.what), left=say(one.left)) for one in came_in(ledger.folded.states["run"])][:MOST_CAME_IN],
+        "shown_came_in": more["came_in"][:MOST_CAME_IN],
         "shown_pictures": taken[:MOST_PICTURES],
         "pictures_in_all": len(taken),
         "built_by": listed(makers[:4]),

@@ -15,7 +15,7 @@ from gurvo_core.sentence import Reader, say
 from gurvo_core.timing.job import TimingState, TimingView
 from gurvo_core.timing.job.view import LiftCurve
 from gurvo_core.verdict import judged_by
-from gurvo_core.work import TapeLine
+from gurvo_core.work import BenchState, TapeLine
 from gurvo_core.work.hand_over import SIGNED
 from press.aside import Stopped
 from press.fonts_of import cannot_show
@@ -33,6 +33,7 @@ from work.record.drive import drive_on_paper
 from work.record.first_page import first_page
 from work.record.first_start import first_start
 from work.record.fits import fits_on_paper, lash_on_paper
+from work.record.front import front_on_paper
 from work.record.gauges import said_of, with_gauges
 from work.record.joints import on_paper
 from work.record.photographs import photographs
@@ -122,6 +123,12 @@ def _stood_deg(timing: TimingView) -> float:
     return timing.crank.cycle_deg if timing.crank and timing.crank.cycle_deg is not None else 0.0
 
 
+def _one_drawing(ledger: bridge.Ledger, state: BenchState) -> SafeString | None:
+    """What proves the timing, drawn: the front with its marks, where it was by them; a degreed engine has its diagram on the next pages."""
+    by_marks = any(one.by in ("marks", "lock", "counts") for one in vars(state)["hand_over"].proofs)
+    return front_on_paper(ledger.folded.document) if by_marks else None
+
+
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF, by the shop's clock."""
     with in_shops_time():
@@ -150,7 +157,7 @@ def shown_on_paper(engine: Engine) -> dict[str, Any]:
         "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
         "gauges": set_up.gauges.values(),
         "drawings": drawings,
-        "front_drawing": drawings[0] if drawings else "",
+        "front_drawing": _one_drawing(ledger, state) or (drawings[0] if drawings else ""),
         "photographs": photographs(ledger),
         "joints": on_paper(ledger.folded.states["joints"]),
         **drive_on_paper(ledger, _said),

@@ -51,6 +51,7 @@ class AsFoundLine(NamedTuple):
     asks: str
     found: str
     by: str
+    left: str  # what was seen of it last, once it went together again; empty where nobody looked
 
 
 class DrivePaper(NamedTuple):
@@ -132,8 +133,15 @@ def as_found_lines(now: RunState) -> list[AsFoundLine]:
         done = now.done.get(one.step.id)
         if one.step.does != "as_found" or done is None:
             continue
+        marks = {look.id: look.mark for look in one.step.looks}
         for field in fields_of(now.plan, one.step):
             if text := done.answers.get(field.key, ""):
                 said = next((option.label.lower() for option in field.options if option.value == text), f"{text} {field.unit}".strip())
-                lines.append(AsFoundLine(asks=field.label, found=said, by=done.by))
+                lines.append(AsFoundLine(asks=field.label, found=said, by=done.by, left=_left(now, marks.get(field.key))))
     return lines
+
+
+def _left(now: RunState, mark: str | None) -> str:
+    """What was seen of a mark last, once it went together again; empty where nobody looked."""
+    seen = [(done.seq, done.looks[mark]) for done in now.done.values() if mark is not None and mark in done.looks]
+    return looks_words([max(seen, key=lambda pair: pair[0])[1]]) if seen else ""
