@@ -47,10 +47,10 @@ class Command(BaseCommand):
             )
         take_views_away()
         call_command("migrate", verbosity=0)
-        put_views()
         missing = list(_missing())
         if missing:
             raise CommandError(f"This database is not whole: it has no {', '.join(missing)}. Take another copy.")
+        put_views()
         if not DayLine.objects.exists():  # a new shop, or one from before there was a daybook: it begins with what is there
             book_all()
         refresh_summaries(Engine.objects.stale().iterator())
