@@ -2,7 +2,7 @@
 of them has another entry.
 """
 
-__all__ = ["back_of", "bring", "table_of"]
+__all__ = ["back_of", "bring", "happenings_of", "minutes_of", "table_of"]
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator
@@ -178,6 +178,20 @@ def _happenings(family: str) -> list[BackHappening]:
         BackHappening(sort=sort, title=title, count=count, because=why[sort, title][:5], engines=where[sort, title][:20])
         for (sort, title), count in counted.most_common()
     ]
+
+
+def happenings_of(family: str) -> Iterator[tuple[Any, ...]]:
+    """Everything that was counted as happening on a family's engines, as rows under their heads."""
+    columns = ("serial", "sort", "title", "because", "at")
+    yield columns
+    for row in Happening.objects.filter(family=family).order_by("engine", "at").iterator():
+        yield row.engine_id, row.sort, row.title, row.because, row.at.isoformat()
+
+
+def minutes_of(family: str) -> Iterator[tuple[Any, ...]]:
+    """How long each step of each engine took, as rows under their heads."""
+    yield "serial", "step", "minutes"
+    yield from StepTime.objects.filter(family=family).order_by("engine", "pk").values_list("engine_id", "step", "minutes").iterator()
 
 
 COLUMNS = ("serial", "sort", "of", "name", "place", "value", "unit", "least", "most", "gauge", "at")

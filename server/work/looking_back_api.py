@@ -1,5 +1,7 @@
 """The API of looking back: how the engines of a family came out, and all of it as a table."""
 
+from typing import Literal
+
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
@@ -10,7 +12,7 @@ from engine.models import Family
 from shop.gate import Line
 from shop.roles import person_of
 from work.downloads import download
-from work.looking_back import back_of, table_of
+from work.looking_back import back_of, happenings_of, minutes_of, table_of
 from work.record.table import csv_of
 from work.schemas import BackOut
 
@@ -26,8 +28,11 @@ def look_back(request: HttpRequest, code: str) -> BackOut:
         return back_of(family.code, family.name)
 
 
-@router.get("/{code}/figures.csv", response=HANDED_OUT, operation_id="look_back_csv", summary="Every figure of a family as a table")
-def figures_csv(request: HttpRequest, code: str) -> HttpResponseBase:
-    """Hand out every figure that was drawn up."""
+TABLES = {"figures": table_of, "happenings": happenings_of, "minutes": minutes_of}
+
+
+@router.get("/{code}/{table}.csv", response=HANDED_OUT, operation_id="look_back_csv", summary="All of it as tables")
+def table_csv(request: HttpRequest, code: str, table: Literal["figures", "happenings", "minutes"]) -> HttpResponseBase:
+    """Hand out every figure, happening or minute that was drawn up."""
     family = get_object_or_404(Family, pk=code)
-    return download(request, csv_of(table_of(family.code)), "text/csv; charset=utf-8", f"{family.code}-figures.csv")
+    return download(request, csv_of(TABLES[table](family.code)), "text/csv; charset=utf-8", f"{family.code}-{table}.csv")

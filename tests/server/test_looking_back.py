@@ -78,6 +78,10 @@ class LookingBackTests(ShopCase):
         rows = list(csv.DictReader(io.StringIO(text)))
         self.assertEqual(len(rows), FigureSeen.objects.count())
         self.assertEqual({row["serial"] for row in rows}, {"A-1", "A-2"})
+        for table, head in (("happenings", "serial,sort,title,because,at"), ("minutes", "serial,step,minutes")):
+            text = b"".join(self.client.get(f"{BACK}/{table}.csv")).decode()
+            self.assertEqual(text.splitlines()[0], head)
+        self.assertEqual(self.client.get(f"{BACK}/people.csv").status_code, 422)
 
     def test_what_happened_is_counted_with_its_reason(self):
         """A joint opened again, on which engine and why."""

@@ -10,6 +10,7 @@ from unittest.mock import patch
 from axes.models import AccessLog
 from django.core.management import CommandError, call_command
 from django.db import connection
+from django.test import TestCase
 from django.utils import timezone
 
 from engine.models import Revision
@@ -286,3 +287,25 @@ class TamperingTests(ShopCase):
         self.assertEqual(self.verified(), "")
         row = next(row for row in self.client.get("/api/engines").json()["rows"] if row["serial"] == "T-2")
         self.assertEqual((row["signed"], row["free_to_turn"]), (False, False))
+
+
+class ElsewhereTests(TestCase):
+    """A record that was handed out, on a machine that has no shop."""
+
+    def verified(self, record):
+        out = StringIO()
+        try:
+            call_command("verify", record, stdout=out)
+        except CommandError:
+            return f"refused: {out.getvalue()}"
+        return out.getvalue()
+
+    def test_it_is_verified_by_itself_and_an_altered_one_is_named(self):
+        kept = Path(__file__).parents[1] / "frozen" / "v3" / "H4-0102.record.json"
+        self.assertIn("looked at by itself", self.verified(kept))
+        record = json.loads(kept.read_text("utf-8"))
+        record["entries"][2]["by"] = "Somebody else"
+        with tempfile.NamedTemporaryFile("w", suffix=".json") as altered:
+            json.dump(record, altered)
+            altered.flush()
+            self.assertRegex(self.verified(Path(altered.name)), "refused: .*entry 3 is not as it was sealed")

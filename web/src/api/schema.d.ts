@@ -24,7 +24,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/back/{code}/figures.csv": {
+    "/api/back/{code}/{table}.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -32,8 +32,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Every figure of a family as a table
-         * @description Hand out every figure that was drawn up.
+         * All of it as tables
+         * @description Hand out every figure, happening or minute that was drawn up.
          */
         get: operations["look_back_csv"];
         put?: never;
@@ -13471,6 +13471,7 @@ export interface operations {
             header?: never;
             path: {
                 code: string;
+                table: "figures" | "happenings" | "minutes";
             };
             cookie?: never;
         };

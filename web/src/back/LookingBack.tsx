@@ -45,8 +45,10 @@ export function LookingBack() {
         </h1>
         <p className={page.lead}>
           {data.engines === 1 ? 'One engine' : `${data.engines} engines`} of this shop
-          {data.left > 0 && `, ${data.left} of them still being drawn up`}.{' '}
-          <a href={`/api/back/${code}/figures.csv`}>All figures as a table (CSV)</a>
+          {data.left > 0 && `, ${data.left} of them still being drawn up`}. As tables (CSV):{' '}
+          <a href={`/api/back/${code}/figures.csv`}>figures</a>,{' '}
+          <a href={`/api/back/${code}/happenings.csv`}>what happened</a>,{' '}
+          <a href={`/api/back/${code}/minutes.csv`}>minutes</a>.
         </p>
         {!series && (
           <p className={classes.none}>
