@@ -98,7 +98,7 @@ def import_document(request: HttpRequest, payload: ImportIn) -> Status[FamilyOut
 @examples_router.get("", response={200: list[ExampleRow], 401: Problem}, operation_id="examples_list", summary="Families to begin with")
 def list_examples(request: HttpRequest) -> list[ExampleRow]:
     """List invented engine documents that ship with the app."""
-    return [ExampleRow.model_validate(one._asdict()) for one in examples()]
+    return examples()
 
 
 @examples_router.post(

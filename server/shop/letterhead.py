@@ -53,8 +53,11 @@ def set_mark(file: IO[bytes] | None, by: User) -> Letterhead:
 
 
 def _small(file: IO[bytes]) -> str:
+    content = file.read(LARGEST_MARK + 1)
+    if len(content) > LARGEST_MARK:
+        raise Refusal("A mark of the shop is a picture of 1 MB at most; take a smaller one.", "file")
     with NamedTemporaryFile() as kept:
-        kept.write(file.read(LARGEST_MARK))
+        kept.write(content)
         kept.flush()
         found = bounded(Path(kept.name))
     if isinstance(found, str):

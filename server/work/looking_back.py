@@ -2,7 +2,7 @@
 of them has another entry.
 """
 
-__all__ = ["back_of", "bring", "happenings_of", "minutes_of", "table_of"]
+__all__ = ["back_of", "bring", "figures_table", "happenings_table", "minutes_table"]
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator
@@ -15,7 +15,6 @@ from django.utils import timezone
 
 from engine.bridge import document_of
 from engine.models import Revision
-from gurvo_core.engine import WorkStep
 from gurvo_core.ledger.came_to import spread_of
 from gurvo_core.units import Unit
 from gurvo_core.work import HOUSE, RULES_VERSION
@@ -159,9 +158,7 @@ def _minutes(family: str) -> list[BackMinutes]:
 def _titles(family: str) -> dict[str, str]:
     """What steps are called, by the family's newest document that has them."""
     newest = Revision.objects.newest_of(family)
-    document = document_of(newest.pk) if newest is not None else None
-    steps = (step for stage in document.stages for step in stage.steps) if document is not None else ()
-    return {step.id: step.says for step in steps if isinstance(step, WorkStep)}
+    return {step.id: step.says for step in document_of(newest.pk).work_steps} if newest is not None else {}
 
 
 def _happenings(family: str) -> list[BackHappening]:
@@ -180,7 +177,7 @@ def _happenings(family: str) -> list[BackHappening]:
     ]
 
 
-def happenings_of(family: str) -> Iterator[tuple[Any, ...]]:
+def happenings_table(family: str) -> Iterator[tuple[Any, ...]]:
     """Everything that was counted as happening on a family's engines, as rows under their heads."""
     columns = ("serial", "sort", "title", "because", "at")
     yield columns
@@ -188,7 +185,7 @@ def happenings_of(family: str) -> Iterator[tuple[Any, ...]]:
         yield row.engine_id, row.sort, row.title, row.because, row.at.isoformat()
 
 
-def minutes_of(family: str) -> Iterator[tuple[Any, ...]]:
+def minutes_table(family: str) -> Iterator[tuple[Any, ...]]:
     """How long each step of each engine took, as rows under their heads."""
     yield "serial", "step", "minutes"
     yield from StepTime.objects.filter(family=family).order_by("engine", "pk").values_list("engine_id", "step", "minutes").iterator()
@@ -197,7 +194,7 @@ def minutes_of(family: str) -> Iterator[tuple[Any, ...]]:
 COLUMNS = ("serial", "sort", "of", "name", "place", "value", "unit", "least", "most", "gauge", "at")
 
 
-def table_of(family: str) -> Iterator[tuple[Any, ...]]:
+def figures_table(family: str) -> Iterator[tuple[Any, ...]]:
     """Every figure of a family as rows under their heads."""
     yield COLUMNS
     rows = FigureSeen.objects.filter(family=family).order_by("engine", "sort", "name", "place")

@@ -12,7 +12,7 @@ from engine.models import Family
 from shop.gate import Line
 from shop.roles import person_of
 from work.downloads import download
-from work.looking_back import back_of, happenings_of, minutes_of, table_of
+from work.looking_back import back_of, figures_table, happenings_table, minutes_table
 from work.record.table import csv_of
 from work.schemas import BackOut
 
@@ -28,7 +28,7 @@ def look_back(request: HttpRequest, code: str) -> BackOut:
         return back_of(family.code, family.name)
 
 
-TABLES = {"figures": table_of, "happenings": happenings_of, "minutes": minutes_of}
+TABLES = {"figures": figures_table, "happenings": happenings_table, "minutes": minutes_table}
 
 
 @router.get("/{code}/{table}.csv", response=HANDED_OUT, operation_id="look_back_csv", summary="All of it as tables")

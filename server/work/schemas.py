@@ -14,6 +14,7 @@ from gurvo_core.ledger.versions import ENTRY_VERSION, upcast
 from gurvo_core.timing import Verdict
 from gurvo_core.units import Unit
 from gurvo_core.work import BenchState, TapeLine
+from gurvo_core.work.state import WaitsOn
 from gurvo_core.work.whereabouts import Whereabouts
 from work.bridge import HOUSE
 
@@ -86,7 +87,7 @@ class Bead(BaseModel):
     status: Literal["done", "now", "open"]
 
 
-WaitsOnWhom = Literal["builder", "lead", "clock", "aside", "nobody"]
+WaitsOnWhom = Literal[WaitsOn, "aside"]
 
 
 class FloorRow(BaseModel):

@@ -43,6 +43,8 @@ class LetterheadTests(HandedOverCase):
         self.assertEqual(self.client.post("/api/letterhead/mark", sent).status_code, 403)
         self.client.force_login(User.objects.get(username="lena"))
         self.refused(self.client.post("/api/letterhead/mark", {"file": SimpleUploadedFile("x", b"Dear sir")}), 422, "file", "no picture")
+        large = SimpleUploadedFile("mark.bmp", b"x" * 1_000_001)
+        self.refused(self.client.post("/api/letterhead/mark", {"file": large}), 422, "file", "1 MB at most")
         sent["file"].seek(0)
         mark = self.client.post("/api/letterhead/mark", sent).json()["mark"]
         self.assertIn(mark, self.page())

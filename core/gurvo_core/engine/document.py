@@ -29,7 +29,7 @@ from gurvo_core.engine.profiles import Profile
 from gurvo_core.engine.things import KitPart, Origin, Sides, Thing, VariantGroup
 from gurvo_core.engine.upcast import upcast_document
 from gurvo_core.engine.valves import LeastGaps, Spring, ValveHead
-from gurvo_core.engine.work import WorkStage
+from gurvo_core.engine.work import WorkStage, WorkStep
 from gurvo_core.verdict import DecisionRule
 
 FORMAT_VERSION = 3
@@ -84,6 +84,11 @@ class EngineDocument(Part):
     @classmethod
     def _read_earlier(cls, data: Any) -> Any:
         return upcast_document(data)
+
+    @property
+    def work_steps(self) -> tuple[WorkStep, ...]:
+        """Every step of its run that is more than a sentence, of all variants, in order."""
+        return tuple(step for stage in self.stages for step in stage.steps if isinstance(step, WorkStep))
 
     @cached_property
     def cylinders(self) -> tuple[int, ...]:

@@ -44,8 +44,7 @@ def wanted_in(document: EngineDocument) -> Mapping[str, tuple[Wanted, ...]]:
     """What is asked in each step of a document's run, each thing once, in the first step that needs it."""
     asked: set[str] = set()
     found: dict[str, tuple[Wanted, ...]] = {}
-    steps = [step for stage in document.stages for step in stage.steps if isinstance(step, WorkStep)]
-    for n, step in enumerate(steps):
+    for n, step in enumerate(document.work_steps):
         own = [one for one in _in_step(document, step, is_first=n == 0) if one.pointer not in asked]
         asked |= {one.pointer for one in own}
         if own:

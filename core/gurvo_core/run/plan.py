@@ -208,7 +208,7 @@ class Plan:
 
 def has_run(document: EngineDocument) -> bool:
     """Return whether a document lists a run of work."""
-    return any(isinstance(step, WorkStep) for stage in document.stages for step in stage.steps)
+    return bool(document.work_steps)
 
 
 def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, every: bool = False) -> Plan:

@@ -190,14 +190,18 @@ class House:
             **self._views(folded, current.key if current else ""),
         )
 
-    def told(self, folded: Folded, steps: Collection[str], thing: str = "") -> PartTold:
-        """What the ledger says of a part that some steps are about, by their keys, or of a thing that is on for a while, by its id."""
+    def tells(self, folded: Folded, steps: Collection[str]) -> list[str]:
+        """What some steps came to, by their keys, a sentence each."""
         own = [step for step in folded.facts.get(PLAN) or () if step.key in steps]
         asked = [(room, step) for step in own for room in self.rooms if step.does in room.asks]
+        return list(dict.fromkeys(word for room, step in asked for word in room.tells(folded.states[room.name], step)))
+
+    def told(self, folded: Folded, steps: Collection[str], thing: str = "") -> PartTold:
+        """What the ledger says of a part that some steps are about, by their keys, or of a thing that is on for a while, by its id."""
         entries = [one for one in folded.entries if _is_about(one.body, steps, thing)]
         about = {one.seq for one in entries}
         return PartTold(
-            came_to=list(dict.fromkeys(word for room, step in asked for word in room.tells(folded.states[room.name], step))),
+            came_to=self.tells(folded, steps),
             loose_ends=[end.title for end in folded.loose_ends if end.since in about],
             entries=[self.tape_line(one, folded.struck.get(one.id)) for one in reversed(entries[-MOST_TOLD:])],
         )

@@ -1,6 +1,6 @@
 """The shapes of what the bench shows of all rooms together; each room's own view is one typed field beside these."""
 
-__all__ = ["BenchState", "LooseEndView", "PartTold", "Permission", "StepView", "StruckBy", "Stuck", "Summary", "TapeLine"]
+__all__ = ["BenchState", "LooseEndView", "PartTold", "Permission", "StepView", "StruckBy", "Stuck", "Summary", "TapeLine", "WaitsOn"]
 
 from datetime import datetime
 from typing import Literal

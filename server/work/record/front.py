@@ -2,8 +2,6 @@
 
 __all__ = ["front_on_paper"]
 
-from math import cos, radians, sin
-
 from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
@@ -51,18 +49,10 @@ def _wheel(wheel: DrawnWheel, size: float) -> str:
 
 
 def _mark(wheel: DrawnWheel, mark: DrawnMark, size: float) -> str:
-    """A tick from the rim inward, thick where the mark decides, and what it is called beside it."""
-    across, up = sin(radians(mark.clock_deg)), cos(radians(mark.clock_deg))
-    rim, inner = wheel.radius_mm, max(wheel.radius_mm - 1.5 * size, wheel.radius_mm * 0.4)
-    line = " ".join(
-        f'{name}="{value:.1f}"'
-        for name, value in (
-            ("x1", wheel.x_mm + inner * across),
-            ("y1", -wheel.y_mm - inner * up),
-            ("x2", wheel.x_mm + rim * across),
-            ("y2", -wheel.y_mm - rim * up),
-        )
-    )
+    """A tick from the rim inward, thick where the mark decides."""
+    inner = max(wheel.radius_mm - 1.5 * size, wheel.radius_mm * 0.4)
+    turned = f"translate({wheel.x_mm:.1f} {-wheel.y_mm:.1f}) rotate({mark.clock_deg:.1f})"
+    line = f'y1="{-inner:.1f}" y2="{-wheel.radius_mm:.1f}" transform="{turned}"'
     return f'<line {line} stroke="{BLUE}" stroke-width="{size * (0.4 if mark.decides else 0.2):.2f}"/>'
 
 

@@ -1,5 +1,7 @@
 """What hangs on the wall, sticks on the trays and goes with the engine: check sheet with the kit, labels, first-start card."""
 
+from collections.abc import Mapping
+
 from django.template.loader import render_to_string
 from django.utils import timezone
 
@@ -27,10 +29,11 @@ def check_sheet_page(engine: Engine) -> str:
     """The same as a page of HTML."""
     ledger = bridge.ledger_of(engine)
     plan = ledger.folded.states["run"].plan
+    makers = {entry.seq: entry.by for entry in ledger.entries}
     holds = {one.step.id for one in plan.steps if one.step.hold_point}
     steps = [
         {
-            **_as_done(ledger, step.key),
+            **_as_done(ledger, step.key, makers),
             "stage": step.stage,
             "title": say(step.title, ON_PAPER),
             "done": step.status == "done",
@@ -49,19 +52,20 @@ def check_sheet_page(engine: Engine) -> str:
     return render_to_string("work/check_sheet.html", shown)
 
 
-def _as_done(ledger: bridge.Ledger, step_id: str) -> dict[str, object]:
-    """Who did a step and when, what it came to in each room, and who signed its hold point; as far as that stands."""
-    run, planned = ledger.folded.states["run"], ledger.folded.states["run"].plan.by_id.get(step_id)
-    done = run.done.get(step_id)
-    signed = next((entry for entry in ledger.entries if done is not None and done.signed and entry.seq == done.signed), None)
-    if planned is None:
+def _as_done(ledger: bridge.Ledger, step_id: str, makers: Mapping[int, str]) -> dict[str, object]:
+    """Who did a step and when, what it came to in each room, and who signed its hold point; as far as that stands.
+
+    makers: who made each entry, by its place.
+    """
+    run = ledger.folded.states["run"]
+    if step_id not in run.plan.by_id:
         return {}
-    told = bridge.HOUSE.told(ledger.folded, {step_id}).came_to
+    done = run.done.get(step_id)
     return {
         "by": done.by if done else "",
         "at": timezone.localtime(done.at) if done else None,
-        "came_to": [say(words, ON_PAPER) for words in told],
-        "signed_by": signed.by if signed else "",
+        "came_to": [say(words, ON_PAPER) for words in bridge.HOUSE.tells(ledger.folded, {step_id})],
+        "signed_by": makers.get(done.signed, "") if done else "",
     }
 
 

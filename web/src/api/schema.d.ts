@@ -5357,7 +5357,7 @@ export interface components {
              * Waits On
              * @description Only what waits on a builder, a lead, the clock, or was set aside
              */
-            waits_on?: ("builder" | "lead" | "clock" | "aside" | "nobody") | null;
+            waits_on?: ("builder" | "lead" | "clock" | "nobody" | "aside") | null;
         };
         /**
          * FloorPage
@@ -5469,7 +5469,7 @@ export interface components {
              * Waits On
              * @enum {string}
              */
-            waits_on: "builder" | "lead" | "clock" | "aside" | "nobody";
+            waits_on: "builder" | "lead" | "clock" | "nobody" | "aside";
             /**
              * Whereabouts
              * @enum {string}
@@ -14921,7 +14921,7 @@ export interface operations {
                 loose_ends?: boolean;
                 free_to_turn?: boolean | null;
                 /** @description Only what waits on a builder, a lead, the clock, or was set aside */
-                waits_on?: ("builder" | "lead" | "clock" | "aside" | "nobody") | null;
+                waits_on?: ("builder" | "lead" | "clock" | "nobody" | "aside") | null;
                 /** @description Leave out what is signed */
                 open_only?: boolean;
                 /** @description Only what is archived; it is left out otherwise */

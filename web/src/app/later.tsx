@@ -3,6 +3,11 @@ import { type ComponentType, lazy, useState } from 'react';
 
 const loads: (() => Promise<unknown>)[] = [];
 
+/** A component of a module that comes when it is shown, and no sooner: what most never open. */
+export function onDemand<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+  return lazy(async () => ({ default: await load() })) as unknown as ComponentType<P>;
+}
+
 /** A component of a module that is loaded later; once it is there it is shown at once, without a moment of nothing. */
 export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
   let found: ComponentType<P> | undefined;
@@ -11,7 +16,7 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
     return found;
   };
   loads.push(fetched);
-  const Waiting = lazy(async () => ({ default: await fetched() })) as unknown as ComponentType<P>;
+  const Waiting = onDemand(fetched);
   return function Later(props: P) {
     // one and the same from first to last, so that nothing typed is lost when the rest has come
     const [Shown] = useState(() => found ?? Waiting);

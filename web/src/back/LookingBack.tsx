@@ -2,16 +2,17 @@
 import { Table, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearch } from '@tanstack/react-router';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
+import { onDemand } from '../app/later';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
 import { backQuery } from './api';
 import { BY, type By, groupsOf, inUnit } from './figures';
 import classes from './LookingBack.module.css';
 
-const DotPlot = lazy(() => import('./DotPlot').then((one) => ({ default: one.DotPlot })));
+const DotPlot = onDemand(async () => (await import('./DotPlot')).DotPlot);
 type Series = Schemas['BackSeries'];
 const keyOf = (one: Series) => `${one.sort} ${one.of} ${one.name} ${one.unit}`;
 

@@ -4,6 +4,7 @@ import { client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { familiesQuery } from '../engine/api';
 import { gaugesQuery } from '../shop/api';
+import { STEEL } from '../shop/kinds';
 
 /** Makes the first lead, names the shop, and signs him in. */
 export function useBeginShop() {
@@ -25,7 +26,7 @@ export function useAddGauges() {
   return useMutation({
     mutationFn: async (wanted: Schemas['UsualGaugeOut'][]) => {
       for (const { code, unit: _, ...gauge } of wanted) {
-        const body: Schemas['GaugeIn'] = { ...gauge, certificate: '', expansion_um_m_k: 11.5, address: '' };
+        const body: Schemas['GaugeIn'] = { ...gauge, certificate: '', expansion_um_m_k: STEEL, address: '' };
         unwrap(await client.PUT('/api/gauges/{code}', { params: { path: { code } }, body }));
       }
     },

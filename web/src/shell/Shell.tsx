@@ -2,9 +2,10 @@
 import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, Outlet, useLocation } from '@tanstack/react-router';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { sessionQuery } from '../app/api';
+import { onDemand } from '../app/later';
 import { Mark } from '../app/Mark';
 import { Notice, Waiting } from '../app/Notice';
 import { SchemeButton } from '../app/SchemeButton';
@@ -35,29 +36,23 @@ export function Door() {
   return <AtWork session={session.data} />;
 }
 
-const FirstRun = lazy(() => import('../first/FirstRun').then((one) => ({ default: one.FirstRun })));
-const AtBench = lazy(() => import('../first/AtBench').then((one) => ({ default: one.AtBench })));
-const Pair = lazy(() => import('../first/Pair').then((one) => ({ default: one.Pair })));
+const FirstRun = onDemand(async () => (await import('../first/FirstRun')).FirstRun);
+const AtBench = onDemand(async () => (await import('../first/AtBench')).AtBench);
+const Pair = onDemand(async () => (await import('../first/Pair')).Pair);
 
-const Wall = lazy(() => import('../work/Wall').then((one) => ({ default: one.Wall })));
+const Wall = onDemand(async () => (await import('../work/Wall')).Wall);
 
 /** Before the door: a new shop asks for its first lead, a device that a lead pairs for its code, a paired one for a PIN, or shows the wall's page. */
 function Outside({ session }: { session: Schemas['Session'] }) {
   const { pathname } = useLocation();
-  if (!session.is_new && pathname !== '/pair' && !session.bench) return <SignIn />;
-  return (
-    <Suspense fallback={<Waiting what="Opening the shop" />}>
-      {session.is_new ? (
-        <FirstRun person={null} />
-      ) : pathname === '/pair' ? (
-        <Pair />
-      ) : pathname === '/wall' ? (
-        <Wall />
-      ) : (
-        <AtBench bench={session.bench} />
-      )}
-    </Suspense>
-  );
+  return <Suspense fallback={<Waiting what="Opening the shop" />}>{atDoor(session, pathname)}</Suspense>;
+}
+
+function atDoor(session: Schemas['Session'], pathname: string) {
+  if (session.is_new) return <FirstRun person={null} />;
+  if (pathname === '/pair') return <Pair />;
+  if (!session.bench) return <SignIn />;
+  return pathname === '/wall' ? <Wall /> : <AtBench bench={session.bench} />;
 }
 
 /** Everything behind the door; a bench left alone stays as it is underneath the question who is there. */

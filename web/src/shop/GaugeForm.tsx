@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { gaugesQuery } from './api';
 import classes from './Gauges.module.css';
-import { KINDS } from './kinds';
+import { KINDS, STEEL } from './kinds';
 
 type Gauge = Schemas['GaugeOut'];
 type Kind = Gauge['kind'];
@@ -22,7 +22,6 @@ const FIELDS = [
   ['expansion_um_m_k', 'Grows with warmth, µm/m/K; steel 11.5'],
   ['address', 'Port or URL, if it can be read'],
 ] as const;
-const STEEL = 11.5;
 type Key = (typeof FIELDS)[number][0];
 
 interface GaugeFormProps {

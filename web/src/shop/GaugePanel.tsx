@@ -2,13 +2,14 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
-import { type FormEvent, lazy, Suspense, useState } from 'react';
+import { type FormEvent, Suspense, useState } from 'react';
 import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
+import { onDemand } from '../app/later';
 import { usePerson } from '../app/session';
 import { gaugeHistoryQuery, gaugesQuery } from './api';
 import classes from './Gauges.module.css';
 
-const Drift = lazy(() => import('../back/Drift').then((one) => ({ default: one.Drift })));
+const Drift = onDemand(async () => (await import('../back/Drift')).Drift);
 type Gauge = Schemas['GaugeOut'];
 
 interface GaugePanelProps {

@@ -34,3 +34,6 @@ export const KINDS: Gauge['kind'][] = [
 /** A figure in a gauge's own unit. */
 export const inUnit = (value: number, gauge: Pick<Gauge, 'unit'>) =>
   `${value}${gauge.unit === 'deg' ? '°' : ` ${gauge.unit}`}`;
+
+/** How a gauge of steel grows with warmth [µm/m/K]: each that says nothing else. */
+export const STEEL = 11.5;

@@ -18,8 +18,8 @@ import { floorQuery, type Wanted } from './api';
 import classes from './Floor.module.css';
 import { FloorFilter } from './FloorFilter';
 import { NewEngine } from './NewEngine';
+import { hasClock, whom } from './onFloor';
 import { Rod } from './Rod';
-import { whom } from './whom';
 
 type Row = Schemas['FloorRow'];
 type Page = Schemas['FloorPage'];
@@ -194,7 +194,7 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
                 {(row.waits_on === 'lead' || row.waits_on === 'clock') && <em className={classes.whom}>{whom(row)}</em>}{' '}
                 {row.verdict && <Verdict verdict={row.verdict} />}
                 {row.proof && row.proof !== 'degreed' && <small className={classes.proof}>{row.proof}</small>}
-                {row.clock_at && <FloorClock row={row} endsAt={row.clock_at} />}
+                {row.clock_at && <FloorClock row={row} />}
                 {row.after && <After row={row} />}
                 {row.whereabouts === 'set aside' && <small>set aside: {row.aside_because}</small>}
               </span>
@@ -213,13 +213,12 @@ function FloorTable({ rows, mine }: { rows: Row[]; mine: string }) {
   );
 }
 
-/** A working or curing time that runs; one that is over by itself is not shown any more. */
-function FloorClock({ row, endsAt }: { row: Row; endsAt: string }) {
+function FloorClock({ row }: { row: Row }) {
   const now = useSeconds(true);
-  if (row.clock_clears && Date.parse(endsAt) < now) return null;
+  if (!hasClock(row, now)) return null;
   return (
     <small>
-      {row.clock} · <Clock endsAt={endsAt} now={now} />
+      {row.clock} · <Clock endsAt={row.clock_at} now={now} />
     </small>
   );
 }

@@ -7,9 +7,9 @@ import { Notice, Waiting } from '../app/Notice';
 import { sayLeft } from '../app/saying';
 import { sayDay } from '../app/times';
 import { floorQuery } from './api';
+import { hasClock, whom } from './onFloor';
 import { Rod } from './Rod';
 import classes from './Wall.module.css';
-import { whom } from './whom';
 
 type Row = Schemas['FloorRow'];
 const ROWS = 8;
@@ -44,8 +44,8 @@ export function Wall() {
   const pages = Math.max(1, Math.ceil(data.rows.length / ROWS));
   const page = turn % pages;
   const clocks = data.rows
-    .filter((row) => row.clock_at && !(row.clock_clears && Date.parse(row.clock_at) < now))
-    .sort((a, b) => Date.parse(a.clock_at ?? '') - Date.parse(b.clock_at ?? ''));
+    .filter((row) => hasClock(row, now))
+    .sort((a, b) => Date.parse(a.clock_at) - Date.parse(b.clock_at));
   return (
     <main className={classes.wall}>
       <header>
@@ -55,11 +55,11 @@ export function Wall() {
       {clocks.length > 0 && (
         <ul className={classes.clocks} aria-label="Running by the clock">
           {clocks.slice(0, 4).map((row) => (
-            <li key={row.serial} data-over={Date.parse(row.clock_at ?? '') < now}>
+            <li key={row.serial} data-over={Date.parse(row.clock_at) < now}>
               <b>{row.stand ?? row.serial}</b>
               <span>
                 {row.clock}
-                <Clock endsAt={row.clock_at ?? ''} now={now} />
+                <Clock endsAt={row.clock_at} now={now} />
               </span>
             </li>
           ))}

@@ -10,7 +10,6 @@ from gurvo_core.clearway.job import words
 from gurvo_core.clearway.job.entries import GapMeasured, WayLeft
 from gurvo_core.clearway.job.measured import read_gap, valve_of
 from gurvo_core.clearway.job.state import ClearwayState
-from gurvo_core.engine import WorkStep
 from gurvo_core.errors import CoreError
 from gurvo_core.ledger import LENGTH_GAUGES, Facts, Kind, LedgerEntry, NamedGauge, Objection, need
 
@@ -46,7 +45,7 @@ def _take_left(now: ClearwayState, entry: LedgerEntry, body: WayLeft) -> Clearwa
 
 
 def _check_left(now: ClearwayState, body: WayLeft, _facts: Facts) -> Iterator[Objection]:
-    steps = {step.id for stage in now.document.stages for step in stage.steps if isinstance(step, WorkStep)}
+    steps = {step.id for step in now.document.work_steps}
     yield from need(body.step in steps, "step", f"this engine's run has no step {body.step}; load the bench again")
     yield from need(bool(body.reason), "reason", "say how they are brought there, and what is known that the document does not say")
 

@@ -95,8 +95,7 @@ class FitsBook:
     @cached_property
     def steps(self) -> Mapping[str, WorkStep]:
         """The steps that measure them, by id, of all variants."""
-        listed = (step for stage in self.document.stages for step in stage.steps if isinstance(step, WorkStep))
-        return {step.id: step for step in listed if step.does == "measure" and any(fit in self.fits for fit in step.fits)}
+        return {step.id: step for step in self.document.work_steps if step.does == "measure" and any(fit in self.fits for fit in step.fits)}
 
     def of_step(self, step_id: str) -> tuple[PlacedFit, ...]:
         """The fits that a step measures; none where it is no such step."""

@@ -76,8 +76,7 @@ class JointBook:
     @cached_property
     def steps(self) -> Mapping[str, WorkStep]:
         """The steps that pull, by id, of all variants."""
-        listed = (step for stage in self.document.stages for step in stage.steps if isinstance(step, WorkStep))
-        return {step.id: step for step in listed if step.does == "tighten" and step.joint in self.joints}
+        return {step.id: step for step in self.document.work_steps if step.does == "tighten" and step.joint in self.joints}
 
     @cached_property
     def joints(self) -> Mapping[str, PulledJoint]:

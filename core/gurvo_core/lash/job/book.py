@@ -46,8 +46,7 @@ class LashBook:
     @cached_property
     def steps(self) -> Mapping[str, WorkStep]:
         """The steps, by id, of all variants."""
-        listed = (step for stage in self.document.stages for step in stage.steps if isinstance(step, WorkStep))
-        return {step.id: step for step in listed if step.does == "lash"}
+        return {step.id: step for step in self.document.work_steps if step.does == "lash"}
 
     @cached_property
     def _valves(self) -> Mapping[str, Mapping[str, LashValve]]:

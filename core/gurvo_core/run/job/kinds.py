@@ -5,7 +5,7 @@ __all__ = ["KINDS"]
 from collections.abc import Sequence
 from typing import Any
 
-from gurvo_core.engine import EngineDocument, LoopStage, WorkStep
+from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.ledger import Kind, LedgerEntry, Words
 from gurvo_core.motion.told import told_by
 from gurvo_core.run.job import rules, take, words
@@ -49,8 +49,7 @@ def _named(body: Named, document: EngineDocument, before: Sequence[LedgerEntry])
     elif isinstance(body, TurnedAlone | ShaftSeen):
         title = next((shaft.name for shaft in document.drive.shafts if shaft.id == body.shaft), None)
     else:
-        steps = (step for stage in document.stages for step in stage.steps if isinstance(step, WorkStep))
-        title = next((step.says for step in steps if step.id == body.step), None)
+        title = next((step.says for step in document.work_steps if step.id == body.step), None)
     return body.model_copy(update={"title": title})
 
 
