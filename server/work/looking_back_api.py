@@ -31,9 +31,7 @@ def look_back(request: HttpRequest, code: str) -> BackOut:
 TABLES = {"figures": figures_table, "happenings": happenings_table, "minutes": minutes_table}
 
 
-@router.get(
-    "/{code}/{table}.csv", response=HANDED_OUT | refusals(422), operation_id="look_back_csv", summary="All of it as tables"
-)
+@router.get("/{code}/{table}.csv", response=HANDED_OUT | refusals(422), operation_id="look_back_csv", summary="All of it as tables")
 def table_csv(request: HttpRequest, code: str, table: Literal["figures", "happenings", "minutes"]) -> HttpResponseBase:
     """Hand out every figure, happening or minute that was drawn up."""
     family = get_object_or_404(Family, pk=code)
