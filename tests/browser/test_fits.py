@@ -58,7 +58,7 @@ class BottomEndTests(JointCase):
             self.type("57.972", "Enter")
         self.asked("with what is the bore read")
         expect(self.part("Loose ends")).not_to_contain_text("cannot be told")
-        with patch("work.record.paper.pdf_of", side_effect=lambda page, _pictures: page.encode()):
+        with patch("work.record.paper.pdf_of", side_effect=lambda page, *_: page.encode()):
             page = as_pdf(self.ledger_engine()).decode()
         self.assertIn("<h2>Main bearing clearance</h2>", page)
         self.assertIn("gauge M1, gauge M2, gauge P1", page)

@@ -50,7 +50,7 @@ class HeadTests(JointCase):
         self.type("Enter")
         self.asked("Pushrods, each in its place")
         self.says(self.part("Loose ends"), "bolt 3 ended 16 N·m below the others")
-        with patch("work.record.paper.pdf_of", side_effect=lambda page, _pictures: page.encode()):
+        with patch("work.record.paper.pdf_of", side_effect=lambda page, *_: page.encode()):
             page = as_pdf(self.engine).decode()
         self.assertIn("bolt 3 ended 16 N·m below the others", page)
         self.assertRegex(page, r'<tr class="because"><td>3</td>.*54 N·m')

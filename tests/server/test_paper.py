@@ -8,7 +8,6 @@ from shutil import which
 from tempfile import TemporaryDirectory
 from time import monotonic, sleep
 from unittest import skipIf
-from unittest.mock import patch
 
 from django.contrib.auth.models import User
 
@@ -16,11 +15,11 @@ from demo.documents import family_data
 from engine.services import add_revision
 from press.aside import Stopped, aside, how_far, stop
 from press.layout import WhatShips
+from press.ledger_rows import LedgerPages, LedgerRow
 from press.pdf import PAPER, pdf_of
 from tests.engines import family_with_run, lift
 from tests.server.cases import ShopCase
 from work.models import Engine
-from work.record import paper
 from work.record.drawing import FILLS, drawings_on_paper
 from work.record.sheets import check_sheet_page
 from work.record.turns import one_at_a_time, stop_printing
@@ -61,13 +60,27 @@ class PaperTests(ShopCase):
             with self.subTest(words=words):
                 self.assertIn(words.replace(" ", ""), text)
 
-    def test_what_was_typed_is_printed_as_typed_in_a_table_and_in_lines(self):
+    def test_what_was_typed_is_printed_as_typed(self):
         self.must({"kind": "note", "text": TYPED})
-        for long in (300, 0):
-            with self.subTest(long=long), patch.object(paper, "LONG", long):
-                text = self.printed()
-                self.assertIn(TYPED.replace(" ", ""), text)
-                self.assertIn("Bo", text)
+        text = self.printed()
+        self.assertIn(TYPED.replace(" ", ""), text)
+        self.assertIn("Bo", text)
+
+    def test_a_long_ledger_is_whole_on_numbered_pages_of_the_shops_sheet(self):
+        """Every entry once, in order, however many pages it takes, and each page with its number of all."""
+        for sheet, high in (("A4", "841.89"), ("Letter", "792")):
+            typed = [*((n, f"word{n} " * 30) for n in range(1, 200)), (200, "word200\n" * 30)]
+            typed[70] = (71, "word71\n" * 30 * 9)  # several pages of one entry
+            rows = tuple(LedgerRow("1 May 2026", str(n), "12:00:00", "Note", said, "", "Bo") for n, said in typed)
+            page = f"<style>@page {{ size: {sheet}; @bottom-right {{ content: 'page ' counter(page) }} }}</style><p>first"
+            pdf = pdf_of(f"{page}</body>", ledger=LedgerPages(sheet, "Ledger", ("no.", "when", "entry", "value", "who"), rows))
+            text = subprocess.run(["pdftotext", "-raw", "-", "-"], input=pdf, capture_output=True, check=True).stdout.decode()
+            pages = text.split("\f")[:-1]
+            for n, words in enumerate(pages, 1):
+                self.assertIn(f"page {n}", words)
+            self.assertEqual([word for word in text.split() if word.startswith("word")], " ".join(said for _, said in typed).split())
+            about = subprocess.run(["pdfinfo", "-"], input=pdf, capture_output=True, check=True).stdout.decode()
+            self.assertRegex(about, rf"Page size: .* x {high}")
 
     def test_a_person_has_one_record_printed_at_a_time(self):
         with one_at_a_time("bo", "T-1"):

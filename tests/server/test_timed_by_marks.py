@@ -97,7 +97,7 @@ class ProofTests(LittleKnownCase):
         self.assertEqual(self.bench()["state"]["hand_over"]["proofs"][0]["by"], "marks")
         row = next(one for one in self.client.get("/api/engines").json()["rows"] if one["serial"] == "H-1")
         self.assertIn("marks", row["proof"])
-        with patch("work.record.paper.pdf_of", side_effect=lambda page, _pictures: page.encode()):
+        with patch("work.record.paper.pdf_of", side_effect=lambda page, *_: page.encode()):
             page = as_pdf(Engine.objects.at_the_bench().get(pk="H-1")).decode()
         self.assertIn("dot of the cam wheel met after 2 turns by hand", page)
         self.assertNotIn('class="arc', page)  # no timing diagram of angles that nobody knows

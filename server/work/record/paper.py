@@ -1,14 +1,11 @@
 """The record on paper: HTML and CSS to PDF. Fonts ship with the app."""
 
 from collections.abc import Iterable, Iterator
-from datetime import date
-from itertools import groupby
 from typing import Any
 
 import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
-from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
 from gurvo_core.sentence import Reader, say
@@ -19,9 +16,10 @@ from gurvo_core.work import BenchState, TapeLine
 from gurvo_core.work.hand_over import SIGNED
 from press.aside import Stopped
 from press.fonts_of import cannot_show
+from press.ledger_rows import LedgerPages, LedgerRow
 from press.pdf import pdf_of
 from shop.errors import Conflict
-from shop.letterhead import in_shops_time, on_shops_paper
+from shop.letterhead import in_shops_time, letterhead, on_shops_paper
 from work import bridge
 from work.heads import head_now
 from work.models import Engine
@@ -41,7 +39,6 @@ from work.record.proof import proof_on_paper
 from work.record.signers import same_day_signers
 from work.record.turns import STOPPED
 
-LONG = 300  # entries; a longer ledger is printed in lines, which are laid out six times as fast as a table
 ON_PAPER = Reader(
     length=lambda length_mm: f"{length_mm:.2f} mm",
     fine=lambda length_mm: f"{length_mm:.3f} mm",
@@ -76,41 +73,37 @@ def _nose_of(curve: LiftCurve) -> str:
     return f"nose at {curve.centreline_deg:.1f}° ± {curve.expanded_deg:.1f}°{card}. "
 
 
-def _long_lines(tape: list[tuple[TapeLine, str]]) -> SafeString:
-    """A long ledger by days, a line an entry; written here, since a template takes as long for each as its layout does."""
-    days = groupby(_gauges_once(tape), key=lambda pair: timezone.localtime(pair[0].at).date())
-    return SafeString("\n".join(part for day, of_day in days for part in _day(day, of_day)))
+def _ledger_pages(tape: Iterable[tuple[TapeLine, str]]) -> LedgerPages:
+    """The ledger as the press draws it: each reading's gauges where they are other than those of the reading before."""
+    rows = tuple(_row(line, gauges) for line, gauges in _gauges_once(tape))
+    heading = f"Ledger, every entry · time of {timezone.get_current_timezone_name()}"
+    return LedgerPages(letterhead().paper, heading, ("no.", "when", "entry", "value as typed, gauge", "who"), rows)
 
 
 def _gauges_once(tape: Iterable[tuple[TapeLine, str]]) -> Iterator[tuple[TapeLine, str]]:
-    """The same, each reading's gauges said where they are other than those of the reading before."""
     said = ""
     for line, gauges in tape:
         yield line, gauges if gauges != said else ""
         said = gauges or said
 
 
-def _day(day: date, tape: Iterable[tuple[TapeLine, str]]) -> Iterator[str]:
-    yield f'<p class="day">{day:%-d %B %Y}</p>'
-    for line, gauges in tape:
-        yield from _long_line(line, gauges)
+def _row(line: TapeLine, gauges: str) -> LedgerRow:
+    at = timezone.localtime(line.at)
+    told = " · ".join(words for words in (line.detail, gauges) if words)
+    return LedgerRow(
+        f"{at:%-d %B %Y}", str(line.seq), f"{at:%H:%M:%S}", line.title, line.value, told, line.by, tuple(_remarks(line)), bool(line.struck)
+    )
 
 
-def _long_line(line: TapeLine, gauges: str) -> Iterator[str]:
-    at = f"{timezone.localtime(line.at):%H:%M:%S}"
-    value = " ".join(words for words in (line.value, line.detail) if words)
-    said = " · ".join(words for words in (str(line.seq), at, line.title, value, gauges, line.by) if words)
-    yield f'<p class="line{" struck" if line.struck else ""}">{escape(said)}</p>'
+def _remarks(line: TapeLine) -> Iterator[str]:
     if line.goes_back:
-        yield _why("dated before the entry above: a clock was wrong")
+        yield "dated before the entry above: a clock was wrong"
+    if line.typed_at:
+        yield f"typed {timezone.localtime(line.typed_at):%-d %b %H:%M:%S}"
     if line.because:
-        yield _why(f"taken all the same: {line.because}")
+        yield f"taken all the same: {line.because}"
     if line.struck:
-        yield _why(f"struck by {line.struck.by}: {line.struck.reason}")
-
-
-def _why(words: str) -> str:
-    return f'<p class="why because">{escape(words)}</p>'
+        yield f"struck by {line.struck.by}: {line.struck.reason}"
 
 
 def square_code(text: str) -> SafeString:
@@ -132,9 +125,11 @@ def _one_drawing(ledger: bridge.Ledger, state: BenchState) -> SafeString | None:
 def as_pdf(engine: Engine) -> bytes:
     """Return the record of an engine as PDF, by the shop's clock."""
     with in_shops_time():
-        page = on_shops_paper(render_to_string("work/record.html", shown_on_paper(engine)))
+        shown = shown_on_paper(engine)
+        page = on_shops_paper(render_to_string("work/record.html", {**shown, "is_printed": True}))
+        ledger = _ledger_pages(shown["tape"])
     try:
-        return pdf_of(page, pictures_folder())
+        return pdf_of(page, pictures_folder(), ledger)
     except Stopped:
         raise Conflict(STOPPED) from None
 
@@ -165,7 +160,6 @@ def shown_on_paper(engine: Engine) -> dict[str, Any]:
         "fits": fits_on_paper(ledger.folded.states["fits"], _said),
         "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
         "tape": tape,
-        "long": _long_lines(tape) if len(tape) > LONG else "",
         "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
         "signed": ledger.folded.facts.get(SIGNED),
         "arcs": arcs(timing),
