@@ -184,9 +184,9 @@ def record_json(request: HttpRequest, serial: str) -> HttpResponseBase:
     operation_id="record_zip",
     summary="Everything that is handed over: record, paper, pictures, readings, and a page that verifies them",
 )
-def record_zip(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over the record with all that belongs to it as one zip."""
-    with one_at_a_time(person_of(request).username, serial, ""):
+def record_zip(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpResponseBase:
+    """Hand over the record with all that belongs to it as one zip, in its turn at the press."""
+    with one_at_a_time(person_of(request).username, serial, turn):
         return download(request, as_zip(engine_of(serial)), "application/zip", f"{serial}.zip")
 
 
@@ -267,13 +267,13 @@ def parts_tags_pdf(request: HttpRequest, serial: str) -> HttpResponseBase:
 
 @router.get(
     "/{serial}/record.html",
-    response={200: None, **refusals(401, 404, 409, 429)},
+    response={200: None, **refusals(401, 404, 409, 422, 429)},
     operation_id="record_html",
     summary="The record as one page that opens anywhere",
 )
-def record_html(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over the record as one file of HTML, pictures within it."""
-    with one_at_a_time(person_of(request).username, serial, ""):
+def record_html(request: HttpRequest, serial: str, turn: TurnName = "") -> HttpResponseBase:
+    """Hand over the record as one file of HTML, pictures within it, in its turn at the press."""
+    with one_at_a_time(person_of(request).username, serial, turn):
         answer = download(request, as_html(engine_of(serial)), "text/html; charset=utf-8", f"{serial}.html")
         answer["Content-Disposition"] = f'attachment; filename="{serial}.html"'  # its styles are its own: it is no page of the app's
         return answer

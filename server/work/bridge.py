@@ -22,8 +22,9 @@ from engine.bridge import document_of
 from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.joints.job.traces import trace_lines
 from gurvo_core.joints.job.view import TraceLine
-from gurvo_core.ledger import MINUTES, Body, Folded, Gauge, LedgerEntry, Strike
+from gurvo_core.ledger import MINUTES, OPENED_LAST, Body, Folded, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.chain import START, short
+from gurvo_core.pictures.job.state import PictureView, as_they_stand
 from gurvo_core.scene import scene_of, steps_of
 from gurvo_core.work import ROOMS, BenchState, House, PartTold, TapeLine
 from shop.roles import shown_name
@@ -203,6 +204,11 @@ def tape_of(ledger: Ledger, *, before: int | None = None, limit: int | None = No
     part = entries[: bisect_left(entries, before, key=attrgetter("seq"))] if before is not None else entries
     chosen = part[-limit:] if limit else part
     return [_tape_line(entry, ledger.folded.struck.get(entry.id)) for entry in reversed(chosen)]
+
+
+def pictures_of(ledger: Ledger) -> list[PictureView]:
+    """Return every picture of an engine that stands, oldest first."""
+    return as_they_stand(ledger.folded.states["pictures"], ledger.folded.facts.get(OPENED_LAST) or {})
 
 
 def told_of(ledger: Ledger, part: str) -> PartTold:

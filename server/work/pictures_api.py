@@ -67,7 +67,7 @@ def look(request: HttpRequest, digest: Annotated[Digest, Path()], small: bool = 
 )
 def pictures(request: HttpRequest, serial: str) -> list[PictureView]:
     """List the pictures of an engine."""
-    return list(bridge.ledger_of(engine_of(serial)).folded.states["pictures"].taken)
+    return bridge.pictures_of(bridge.ledger_of(engine_of(serial)))
 
 
 @engine_router.get(

@@ -3,7 +3,8 @@
 from unittest import TestCase
 
 from gurvo_core.errors import AskFirst, CoreError, EntryRefused
-from gurvo_core.pictures.job.state import wanting, wants_picture
+from gurvo_core.ledger import OPENED_LAST
+from gurvo_core.pictures.job.state import as_they_stand, wanting, wants_picture
 from gurvo_core.reading import read_document
 from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
@@ -61,6 +62,20 @@ class NeededTests(TestCase):
         build.enter("picture", step=self.step, **SHOT)
         build.enter("strike", strikes=str(build.folded.entries[-1].id), reason="of another engine")
         self.assertEqual(next_question(build.state).key, f"{self.step}:picture")
+
+    def test_once_the_step_is_opened_again_it_is_asked_again_and_the_old_one_told_apart(self):
+        """What was taken before shows what stands no more; so does doing without."""
+        build = needing("quern-4", "sump-on").to("sump-on:picture")
+        build.enter("picture", step="sump-on", **SHOT)
+        build.enter("step_done", step="sump-on")
+        self.assertNotIn("sump-on", build.state.pictures.wanted)
+        build.enter("step_opened", step="sump-on", reason="the gasket was dry", by=LEAD)
+        build.to("sump-on:picture")
+        self.assertIn("sump-on", build.state.pictures.wanted)
+        shown = as_they_stand(build.folded.states["pictures"], build.folded.facts.get(OPENED_LAST) or {})
+        self.assertEqual([one.is_past for one in shown], [True])
+        build.enter("picture_left", step="sump-on", reason="no camera", by=LEAD)
+        self.assertEqual(next_question(build.state).key, "sump-on")
 
     def test_the_lead_does_without_for_a_reason_and_nobody_else(self):
         build = needing("quern-4", self.step).to(f"{self.step}:picture")

@@ -19,6 +19,8 @@ from demo.documents import family_data
 from engine.services import add_revision
 from tests.server.cases import JSON, ShopCase
 from tests.server.played import play_until
+from work.models import Engine
+from work.record.sheets import check_sheet_page
 from work.services import put_on_stand
 
 LOOKED_AT = Path(__file__).parent / "data" / "papers"
@@ -80,6 +82,9 @@ class PapersTests(ShopCase):
         """Who did a step and when, what it came to, how tight it is wanted, and what is still to be signed."""
         words = text_of(self.paper("run"))
         self.assertIn("Bo, ", words)
+        # what was laid out of the kit is ticked as the steps are
+        ticked = check_sheet_page(Engine.objects.get(pk="V-1")).partition("Tools at hand")[0]
+        self.assertRegex(ticked, r"box done[^\n]*head bolts")
         self.assertIn("N·m", words)
 
     def test_the_stands_card_leads_to_its_bench(self):

@@ -11,6 +11,7 @@ __all__ = [
     "MAKER",
     "MINUTES",
     "NOW",
+    "OPENED_LAST",
     "PICTURES_OWED",
     "PLAN",
     "PLUGS_OUT",
@@ -169,6 +170,8 @@ CURRENT_STEP: Fact[str] = Fact("the step to be done")
 PICTURES_OWED: Fact[frozenset[str]] = Fact("pictures owed")
 # ids of the steps of a run that are done
 STEPS_DONE: Fact[Container[str]] = Fact("steps done")
+# place in the ledger of what opened each step again last: what was entered of it before shows what stands no more
+OPENED_LAST: Fact[Mapping[str, int]] = Fact("steps opened again")
 # why a step of a run cannot be done yet, asked by its id; empty where it can
 WHY_STEP_WAITS: Fact[Callable[[str, "Facts"], str]] = Fact("why a step waits")
 # what the server hands in when an entry is judged: the gauges it names as they are now, the time, who makes it

@@ -24,7 +24,7 @@ WORST = ("out", "can't tell", "no limit known", "in")
 def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict[str, Any]:
     """Return what the first page says, by what the other pages show of the same record."""
     state = vars(ledger.shown)
-    taken = more["photographs"]
+    taken = [one for one in more["photographs"] if not one["is_past"]]
     makers = list(dict.fromkeys(entry.by for entry in ledger.entries))
     return {
         "shop": letterhead(),
@@ -36,7 +36,7 @@ def first_page(ledger: bridge.Ledger, more: dict[str, Any], say: Saying) -> dict
         "open": [say(end.title) for end in ledger.shown.loose_ends if not end.is_after and not end.clears],
         "shown_came_in": more["came_in"][:MOST_CAME_IN],
         "shown_pictures": taken[:MOST_PICTURES],
-        "pictures_in_all": len(taken),
+        "pictures_in_all": len(more["photographs"]),
         "built_by": listed(makers[:4]),
         "entries": len(ledger.entries),
     }

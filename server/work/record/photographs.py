@@ -16,8 +16,7 @@ TO_THE_LEFT = 0.6  # further right than that, words stand left of what they are 
 
 def photographs(ledger: bridge.Ledger) -> list[dict[str, Any]]:
     """Return every picture that stands and is there, oldest first, with its places in percent of its box."""
-    taken: tuple[PictureView, ...] = ledger.folded.states["pictures"].taken
-    return [_photograph(one) for one in taken if picture_file(one.digest).exists()]
+    return [_photograph(one) for one in bridge.pictures_of(ledger) if picture_file(one.digest).exists()]
 
 
 def _photograph(one: PictureView) -> dict[str, Any]:
@@ -40,4 +39,5 @@ def _photograph(one: PictureView) -> dict[str, Any]:
         "where": where if one.shows else "",
         "at": timezone.localtime(one.at),
         "by": one.by,
+        "is_past": one.is_past,
     }

@@ -7,6 +7,7 @@ from django.utils import timezone
 
 from engine.bridge import document_of
 from gurvo_core.run.job.fields import stage_words
+from gurvo_core.run.job.standing import parts_ready
 from gurvo_core.run.plan import Plan
 from gurvo_core.sentence import say
 from press.pdf import pdf_of
@@ -42,7 +43,9 @@ def check_sheet_page(engine: Engine) -> str:
         }
         for step in ledger.shown.steps
     ]
-    kit = [part for part in ledger.folded.document.kit if part.only_in is None or part.only_in in _options(engine)]
+    ready = parts_ready(ledger.folded.states["run"])
+    asked = [part for part in ledger.folded.document.kit if part.only_in is None or part.only_in in _options(engine)]
+    kit = [(part, ready.get(part.id, "")) for part in asked]
     tools = dict.fromkeys(tool for one in plan.steps for tool in one.step.tools)
     shown = {"engine": engine, "steps": steps, "kit": kit, "tools": list(tools), "printed": timezone.localtime()}
     shown["shop_head"] = head_now().words

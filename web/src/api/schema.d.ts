@@ -1057,7 +1057,7 @@ export interface paths {
         };
         /**
          * The record as one page that opens anywhere
-         * @description Hand over the record as one file of HTML, pictures within it.
+         * @description Hand over the record as one file of HTML, pictures within it, in its turn at the press.
          */
         get: operations["record_html"];
         put?: never;
@@ -1117,7 +1117,7 @@ export interface paths {
         };
         /**
          * Everything that is handed over: record, paper, pictures, readings, and a page that verifies them
-         * @description Hand over the record with all that belongs to it as one zip.
+         * @description Hand over the record with all that belongs to it as one zip, in its turn at the press.
          */
         get: operations["record_zip"];
         put?: never;
@@ -9295,6 +9295,11 @@ export interface components {
             drawn: components["schemas"]["OnPicture"][];
             /** Height */
             height: number;
+            /**
+             * Is Past
+             * @default false
+             */
+            is_past: boolean;
             /** Place */
             place: string;
             /** Seq */
@@ -16540,7 +16545,10 @@ export interface operations {
     };
     record_html: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A name made up for this one paper, by which it can be stopped */
+                turn?: string;
+            };
             header?: never;
             path: {
                 serial: string;
@@ -16576,6 +16584,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16711,7 +16728,10 @@ export interface operations {
     };
     record_zip: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A name made up for this one paper, by which it can be stopped */
+                turn?: string;
+            };
             header?: never;
             path: {
                 serial: string;

@@ -144,14 +144,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         changePerson={() => setChanging(true)}
         {...(engine.may_record ? { move: () => setPlacing(true) } : {})}
       />
-      <RunOfWork
-        engine={engine}
-        state={state}
-        current={question?.key}
-        waiting={waiting}
-        onChoose={setChosen}
-        onPapers={() => setPapers(true)}
-      />
+      <RunOfWork engine={engine} state={state} current={question?.key} waiting={waiting} onChoose={setChosen} />
       <main className={classes.centre} data-whole={whole}>
         <div hidden={whole} className={classes.asked}>
           {question && (
@@ -228,6 +221,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
           voice={voice}
           onStrike={engine.may_record ? setStriking : undefined}
           onNote={() => setNoting(true)}
+          onPapers={() => setPapers(true)}
         />
       </aside>
       <div className={classes.keys}>
@@ -251,7 +245,9 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
             onClose={() => setStriking(null)}
           />
         )}
-        {papers && <PapersDialog engine={engine} opened={papers} onClose={() => setPapers(false)} />}
+        {papers && (
+          <PapersDialog engine={engine} entries={bench.entries} opened={papers} onClose={() => setPapers(false)} />
+        )}
         {noting && <NoteDialog serial={engine.serial} opened={noting} onClose={() => setNoting(false)} />}
         {telling && state.clearway && (
           <StandsDialog

@@ -130,6 +130,7 @@ function Large({ engine, picture, of, onDraw }: LargeProps) {
           {picture.shows && where ? `${where} · ` : ''}
           {sayMoment(picture.at)} · {picture.by} · {of}
         </p>
+        {picture.is_past && <p className={classes.past}>Its step was opened again since: take another.</p>}
       </header>
       <div className={classes.beside} data-two={isOther}>
         <DrawnOn src={pictureAt(picture.digest)} alt={picture.shows || where || 'Picture'} drawn={picture.drawn} />

@@ -3,6 +3,7 @@ import { Modal } from '@mantine/core';
 import { Link } from '@tanstack/react-router';
 import type { Schemas } from '../api/client';
 import classes from './Dialog.module.css';
+import { PrintRecord } from './PrintRecord';
 
 const PAPERS = [
   {
@@ -37,11 +38,15 @@ const PAPERS = [
 
 interface PapersDialogProps {
   engine: Schemas['EngineHead'];
+  entries: number;
   opened: boolean;
   onClose: () => void;
 }
 
-export function PapersDialog({ engine, opened, onClose }: PapersDialogProps) {
+/** What grows with the ledger, and may take a while. */
+const isRecord = (file: string) => file === 'record.pdf' || file === 'record.html' || file === 'record.zip';
+
+export function PapersDialog({ engine, entries, opened, onClose }: PapersDialogProps) {
   return (
     <Modal opened={opened} onClose={onClose} title={`Papers of ${engine.serial}`} size="lg">
       <div className={classes.papers}>
@@ -51,7 +56,12 @@ export function PapersDialog({ engine, opened, onClose }: PapersDialogProps) {
             <ul>
               {papers.map(([file, name, about]) => (
                 <li key={file}>
-                  <a href={`/api/engines/${engine.serial}/${file}`}>{name}</a> <small>{about}</small>
+                  {isRecord(file) ? (
+                    <PrintRecord {...{ serial: engine.serial, entries, file, name }} />
+                  ) : (
+                    <a href={`/api/engines/${engine.serial}/${file}`}>{name}</a>
+                  )}{' '}
+                  <small>{about}</small>
                 </li>
               ))}
             </ul>

@@ -1,4 +1,4 @@
-/** The record on paper: a short one opens at once; a long one says how far it is, and can be stopped. */
+/** The record, as paper or all in one file: a short one comes at once; a long one says how far it is, and can be stopped. */
 import { Button, Modal, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -10,14 +10,23 @@ const LONG = 300;
 const LOOKED_EVERY_MS = 400;
 const COMES_AGAIN_MS = 1_000;
 
-export function PrintRecord({ serial, entries }: { serial: string; entries: number }) {
+type RecordFile = 'record.pdf' | 'record.html' | 'record.zip';
+
+interface PrintRecordProps {
+  serial: string;
+  entries: number;
+  file?: RecordFile;
+  name?: string;
+}
+
+export function PrintRecord({ serial, entries, file = 'record.pdf', name = 'Record, PDF' }: PrintRecordProps) {
   const [printing, setPrinting] = useState(false);
-  if (entries <= LONG) return <a href={`/api/engines/${serial}/record.pdf`}>Record, PDF</a>;
+  if (entries <= LONG) return <a href={`/api/engines/${serial}/${file}`}>{name}</a>;
   return (
     <>
-      <UnstyledButton onClick={() => setPrinting(true)}>Record, PDF</UnstyledButton>
+      <UnstyledButton onClick={() => setPrinting(true)}>{name}</UnstyledButton>
       <Modal opened={printing} onClose={() => setPrinting(false)} title={`Record of ${serial}`}>
-        {printing && <Printing serial={serial} entries={entries} onStop={() => setPrinting(false)} />}
+        {printing && <Printing {...{ serial, entries, file }} onStop={() => setPrinting(false)} />}
       </Modal>
     </>
   );
@@ -26,10 +35,11 @@ export function PrintRecord({ serial, entries }: { serial: string; entries: numb
 interface PrintingProps {
   serial: string;
   entries: number;
+  file: RecordFile;
   onStop: () => void;
 }
 
-function Printing({ serial, entries, onStop }: PrintingProps) {
+function Printing({ serial, entries, file, onStop }: PrintingProps) {
   const [paper, setPaper] = useState('');
   const [wrong, setWrong] = useState('');
   const [waits, setWaits] = useState(false);
@@ -44,8 +54,7 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
     let left = false;
     const turn = madeId();
     void fetchInTurn(
-      serial,
-      turn,
+      `/api/engines/${serial}/${file}?turn=${turn}`,
       (isSo) => !left && setWaits(isSo),
       () => left,
     )
@@ -59,7 +68,7 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
       URL.revokeObjectURL(address);
       if (!address) void client.DELETE('/api/printing', { params: { query: { turn } } }).catch(() => undefined);
     };
-  }, [serial]);
+  }, [serial, file]);
   const far =
     waits && !data ? 'Another record is at the press; this one follows.' : `${data?.pages ?? 0} pages laid out.`;
   return (
@@ -68,14 +77,9 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
         {wrong || (paper ? 'It is ready.' : `${entries} entries. ${far}`)}
       </p>
       {paper ? (
-        <>
-          <Button component="a" href={paper} target="_blank" size="lg" autoFocus>
-            Open it
-          </Button>
-          <Button component="a" href={`/api/engines/${serial}/record.zip`} download variant="default" size="lg">
-            All of it as a zip, with pictures
-          </Button>
-        </>
+        <Button component="a" href={paper} size="lg" autoFocus {...opensAs(serial, file)}>
+          {file === 'record.pdf' ? 'Open it' : 'Keep it'}
+        </Button>
       ) : (
         <Button variant="default" size="lg" onClick={onStop}>
           {wrong ? 'Close' : 'Stop'}
@@ -85,16 +89,16 @@ function Printing({ serial, entries, onStop }: PrintingProps) {
   );
 }
 
+/** Paper is looked at, the rest kept under the engine's name. */
+function opensAs(serial: string, file: RecordFile) {
+  return file === 'record.pdf' ? { target: '_blank' } : { download: file.replace('record', serial) };
+}
+
 /** The server keeps a place for whoever comes again and again, and holds nothing for him meanwhile. */
-async function fetchInTurn(
-  serial: string,
-  turn: string,
-  say: (waits: boolean) => void,
-  hasLeft: () => boolean,
-): Promise<Blob> {
+async function fetchInTurn(address: string, say: (waits: boolean) => void, hasLeft: () => boolean): Promise<Blob> {
   for (;;) {
     try {
-      return await fetchPaper(serial, turn);
+      return await fetchPaper(address);
     } catch (error) {
       const isBusy = error instanceof ApiProblem && error.status === 429;
       if (!isBusy) throw error;
@@ -106,8 +110,8 @@ async function fetchInTurn(
 }
 
 /** Paper is no JSON and takes as long as it takes, so it is fetched beside the typed client. */
-async function fetchPaper(serial: string, turn: string): Promise<Blob> {
-  const answer = await fetch(`/api/engines/${serial}/record.pdf?turn=${turn}`, { cache: 'no-store' });
+async function fetchPaper(address: string): Promise<Blob> {
+  const answer = await fetch(address, { cache: 'no-store' });
   if (answer.ok) return answer.blob();
   const said: { sentence?: string } = await answer.json().catch(() => ({}));
   throw new ApiProblem(answer.status, said.sentence ?? 'The record could not be printed; try again.');

@@ -15,10 +15,9 @@ export interface RunOfWorkProps {
   current: string | undefined;
   waiting: string[];
   onChoose: (key: string) => void;
-  onPapers: () => void;
 }
 
-export function RunOfWork({ engine, state, current, waiting, onChoose, onPapers }: RunOfWorkProps) {
+export function RunOfWork({ engine, state, current, waiting, onChoose }: RunOfWorkProps) {
   const nav = useRef<HTMLElement>(null);
   // the question that is asked stays in sight, however many there are
   useEffect(() => {
@@ -27,16 +26,9 @@ export function RunOfWork({ engine, state, current, waiting, onChoose, onPapers 
   return (
     <nav className={classes.run} aria-label="Run of work" ref={nav}>
       <h2>Run of work</h2>
-      {state.run?.is_planned && (
-        <p className={classes.papers}>
-          {engine.ready_at && (
-            <span>
-              {sayLeft(state.run.left_minutes)}, done {sayReady(engine.ready_at)}
-            </span>
-          )}
-          <UnstyledButton onClick={onPapers}>All papers</UnstyledButton>
-          <a href={`/api/engines/${engine.serial}/run.pdf`}>Check sheet</a>
-          <a href={`/api/engines/${engine.serial}/first-start.pdf`}>First start</a>
+      {state.run?.is_planned && engine.ready_at && (
+        <p className={classes.left}>
+          {sayLeft(state.run.left_minutes)}, done {sayReady(engine.ready_at)}
         </p>
       )}
       <ol>
@@ -125,7 +117,7 @@ function StageHead({ stage, isOpen, onChoose }: StageHeadProps) {
   );
 }
 
-interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'engine' | 'onPapers'> {
+interface StepsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
   stage: Stage;
   step: Step;
 }
@@ -151,7 +143,7 @@ function Steps({ stage, step, current, waiting, onChoose }: StepsProps) {
   );
 }
 
-interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'engine' | 'onPapers'> {
+interface QuestionsProps extends Omit<RunOfWorkProps, 'state' | 'engine'> {
   step: Step;
 }
 

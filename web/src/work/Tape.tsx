@@ -20,9 +20,10 @@ export interface TapeProps {
   voice: Voice;
   onStrike: ((id: string) => void) | undefined;
   onNote: () => void;
+  onPapers: () => void;
 }
 
-export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapeProps) {
+export function Tape({ bench, unsent, trouble, voice, onStrike, onNote, onPapers }: TapeProps) {
   const [older, setOlder] = useState<Line[]>([]);
   const shown = useMemo(() => joined(bench.tape, older), [bench.tape, older]);
   const oldest = shown.at(-1)?.seq ?? 1;
@@ -38,6 +39,7 @@ export function Tape({ bench, unsent, trouble, voice, onStrike, onNote }: TapePr
         <h2>Tape · {bench.entries}</h2>
         <span className={classes.heads}>
           <PrintRecord serial={bench.engine.serial} entries={bench.entries} />
+          <UnstyledButton onClick={onPapers}>Papers</UnstyledButton>
           {onStrike && <UnstyledButton onClick={onNote}>Note</UnstyledButton>}
         </span>
       </header>

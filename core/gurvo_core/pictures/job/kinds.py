@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Body, Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import OPENED_LAST, Body, Facts, Kind, LedgerEntry, Objection, Words, need
 from gurvo_core.pictures.job.entries import OnPicture, PictureDrawnOn, PictureLeft, PictureTaken
 from gurvo_core.pictures.job.state import PicturesState, PictureView, owed
 from gurvo_core.sentence import listed
@@ -76,12 +76,14 @@ def _say_drawn(body: PictureDrawnOn) -> Words:
     return Words(title="Drawn on a picture", value=body.shows, detail=_drawn_words(body.drawn).strip(": "), picture=body.digest)
 
 
-def _leave(now: PicturesState, _entry: LedgerEntry, body: PictureLeft) -> PicturesState:
-    return replace(now, left={**now.left, body.step: body.reason})
+def _leave(now: PicturesState, entry: LedgerEntry, body: PictureLeft) -> PicturesState:
+    return replace(now, left={**now.left, body.step: entry.seq})
 
 
-def _check_left(now: PicturesState, body: PictureLeft, _facts: Facts) -> Iterator[Objection]:
-    yield from need(body.step in owed(now), "step", "this step needs no picture that is not there; load the bench again")
+def _check_left(now: PicturesState, body: PictureLeft, facts: Facts) -> Iterator[Objection]:
+    yield from need(
+        body.step in owed(now, facts.get(OPENED_LAST) or {}), "step", "this step needs no picture that is not there; load the bench again"
+    )
     yield from need(bool(body.reason), "reason", "say why it is done without a picture")
 
 

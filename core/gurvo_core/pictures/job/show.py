@@ -6,8 +6,8 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Literal
 
 from gurvo_core.engine import WorkStep
-from gurvo_core.ledger import PICTURES_OWED, STEPS_DONE, WHY_STEP_WAITS, Fact, Facts, Question, Step, View, kept_with
-from gurvo_core.pictures.job.state import PicturesState, owed, wanting
+from gurvo_core.ledger import OPENED_LAST, PICTURES_OWED, STEPS_DONE, WHY_STEP_WAITS, Fact, Facts, Question, Step, View, kept_with
+from gurvo_core.pictures.job.state import PicturesState, missing, owed, wanting
 
 
 class PicturesView(View):
@@ -32,7 +32,7 @@ def _of(step: WorkStep) -> str:
 
 def ask_first(now: PicturesState, step: Step, facts: Facts) -> Sequence[PictureQuestion]:
     """The picture that a step needs, until it is taken or the lead does without."""
-    if step.key not in owed(now) or step.key in (facts.get(STEPS_DONE) or ()):
+    if step.key not in (facts.get(PICTURES_OWED) or ()) or step.key in (facts.get(STEPS_DONE) or ()):
         return ()
     why = facts.get(WHY_STEP_WAITS)
     of = _of(wanting(now.document)[step.key][0])
@@ -51,26 +51,32 @@ def ask_first(now: PicturesState, step: Step, facts: Facts) -> Sequence[PictureQ
     ]
 
 
-def facts_of(now: PicturesState, _facts: Facts) -> Mapping[Fact[Any], Any]:
+Openings = tuple[tuple[str, int], ...]
+
+
+def _opened(now: PicturesState, facts: Facts) -> Openings:
+    """When the steps that want a picture were opened again last, where they were."""
+    opened = facts.get(OPENED_LAST) or {}
+    return tuple((step, opened[step]) for step in wanting(now.document) if step in opened)
+
+
+def facts_of(now: PicturesState, facts: Facts) -> Mapping[Fact[Any], Any]:
     """The steps that wait for a picture."""
-    return _owed(now)
+    return _owed(now, _opened(now, facts))
 
 
 @kept_with
-def _owed(now: PicturesState) -> Mapping[Fact[Any], Any]:
-    steps = owed(now)
+def _owed(now: PicturesState, opened: Openings) -> Mapping[Fact[Any], Any]:
+    steps = owed(now, dict(opened))
     return {PICTURES_OWED: steps} if steps else {}
 
 
-def view_of(now: PicturesState, _facts: Facts) -> PicturesView:
+def view_of(now: PicturesState, facts: Facts) -> PicturesView:
     """How many there are of each step, and which steps want one."""
-    return _view(now)
+    return _view(now, _opened(now, facts))
 
 
 @kept_with
-def _view(now: PicturesState) -> PicturesView:
-    there = {one.step for one in now.taken}
-    return PicturesView(
-        count=len(now.taken),
-        wanted={key: _of(step) for key, (step, _) in wanting(now.document).items() if key not in there and key not in now.left},
-    )
+def _view(now: PicturesState, opened: Openings) -> PicturesView:
+    wants, steps = wanting(now.document), missing(now, dict(opened))
+    return PicturesView(count=len(now.taken), wanted={key: _of(step) for key, (step, _) in wants.items() if key in steps})

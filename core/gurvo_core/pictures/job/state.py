@@ -1,6 +1,6 @@
 """What stands of pictures, and which steps want one. Frozen; made anew by every entry that changes it."""
 
-__all__ = ["PictureView", "PicturesState", "begin_pictures", "owed", "wanting", "wants_picture"]
+__all__ = ["PictureView", "PicturesState", "as_they_stand", "begin_pictures", "missing", "owed", "wanting", "wants_picture"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -30,6 +30,7 @@ class PictureView(View):
     drawn: list[OnPicture]
     width: int
     height: int
+    is_past: bool = False  # whether its step was opened again since: it shows what stands no more
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,7 +39,7 @@ class PicturesState:
 
     document: EngineDocument
     taken: tuple[PictureView, ...] = ()
-    left: Mapping[str, str] = field(default_factory=dict)  # by step: why it is done without
+    left: Mapping[str, int] = field(default_factory=dict)  # by step that is done without: by which entry
 
 
 def begin_pictures(document: EngineDocument) -> PicturesState:
@@ -62,9 +63,22 @@ def wanting(document: EngineDocument) -> Mapping[str, tuple[WorkStep, Wanted]]:
     return _wanting(Same(document))
 
 
-def owed(now: PicturesState) -> frozenset[str]:
-    """Return the steps that need a picture that nobody has taken, and that the lead has not done without."""
-    there = {one.step for one in now.taken}
-    return frozenset(
-        step for step, (_, wanted) in wanting(now.document).items() if wanted == "needed" and step not in there and step not in now.left
-    )
+def missing(now: PicturesState, opened: Mapping[str, int]) -> frozenset[str]:
+    """Return the steps that want a picture, have none since they were opened last, and that nobody does without since.
+
+    opened: place in the ledger of what opened each step again last.
+    """
+    there = {one.step for one in now.taken if one.seq > opened.get(one.step or "", 0)}
+    there |= {step for step, seq in now.left.items() if seq > opened.get(step, 0)}
+    return frozenset(wanting(now.document).keys() - there)
+
+
+def owed(now: PicturesState, opened: Mapping[str, int]) -> frozenset[str]:
+    """Return those of them that need one before they are done."""
+    wants = wanting(now.document)
+    return frozenset(step for step in missing(now, opened) if wants[step][1] == "needed")
+
+
+def as_they_stand(now: PicturesState, opened: Mapping[str, int]) -> list[PictureView]:
+    """Return every picture, oldest first, those told apart whose step was opened again since."""
+    return [one.model_copy(update={"is_past": one.seq <= opened.get(one.step or "", 0)}) for one in now.taken]

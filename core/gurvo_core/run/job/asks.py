@@ -12,6 +12,7 @@ from gurvo_core.ledger import (
     CAM_PROOFS,
     DONE_ELSEWHERE,
     DRIVE_TOUCHED,
+    OPENED_LAST,
     PLAN,
     PLUGS_OUT,
     PROOF_TO_COME,
@@ -97,6 +98,7 @@ def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
     return plugs | {
         PLAN: _steps_of(now.plan, skipped),
         STEPS_DONE: now.done,
+        OPENED_LAST: now.opened_last,
         WHY_STEP_WAITS: partial(_why_it_waits, now),
         CAM_PROOFS: proofs_of(now),
         DRIVE_TOUCHED: touched_of(now),

@@ -76,6 +76,7 @@ class RunState:
     options: Mapping[str, str] = field(default_factory=dict)  # option by group
     done: Mapping[str, Done] = field(default_factory=dict)
     opened: Mapping[str, Opened] = field(default_factory=dict)
+    opened_last: Mapping[str, int] = field(default_factory=dict)  # by step that ever was: place in the ledger; done again it stays
     undone: tuple[int, frozenset[str], str] = (0, frozenset(), "")  # what was opened last: by which entry, which steps, and why
     on: Mapping[str, tuple[ThingOn, ...]] = field(default_factory=dict)
     stops: Mapping[str, tuple[StopSeen, ...]] = field(default_factory=dict)  # of steps that are being turned over

@@ -127,8 +127,12 @@ def _opened(now: RunState, entry: LedgerEntry, names: Iterable[str], because: st
     reopened = {name: Opened(seq=entry.seq, because=because) for name in above if name in now.done or name in opened}
     undone = (entry.seq, frozenset(above), because)
     done, stops = _without(now.done, above), _without(now.stops, above)
-    opened_now, sealing = {**now.opened, **reopened}, _without(now.sealing, above)
-    return replace(now, done=done, stops=stops, sealing=sealing, opened=opened_now, undone=undone)
+    return _with_opened(replace(now, done=done, stops=stops, sealing=_without(now.sealing, above), undone=undone), reopened)
+
+
+def _with_opened(now: RunState, reopened: Mapping[str, Opened]) -> RunState:
+    last = {name: one.seq for name, one in reopened.items()}
+    return replace(now, opened={**now.opened, **reopened}, opened_last={**now.opened_last, **last})
 
 
 def _with_what_they_need(now: RunState, opened: set[str]) -> set[str]:
@@ -275,7 +279,7 @@ def _needed_again(now: RunState, entry: LedgerEntry) -> RunState:
     if not again:
         return now
     opened = {name: Opened(seq=entry.seq, because="it was undone before it was done with") for name in again}
-    return replace(now, done=_without(now.done, again), opened={**now.opened, **opened})
+    return _with_opened(replace(now, done=_without(now.done, again)), opened)
 
 
 def take_hold(now: RunState, entry: LedgerEntry, body: HoldSigned) -> RunState:
