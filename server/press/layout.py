@@ -15,6 +15,8 @@ from weasyprint.urls import URLFetcher, URLFetcherResponse
 
 from press.aside import tell
 from press.fonts_of import FONTS
+from press.long_words import breakable
+from press.one_page import fitted
 from press.pictures import on_paper
 
 PICTURE = r"picture:[0-9a-f]{64}"
@@ -40,14 +42,20 @@ def _fonts() -> tuple[CSS, FontConfiguration]:
 
 def lay_out(page: str, pictures: Path | None = None) -> bytes:
     """Lay a page out."""
-    html = HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=WhatShips(pictures))
+
+    def html_of(page: str) -> HTML:
+        return HTML(string=page, base_url=f"{FONTS.as_uri()}/", url_fetcher=WhatShips(pictures))
+
+    def pages_of(page: str) -> int:
+        return len(html_of(page).render(stylesheets=[faces], font_config=config).pages)
+
     pages = _TellPages()
     PROGRESS_LOGGER.addHandler(pages)
     PROGRESS_LOGGER.setLevel(logging.INFO)
     gc.disable()  # a layout is one large web of boxes that all live to its end: looking for garbage in it takes a tenth of the time
     try:
         faces, config = _fonts()
-        pdf = html.write_pdf(stylesheets=[faces], font_config=config)
+        pdf = html_of(fitted(breakable(page), pages_of)).write_pdf(stylesheets=[faces], font_config=config)
     finally:
         gc.enable()
         PROGRESS_LOGGER.removeHandler(pages)

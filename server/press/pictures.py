@@ -3,6 +3,7 @@
 __all__ = ["Bounded", "bounded", "on_paper"]
 
 from contextlib import suppress
+from functools import lru_cache
 from io import BytesIO
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
@@ -35,6 +36,7 @@ def bounded(file: Path) -> Bounded | str:
     return aside(SORT, _bounded, file)
 
 
+@lru_cache(maxsize=32)  # a page that is set closer until it fits shows the same ones each time
 def on_paper(folder: Path, digest: str) -> bytes:
     """Return a kept picture as fine as paper shows it, four a page."""
     from PIL import Image

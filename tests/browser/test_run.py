@@ -366,3 +366,36 @@ class PictureTests(RunCase):
         self.see(self.part("Pistons").get_by_text("then: Pistons in, rod nuts finger tight"))
         self.page.get_by_role("button", name="Main caps and shells").first.click()
         self.see(self.part("Main caps and shells").get_by_text("Main bearing clearance: main 1 "))  # what they were measured at
+
+
+class AwayTests(RunCase):
+    def test_a_step_is_not_done_twice_and_what_surely_follows_is_asked(self):
+        """Away, the screen goes one step ahead, as far as the server has said; then it waits, and nothing is answered a second time."""
+        self.at("heath-4", "cam-wheel-on")
+        self.asked("Cam wheel on, bolt in")
+        self.context.set_offline(True)
+        self.type("Enter")
+        self.asked("Wrench on the cam's flats")
+        self.type("Enter")
+        self.reads("Wrench on the cam's flats: kept on this machine")
+        self.type("Enter")
+        expect(self.page.get_by_text("not yet sent; it goes out by itself")).to_have_count(2)
+        self.context.set_offline(False)
+        self.asked("Cam wheel bolt: ready to pull?")
+        done = [entry.body.step for entry in self.ledger.entries if entry.body.kind == "step_done"]
+        self.assertEqual(done[-2:], ["cam-wheel-on", "wrench-on"])
+        self.assertEqual(len(done), len(set(done)))
+
+    def test_the_figure_of_a_single_bolt_has_its_own_digits_and_the_keys_come_back_from_a_dialog(self):
+        """Digits choose a wrench until the figure is being typed; a dialog that was open gives the keys back to it."""
+        self.at("heath-4", "wrench-on")
+        self.type("Enter")
+        self.asked("Cam wheel bolt: ready to pull?")
+        self.type("t", "x")
+        self.type("4")
+        self.page.keyboard.press("m")
+        self.page.get_by_label("Note", exact=True).wait_for()
+        self.type("Escape")
+        self.page.get_by_role("dialog").wait_for(state="detached")
+        self.type("1")
+        expect(self.page.get_by_label("torque shown")).to_have_value("41")

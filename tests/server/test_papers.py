@@ -5,14 +5,17 @@ The pictures beside this are of pages as they were looked at, small and grey. Af
 """
 
 import os
+import re
 import subprocess
 import tempfile
 import zipfile
 from io import BytesIO
 from pathlib import Path
+from unittest.mock import patch
 
 import numpy as np
 from django.contrib.auth.models import User
+from django.utils import timezone
 from PIL import Image
 
 from demo.documents import family_data
@@ -20,6 +23,7 @@ from engine.services import add_revision
 from tests.server.cases import JSON, ShopCase
 from tests.server.played import play_until
 from work.models import Engine
+from work.record.first_page import first_page
 from work.record.sheets import check_sheet_page
 from work.services import put_on_stand
 
@@ -67,6 +71,27 @@ class PapersTests(ShopCase):
             self.assertIn(said, words)
         alone = [line for line in words.splitlines() if len(line.strip()) == 1 and line.strip().isalpha()]
         self.assertEqual(alone, [])
+
+    def test_the_first_page_is_one_page_however_much_there_is_to_say(self):
+        """Set closer until it fits; where nothing fits it goes on, and no page is left blank."""
+
+        def with_more(count):
+            accepted = {"words": "Cam wheel bolt", "why": "the wrench is out", "by": "Bo", "at": timezone.now()}
+            return lambda *given: first_page(*given) | {"accepted": [accepted] * count}
+
+        for count, follows in ((2, "V-1, in full"), (12, "V-1, in full"), (60, "Cam wheel bolt")):
+            with self.subTest(count), patch("work.record.paper.first_page", with_more(count)):
+                pdf = self.paper("record")
+                self.assertIn("Build record", text_of(pdf, "-l", "1"))
+                self.assertIn(follows, text_of(pdf, "-f", "2", "-l", "2"))
+                self.assertEqual("head of the record" in text_of(pdf, "-l", "1"), count < 60)
+
+    def test_words_without_a_blank_stay_on_the_sheet(self):
+        self.must({"kind": "for_whom", "customer": "x" * 60, "job": "j" * 30, "complaint": "y" * 120}, serial="V-1")
+        self.must({"kind": "note", "text": "z" * 300}, serial="V-1")
+        ends = [float(end) for end in re.findall(r'xMax="([\d.]+)"', text_of(self.paper("record"), "-bbox"))]
+        self.assertGreater(len(ends), 100)
+        self.assertLess(max(ends), A4[0] - 40)
 
     def test_the_shop_has_its_own_sheets(self):
         """Letter where the shop says so; nothing of it on A4 then."""

@@ -14,6 +14,9 @@ export interface KeyAction {
   run: () => void;
 }
 
+const isFigure = (target: EventTarget | null) =>
+  target instanceof HTMLInputElement && target.dataset.figure !== undefined;
+
 function typesWords(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.dataset.figure !== undefined) return false;
@@ -41,6 +44,8 @@ function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
   if (typesWords(event.target) || document.querySelector('[role="dialog"]')) return;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  // a figure that is being typed has its digits, whatever they mean elsewhere on the screen
+  if (isFigure(event.target) && /^[0-9.,]$/.test(key)) return;
   const onButton = event.target instanceof HTMLElement && event.target.closest('button, a') !== null;
   if (onButton && (key === 'Enter' || key === ' ')) return;
   for (const listener of [...listeners].reverse()) {
@@ -52,6 +57,9 @@ function onKey(event: KeyboardEvent): void {
     action.run();
     return;
   }
+  // a digit that means nothing else is the beginning of the figure that is asked for
+  if (/^[0-9]$/.test(key) && event.target === document.body)
+    document.querySelector<HTMLInputElement>('main input[data-figure]')?.focus();
 }
 
 /** Listens for these keys; not while words are typed or a dialog is open. */

@@ -1,6 +1,6 @@
 /** A picture taken with the telephone's own camera, chosen from its files or pasted; a ring or an arrow and a few words beside it. */
 import { Button, TextInput } from '@mantine/core';
-import { type ChangeEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type ChangeEvent, type FormEvent, useEffect, useMemo, useRef, useState } from 'react';
 import type { Schemas } from '../api/client';
 import { usePerson } from '../app/session';
 import { type Outcome, useRecord } from '../ledger/outbox';
@@ -30,7 +30,13 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
   const src = useMemo(() => (file ? URL.createObjectURL(file) : ''), [file]);
   useEffect(() => () => URL.revokeObjectURL(src), [src]);
   usePasted(setFile);
-  const send = async () => {
+  const button = useRef<HTMLButtonElement>(null);
+  // what was chosen takes the place of what chose it: the focus goes on to what records it
+  useEffect(() => {
+    if (file) button.current?.focus();
+  }, [file]);
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
     if (!file || busy) return;
     setBusy(true);
     const entry = {
@@ -62,30 +68,32 @@ export function TakePicture({ serial, step, onDone }: TakePictureProps) {
           Another picture
         </Button>
       </DrawOn>
-      <div className={classes.about}>
-        <TextInput
-          label="What it shows"
-          maxLength={300}
-          value={shows}
-          onChange={(event) => setShows(event.currentTarget.value)}
-        />
-        <TextInput
-          label="Where on the engine"
-          placeholder="cylinder 3"
-          maxLength={80}
-          value={place}
-          onChange={(event) => setPlace(event.currentTarget.value)}
-        />
-      </div>
-      {outcome?.kind === 'refused' && <p role="alert">{outcome.sentence}</p>}
-      <div className={classes.foot}>
-        <span>
-          {step ? `To “${step.title}”.` : 'To the engine, not to a step.'} Where and when it was taken is left out.
-        </span>
-        <Button onClick={() => void send()} loading={busy} data-autofocus>
-          Record the picture
-        </Button>
-      </div>
+      <form className={classes.take} onSubmit={(event) => void send(event)}>
+        <div className={classes.about}>
+          <TextInput
+            label="What it shows"
+            maxLength={300}
+            value={shows}
+            onChange={(event) => setShows(event.currentTarget.value)}
+          />
+          <TextInput
+            label="Where on the engine"
+            placeholder="cylinder 3"
+            maxLength={80}
+            value={place}
+            onChange={(event) => setPlace(event.currentTarget.value)}
+          />
+        </div>
+        {outcome?.kind === 'refused' && <p role="alert">{outcome.sentence}</p>}
+        <div className={classes.foot}>
+          <span>
+            {step ? `To “${step.title}”.` : 'To the engine, not to a step.'} Where and when it was taken is left out.
+          </span>
+          <Button ref={button} type="submit" loading={busy}>
+            Record the picture
+          </Button>
+        </div>
+      </form>
     </div>
   );
 }

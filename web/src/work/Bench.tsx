@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { Suspense, useEffect, useState } from 'react';
 import type { Schemas } from '../api/client';
+import { useFocusBack } from '../app/focus';
 import { KeyStrip } from '../app/KeyStrip';
 import type { KeyAction } from '../app/keys';
 import { bringTheRest, later } from '../app/later';
@@ -16,7 +17,7 @@ import { type Outcome, useOutbox, useRecord } from '../ledger/outbox';
 import { gaugesQuery } from '../shop/api';
 import { Here } from '../shop/Here';
 import { Answer } from './Answer';
-import { type Sent, useAnswering } from './answering';
+import { mayBeAnsweredAgain, type Sent, useAnswering } from './answering';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
 import { DRAWINGS, INPUTS } from './inputs';
@@ -66,6 +67,16 @@ function chooseQuestion(state: Schemas['BenchState'], chosen: string | null, und
   return picked ?? open ?? step?.questions.find(may);
 }
 
+/** An answer that has not gone out: it is not given twice, and what comes next is for the ledger to say. */
+function Kept({ question }: { question: Question }) {
+  return (
+    <section className={classes.kept} aria-label="Not sent yet" role="status">
+      <b>{question.title}: kept on this machine.</b> It goes out by itself. What comes next is told once Gurvo is
+      reached; pictures and notes are taken meanwhile.
+    </section>
+  );
+}
+
 /** The question to go on with while an answer is on its way, what kept it waiting being answered; itself where nobody knows the next. */
 function goingOn(state: Schemas['BenchState'], sent: Sent | undefined): Question | undefined {
   const all = state.steps.flatMap((one) => one.questions);
@@ -90,11 +101,19 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const [helping, setHelping] = useState(false);
   const [whole, setWhole] = useState(false);
   const [ending, setEnding] = useState<Outcome | null>(null);
+  useFocusBack(
+    [striking, noting, changing, placing, telling, taking, ordering, papers, helping].some((one) => Boolean(one)),
+  );
   const { person } = usePerson();
   const record = useRecord(engine.serial, person.username);
   const waiting = unsent.filter((item) => !item.refused).map((item) => item.question);
-  const answering = useAnswering(bench, person.username, setChosen);
+  const answering = useAnswering(bench, person.username, waiting, setChosen);
   const question = goingOn(state, answering.underway.at(-1)) ?? chooseQuestion(state, chosen, waiting);
+  const isKept =
+    question !== undefined &&
+    waiting.includes(question.key) &&
+    !answering.underway.some((one) => one.question === question.key) &&
+    !(chosen === question.key && mayBeAnsweredAgain(question));
   const strikable = bench.tape.filter((line) => !line.struck && line.kind !== 'strike');
   const commonKeys = useBenchKeys({
     serial: engine.serial,
@@ -188,7 +207,8 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
         {wanted && step && !whole && (
           <WantedPicture serial={engine.serial} step={step.key} of={wanted} onTake={() => setTaking(true)} />
         )}
-        {question && engine.may_record && !whole && (
+        {question && isKept && !whole && <Kept question={question} />}
+        {question && engine.may_record && !isKept && !whole && (
           <Answer key={question.key} {...{ bench, question, voice, answering }} />
         )}
         {question && !engine.may_record && <p className={classes.hint}>You may look. A builder takes the readings.</p>}
@@ -226,7 +246,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
       </aside>
       <div className={classes.keys}>
         <KeyStrip
-          actions={[...(question ? keysOf(question) : []), ...actions]}
+          actions={[...(question && !isKept ? keysOf(question) : []), ...actions]}
           help={
             question && (
               <Suspense fallback={null}>

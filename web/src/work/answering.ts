@@ -12,6 +12,8 @@ export interface Sent {
   next: string | null;
   /** How many entries there are once it is in the ledger: until the bench shows as many, the screen stays ahead of it. */
   entries: number;
+  /** Whether it waits on this machine: the screen is ahead of it as long as it does. */
+  isKept?: boolean;
 }
 
 interface Refused {
@@ -27,11 +29,16 @@ export type AnswerIt = (
   because?: string,
 ) => Promise<Outcome['kind']>;
 
-export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: string | null) => void) {
+export function useAnswering(
+  bench: Schemas['Bench'],
+  by: string,
+  waiting: string[],
+  choose: (key: string | null) => void,
+) {
   const record = useRecord(bench.engine.serial, by);
   const [all, setAll] = useState<Sent[]>([]);
   const [refused, setRefused] = useState<Refused | null>(null);
-  const underway = all.filter((one) => bench.entries < one.entries);
+  const underway = all.filter((one) => bench.entries < one.entries && (!one.isKept || waiting.includes(one.question)));
   const answer: AnswerIt = async (question, value, entry, because = '') => {
     const own = {
       question: question.key,
@@ -42,8 +49,10 @@ export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: 
     setRefused(null);
     choose('again' in question && question.again ? question.key : null);
     const outcome = await record(question.key, question.title, value, entry, because);
-    // what was taken stays until the bench shows it; what was not is shown where it was asked
-    if (outcome.kind !== 'sent') setAll((now) => (outcome.kind === 'refused' ? [] : now.filter((one) => one !== own)));
+    // what was taken stays until the bench shows it; what waits, as long as it is known what follows; what was not is shown where it was asked
+    if (outcome.kind === 'refused') setAll([]);
+    if (outcome.kind === 'kept')
+      setAll((now) => now.flatMap((one) => (one !== own ? [one] : own.next ? [{ ...own, isKept: true }] : [])));
     if (outcome.kind === 'refused') {
       setRefused({ question: question.key, wrong: outcome, tried: { value, entry } });
       choose(question.key);
@@ -55,6 +64,10 @@ export function useAnswering(bench: Schemas['Bench'], by: string, choose: (key: 
 
 /** Kinds that come in rows: the next of the same kind follows. */
 const ONE_AFTER_ANOTHER: Question['kind'][] = ['lift_reading', 'pull', 'fit_reading', 'lash_reading'];
+
+/** Whether an answer that waits may be followed by another of its kind: a second reading of the same, never a step done twice. */
+export const mayBeAnsweredAgain = (question: Question) =>
+  ('again' in question && question.again) || ONE_AFTER_ANOTHER.includes(question.kind);
 
 /** What most likely comes next: of readings and pulls the next one open in the same step, of steps what the server said. */
 function nextOf(state: Schemas['BenchState'], question: Question, underway: Sent[]): string | null {

@@ -1,6 +1,7 @@
 /** What is looked at before the first pull: threads as the figure presumes, held against the wrench, the wrench itself, how an angle is read. */
 import { Button, TextInput, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
 import type { Schemas } from '../../api/client';
 import { useKeys } from '../../app/keys';
 import type { InputProps, QuestionOf } from '../../ledger/contract';
@@ -71,6 +72,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
   const measured = question.pulls.filter((one) => one.asks_torque);
   const angleBy = draft.angle_by || (wrenches.find((one) => one.code === wrench)?.address ? 'wrench' : 'gauge');
   const more = useMore();
+  const figure = useRef<HTMLInputElement>(null);
   const isOpen = question.status !== 'done' && !question.blocked;
   const record = async () => {
     if (busy || !isOpen) return;
@@ -100,11 +102,14 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
       label: gauge.code,
       run: () => change({ wrench: gauge.code }),
     })),
+    { keys: ['0'], label: 'no scale', run: () => change({ wrench: 'none' }) },
     {
       keys: ['t'],
       label: 'threads',
-      run: () =>
-        change({ threads: threads === '' && question.threads ? question.threads : after(THREADS, threads as Threads) }),
+      run: () => {
+        change({ threads: threads === '' && question.threads ? question.threads : after(THREADS, threads as Threads) });
+        figure.current?.focus(); // letters are heard there too
+      },
     },
     { keys: ['x'], label: 'held', run: () => change({ held: !draft.held }) },
     {
@@ -177,6 +182,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
               </UnstyledButton>
             ))}
             <UnstyledButton aria-pressed={draft.wrench === 'none'} onClick={() => change({ wrench: 'none' })}>
+              <i>0</i>
               none with a scale
             </UnstyledButton>
             <UnstyledButton aria-pressed={draft.extends} onClick={() => change({ extends: !draft.extends })}>
@@ -204,13 +210,14 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
           </div>
         )}
       </div>
-      {measured.map((one) => (
+      {measured.map((one, n) => (
         <fieldset key={one.key} className={classes.once} aria-label={one.ask}>
           <b>{one.ask}</b>
           {one.asks_angle && (
             <label>
               turned, °{' '}
               <input
+                ref={n === 0 ? figure : undefined}
                 data-figure=""
                 inputMode="decimal"
                 placeholder={String(one.target_deg ?? '')}
@@ -224,6 +231,7 @@ export function ReadyForm(props: InputProps<QuestionOf<'joint_ready'>>) {
           <label>
             {one.asks_angle ? 'torque at the end' : 'torque shown'}, {unit}{' '}
             <input
+              ref={n === 0 && !one.asks_angle ? figure : undefined}
               data-figure=""
               inputMode="decimal"
               value={draft.torques[one.key] ?? ''}

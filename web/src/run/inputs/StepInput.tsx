@@ -76,10 +76,10 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   const isAnySaid = looks.length > 0 || fields.some((field) => answers[field.key]);
   const whole = looked && fields.every((field) => !field.needed || answers[field.key]) && (!asksLittle || isAnySaid);
   const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
-  // on to the next that has to be said; what may be added is there for whoever wants it
+  // on to the next that has to be said; what may be added is there for whoever wants it. Where nothing must be, to the next of all
   const goOn = (field: Field | undefined) => {
     const from = field ? fields.indexOf(field) : -1;
-    const next = fields.findIndex((one, n) => n > from && one.needed && !answers[one.key]);
+    const next = fields.findIndex((one, n) => n > from && (one.needed || asksLittle) && !answers[one.key]);
     if (next >= 0) setAt(next);
   };
   const choose = (field: Field, value: string) => {
@@ -197,10 +197,10 @@ interface FieldRowProps {
 
 function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, onType, onEnter }: FieldRowProps) {
   const typed = useRef<HTMLInputElement>(null);
+  const offered = useRef<HTMLFieldSetElement>(null);
   useLayoutEffect(() => {
-    if (!isCurrent) return;
-    if (field.kind === 'choice') (document.activeElement as HTMLElement | null)?.blur();
-    else typed.current?.focus();
+    // a choice has the focus as a whole: digits answer it, Enter records, and Tab goes on from here
+    if (isCurrent) (field.kind === 'choice' ? offered : typed).current?.focus();
   }, [isCurrent, field.kind]);
   const name = say(field.label, voice);
   return (
@@ -210,7 +210,7 @@ function FieldRow({ field, value, isCurrent, wrong, voice, onCurrent, onChoose, 
         {field.hint && <small>{say(field.hint, voice)}</small>}
       </span>
       {field.kind === 'choice' ? (
-        <fieldset className={classes.options} aria-label={name}>
+        <fieldset ref={offered} tabIndex={-1} className={classes.options} aria-label={name}>
           {(field.options ?? []).map((option, n) => (
             <UnstyledButton
               key={option.value}
