@@ -25,6 +25,8 @@ from shop.benches_api import router as benches
 from shop.errors import Refusal, TooBusy
 from shop.gauges_api import router as gauges
 from shop.people_api import router as people
+from shop.script_keys import ByScriptKey
+from shop.script_keys_api import router as script_keys
 from shop.stock_api import router as stock
 from work.api import printing_router
 from work.api import router as engines
@@ -79,7 +81,7 @@ class _Api(NinjaAPI):
 api = _Api(
     title="Gurvo",
     version="1",
-    auth=django_auth,
+    auth=[ByScriptKey(), django_auth],
     docs_url=None,
     openapi_url="openapi.json",
     docs_decorator=_for_the_signed_in,
@@ -93,6 +95,7 @@ api.add_router("/traces", traces_router, tags=["shop"])
 api.add_router("/workings", workings, tags=["shop"])
 api.add_router("/stock", stock, tags=["shop"])
 api.add_router("/people", people, tags=["people"])
+api.add_router("/keys", script_keys, tags=["people"])
 api.add_router("/benches", benches, tags=["people"])
 api.add_router("/families", families, tags=["families"])
 api.add_router("/examples", examples_router, tags=["families"])

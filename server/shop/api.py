@@ -36,6 +36,7 @@ from shop.schemas import (
     SignIn,
     UnitFactor,
 )
+from shop.script_keys import ByScriptKey
 
 session_router = Router()
 router = Router()
@@ -142,7 +143,7 @@ def confirm(request: HttpRequest, payload: Confirm) -> Status[None]:
 @session_router.get(
     "/people",
     response={200: list[Name], 401: Problem},
-    auth=[django_auth, bench_of],
+    auth=[ByScriptKey(), django_auth, bench_of],
     operation_id="session_people",
     summary="Who may be here",
 )

@@ -11,7 +11,7 @@ from django.db.models.signals import m2m_changed, post_delete, post_save
 
 from gurvo_core.ledger.chain import digest_of
 from shop.daybook import BOOKED, book, booked, fields_of
-from shop.models import BenchDevice, Gauge, GaugeCheck, Letterhead, Pin, Shop, StockItem
+from shop.models import BenchDevice, Gauge, GaugeCheck, Letterhead, Pin, ScriptKey, Shop, StockItem
 
 
 def _person(user: User) -> dict[str, Any]:
@@ -55,6 +55,7 @@ def begin() -> None:
     booked("check", GaugeCheck, fields_of())
     booked("stock", StockItem, fields_of())
     booked("bench device", BenchDevice, fields_of("used_at"))
+    booked("script key", ScriptKey, fields_of("used_on"))
     booked("letterhead", Letterhead, _letterhead)
     post_save.connect(_saved, dispatch_uid="booked")
     post_delete.connect(_deleted, dispatch_uid="booked")

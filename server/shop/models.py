@@ -92,6 +92,20 @@ class BenchDevice(models.Model):
         return self.name
 
 
+class ScriptKey(models.Model):
+    """What a program shows instead of a person, for whom it then does things."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    name = models.CharField(max_length=60)
+    secret = models.CharField(max_length=64, unique=True, help_text="Digest of what the program alone has")
+    made_at = models.DateTimeField()
+    used_on = models.DateField(null=True, help_text="The day on which it was used last")
+
+    def __str__(self) -> str:
+        """By its name."""
+        return self.name
+
+
 class PinTry(models.Model):
     """A PIN that somebody tries, kept before it is looked at; gone once it was the right one."""
 

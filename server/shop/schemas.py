@@ -77,6 +77,27 @@ class BenchDeviceRow(Schema):
     used_at: datetime | None
 
 
+class ScriptKeyIn(InSchema):
+    """What a key is for."""
+
+    name: str = Field(min_length=1, max_length=60, description="What it is for, by which it is known again")
+
+
+class ScriptKeyRow(Schema):
+    """A key for a program, without what it is."""
+
+    id: int = Field(description="By which it is taken back")
+    name: str = Field(description="What it is for")
+    made_at: datetime = Field(description="When it was made")
+    used_on: date | None = Field(description="The day on which it was used last")
+
+
+class ScriptKeyMade(ScriptKeyRow):
+    """A key as it is made."""
+
+    secret: str = Field(description="The key itself, told once: sent as Authorization: Bearer")
+
+
 class Name(Schema):
     """Somebody's sign-in name, and what he is called."""
 

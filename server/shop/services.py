@@ -11,6 +11,7 @@ from shop.errors import Forbidden, SignInFailed
 from shop.guesses import guessing
 from shop.idle import come_back
 from shop.models import BenchDevice, Preference
+from shop.script_keys import check_nobody_but_people
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> None:
@@ -49,6 +50,7 @@ def _prove(request: HttpRequest, username: str, password: str, at: str = "") -> 
 
 def confirm(request: HttpRequest, password: str) -> None:
     """Take note that whoever is signed in has shown once more who he is; wrong tries count like those at the door."""
+    check_nobody_but_people(request)
     if _prove(request, request.user.get_username(), password) is None:
         raise Forbidden("This is neither your password nor your PIN; try again.", "password")
     came_with_password(request, password)
@@ -56,6 +58,7 @@ def confirm(request: HttpRequest, password: str) -> None:
 
 def be_here(request: HttpRequest, username: str, password: str) -> None:
     """Go on at a bench that was left alone, or take it over from whoever was there; by PIN or password."""
+    check_nobody_but_people(request)
     user = _prove(request, username, password)
     if user is None:
         raise Forbidden("Name and PIN do not belong together; try again, or take the password.", "password")

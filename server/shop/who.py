@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 
 from shop.confirming import is_fresh
 from shop.daybook import does
+from shop.script_keys import key_of
 
 Handler = Callable[[HttpRequest], HttpResponse]
 NOBODY = "nobody signed in"
@@ -26,4 +27,6 @@ def note_who(get_response: Handler) -> Handler:
 def _doer(request: HttpRequest) -> tuple[str, str]:
     if not request.user.is_authenticated:
         return NOBODY, ""
+    if key_of(request):
+        return request.user.get_username(), f"by the key “{key_of(request)[:26]}”"
     return request.user.get_username(), "by password, just before" if is_fresh(request) else "signed in"

@@ -21,6 +21,7 @@ from shop.benches import bench_of
 from shop.confirming import confirm_for, is_fresh, used_up
 from shop.errors import Conflict
 from shop.roles import person_of
+from shop.script_keys import ByScriptKey
 from shop.services import confirm
 from work import bridge, services
 from work.downloads import download
@@ -46,7 +47,7 @@ printing_router = Router()
 @router.get(
     "",
     response={200: FloorPage, **refusals(401, 422)},
-    auth=[django_auth, bench_of],
+    auth=[ByScriptKey(), django_auth, bench_of],
     operation_id="engines_list",
     summary="The Floor, a page at a time",
 )

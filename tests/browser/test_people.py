@@ -1,6 +1,7 @@
 """The lead and the people of the shop, through the real interface."""
 
 from django.contrib.auth.models import User
+from django.test import Client
 from playwright.sync_api import expect
 
 from shop.people import change_person
@@ -52,6 +53,22 @@ class PeopleTests(BrowserCase):
         expect(asked).to_have_count(0)
         expect(role).to_have_value("viewer")
         self.assertEqual(role_of(User.objects.get(username="bo")), "viewer")
+
+    def test_a_key_for_a_program_is_told_once_and_taken_back(self):
+        """By keyboard from the name at the top of the Floor."""
+        self.sign_in("bo")
+        self.page.get_by_role("button", name="Bo builder").click()
+        self.page.get_by_role("link", name="Keys for programs").click()
+        self.see(self.headed("Keys for programs"))
+        self.page.get_by_label("What it is for").fill("stock robot")
+        self.type("Enter")
+        self.see(self.page.get_by_text("it is not shown again"))
+        key = self.page.locator("code").inner_text()
+        program = Client(headers={"Authorization": f"Bearer {key}"})
+        self.assertEqual(program.get("/api/v1/keys").json()[0]["name"], "stock robot")
+        self.page.get_by_role("button", name="Take back").click()
+        expect(self.page.get_by_role("button", name="Take back")).to_have_count(0)
+        self.assertEqual(program.get("/api/v1/keys").status_code, 401)
 
     def test_nobody_else_is_led_there(self):
         self.sign_in("bo")

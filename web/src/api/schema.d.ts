@@ -1832,6 +1832,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * My keys for programs
+         * @description List the keys that whoever asks has made.
+         */
+        get: operations["keys_list"];
+        put?: never;
+        /**
+         * One more key
+         * @description Make a key; it is told in this answer and never again.
+         */
+        post: operations["key_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys/{key_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take a key back
+         * @description From now on it opens nothing; no password is asked for, since it may be urgent.
+         */
+        delete: operations["key_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letterhead": {
         parameters: {
             query?: never;
@@ -10281,6 +10325,76 @@ export interface components {
             why: string;
         };
         /**
+         * ScriptKeyIn
+         * @description What a key is for.
+         */
+        ScriptKeyIn: {
+            /**
+             * Name
+             * @description What it is for, by which it is known again
+             */
+            name: string;
+        };
+        /**
+         * ScriptKeyMade
+         * @description A key as it is made.
+         */
+        ScriptKeyMade: {
+            /**
+             * Id
+             * @description By which it is taken back
+             */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             * @description When it was made
+             */
+            made_at: string;
+            /**
+             * Name
+             * @description What it is for
+             */
+            name: string;
+            /**
+             * Secret
+             * @description The key itself, told once: sent as Authorization: Bearer
+             */
+            secret: string;
+            /**
+             * Used On
+             * @description The day on which it was used last
+             */
+            used_on: string | null;
+        };
+        /**
+         * ScriptKeyRow
+         * @description A key for a program, without what it is.
+         */
+        ScriptKeyRow: {
+            /**
+             * Id
+             * @description By which it is taken back
+             */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             * @description When it was made
+             */
+            made_at: string;
+            /**
+             * Name
+             * @description What it is for
+             */
+            name: string;
+            /**
+             * Used On
+             * @description The day on which it was used last
+             */
+            used_on: string | null;
+        };
+        /**
          * Section
          * @description What a section through a cylinder is drawn from, bore upright, seen from the front.
          */
@@ -18591,6 +18705,133 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keys_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScriptKeyRow"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    key_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScriptKeyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScriptKeyMade"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    key_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

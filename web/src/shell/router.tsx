@@ -87,6 +87,11 @@ const people = createRoute({
   path: '/people',
   component: lazyRouteComponent(() => import('../shop/People'), 'People'),
 });
+const keys = createRoute({
+  getParentRoute: () => shell,
+  path: '/keys',
+  component: lazyRouteComponent(() => import('../shop/ScriptKeys'), 'ScriptKeys'),
+});
 const first = createRoute({
   getParentRoute: () => root,
   path: '/first',
@@ -146,6 +151,7 @@ export const router = createRouter({
       stock,
       workings,
       people,
+      keys,
     ]),
     draft,
     first,

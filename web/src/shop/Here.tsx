@@ -1,6 +1,7 @@
 /** Who is at the bench: whoever left it goes on, or another person takes it over, by PIN or password. */
 import { Modal, UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { Link } from '@tanstack/react-router';
 import { useHere, usePerson, useSignOut } from '../app/session';
 import { hereQuery } from './api';
 import classes from './Here.module.css';
@@ -47,6 +48,10 @@ function WhoIsHere({ onDone }: { onDone: () => void }) {
         <UnstyledButton className={classes.out} onClick={() => signOut.mutate()}>
           Sign {person.name} out
         </UnstyledButton>
+        {' · '}
+        <Link to="/keys" onClick={onDone}>
+          Keys for programs
+        </Link>
       </p>
     </WhoForm>
   );

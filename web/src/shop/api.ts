@@ -1,5 +1,5 @@
 /** Reads of the shop; the one place that knows their cache keys. */
-import { queryOptions, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
@@ -40,6 +40,29 @@ export const hereQuery = queryOptions({
   queryKey: ['people', 'here'],
   queryFn: async ({ signal }) => unwrap(await client.GET('/api/session/people', { signal })),
 });
+
+/** The keys that whoever is signed in has made for his programs. */
+export const scriptKeysQuery = queryOptions({
+  queryKey: ['keys'],
+  queryFn: async ({ signal }) => unwrap(await client.GET('/api/keys', { signal })),
+});
+
+export function useScriptKeys() {
+  const queries = useQueryClient();
+  const onSettled = () => queries.invalidateQueries({ queryKey: scriptKeysQuery.queryKey });
+  const make = useMutation({
+    mutationFn: async (name: string) => unwrap(await client.POST('/api/keys', { body: { name } })),
+    onSettled,
+  });
+  const takeBack = useMutation({
+    mutationFn: async (key_id: number) => {
+      const { error, response } = await client.DELETE('/api/keys/{key_id}', { params: { path: { key_id } } });
+      if (error) unwrap({ error, response });
+    },
+    onSettled,
+  });
+  return { make, takeBack };
+}
 
 export const signInLogQuery = queryOptions({
   queryKey: ['people', 'log'],
