@@ -1,5 +1,5 @@
 /** Keys for a person's own programs: one more, told once; which there are; one taken back. */
-import { Button, Code, Table, TextInput } from '@mantine/core';
+import { Button, Table, TextInput } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
@@ -41,7 +41,7 @@ export function ScriptKeys() {
         </form>
         {make.data && (
           <p role="status" className={own.once}>
-            Copy it now, it is not shown again: <Code>{make.data.secret}</Code>
+            Copy it now, it is not shown again: <code>{make.data.secret}</code>
           </p>
         )}
         {wrong && <p role="alert">{sentenceOf(wrong)}</p>}
