@@ -6,10 +6,32 @@ from django.contrib.auth.models import User
 
 from benchmarks.timing import p50_p95, turn_about_ms
 from tools.real_server import Person
-from tools.screenshots import V_EIGHT
 from writer.services import begin
 
 AIM_RATIO, AIM_MS, LONG = 3.0, 300, 1000
+V_EIGHT = {
+    "name": "Larch V8",
+    "fuel": "gas",
+    "layout": "v",
+    "cylinders": "8",
+    "rows": "1-3-5-7 / 2-4-6-8",
+    "cams": "two",
+    "drives": "chain, left chain, right chain",
+    "passes.chain": "crank, jackshaft",
+    "passes.left-chain": "jackshaft, left exhaust, left intake",
+    "passes.right-chain": "jackshaft, right exhaust, right intake",
+    "tensioner.chain": "none",
+    "tensioner.left-chain": "hydraulic",
+    "tensioner.right-chain": "hydraulic",
+    **{f"fixed.{side}-{valve}-wheel": "clamped" for side in ("left", "right") for valve in ("intake", "exhaust")},
+    "known_by": "locks",
+    "position": "pin",
+    "lock.crank": "pin in the flywheel",
+    "lock.left-intake": "plate across both left cams",
+    "lock.left-exhaust": "same",
+    "lock.right-intake": "plate across both right cams",
+    "lock.right-exhaust": "same",
+}
 
 
 def measure(port: int, count: int) -> None:

@@ -1,10 +1,14 @@
 """The repository keeps its own promises: lock files, README, generated files, layering."""
 
+import importlib
 import json
+import pkgutil
 import re
 import subprocess
 import unittest
 from pathlib import Path
+
+import benchmarks
 
 ROOT = Path(__file__).parents[2]
 
@@ -103,3 +107,13 @@ class SourcesTests(unittest.TestCase):
                 cited |= set(re.findall(r"\[([a-z-]+)\]", block))
         self.assertTrue(cited)
         self.assertLessEqual(cited, listed)
+
+
+class BenchmarkTests(unittest.TestCase):
+    def test_every_benchmark_loads(self):
+        """They run seldom: what they take from elsewhere must be there when they do."""
+        names = [module.name for module in pkgutil.iter_modules(benchmarks.__path__)]
+        self.assertGreater(len(names), 15)
+        for name in names:
+            with self.subTest(name):
+                importlib.import_module(f"benchmarks.{name}")
