@@ -6,7 +6,6 @@ What is kept of one is a digest of a secret that the device alone has, in a cook
 __all__ = ["COOKIE", "all_benches", "begin_pairing", "bench_of", "keep_secret", "pair", "unpair"]
 
 import secrets
-from hashlib import sha256
 from threading import Lock
 
 import segno
@@ -21,6 +20,7 @@ from shop.errors import Forbidden
 from shop.guesses import guessing
 from shop.models import BenchDevice
 from shop.roles import shown_name
+from shop.secret_digest import digest_of_secret
 
 COOKIE = "bench"
 KEPT_S = 5 * 366 * 24 * 3600
@@ -54,7 +54,7 @@ def pair(request: HttpRequest, code: str) -> tuple[BenchDevice, str]:
         raise Forbidden("This code does not hold, or not any more; let the lead show a new one.", "code")
     secret = secrets.token_urlsafe(32)
     name, by_name = found
-    return BenchDevice.objects.create(name=name, secret=_digest(secret), by_name=by_name, paired_at=timezone.now()), secret
+    return BenchDevice.objects.create(name=name, secret=digest_of_secret(secret), by_name=by_name, paired_at=timezone.now()), secret
 
 
 def keep_secret(answer: HttpResponse, secret: str) -> None:
@@ -65,7 +65,7 @@ def keep_secret(answer: HttpResponse, secret: str) -> None:
 def bench_of(request: HttpRequest) -> BenchDevice | None:
     """Return which paired device asks; None for any other."""
     secret = request.COOKIES.get(COOKIE)
-    return BenchDevice.objects.filter(secret=_digest(secret)).first() if secret else None
+    return BenchDevice.objects.filter(secret=digest_of_secret(secret)).first() if secret else None
 
 
 def all_benches() -> list[BenchDevice]:
@@ -77,7 +77,3 @@ def all_benches() -> list[BenchDevice]:
 def unpair(bench: BenchDevice) -> None:
     """From now on it asks for a password like any other."""
     bench.delete()
-
-
-def _digest(secret: str) -> str:
-    return sha256(secret.encode()).hexdigest()

@@ -6,7 +6,6 @@ What is kept of one is a digest. A key signs nothing and changes no people: what
 __all__ = ["ByScriptKey", "check_nobody_but_people", "key_of", "keys_of", "make_key", "take_back"]
 
 import secrets
-from hashlib import sha256
 
 from django.contrib.auth.models import User
 from django.db import transaction
@@ -16,6 +15,7 @@ from ninja.security import HttpBearer
 
 from shop.errors import Conflict, Forbidden
 from shop.models import ScriptKey
+from shop.secret_digest import digest_of_secret
 
 BEGINS = "gurvo_"
 MOST = 20  # a person
@@ -29,7 +29,7 @@ class ByScriptKey(HttpBearer):
 
     def authenticate(self, request: HttpRequest, token: str) -> User | None:
         """Return whose key it is; None for one that is nobody's."""
-        key = ScriptKey.objects.select_related("owner").filter(secret=_digest(token), owner__is_active=True).first()
+        key = ScriptKey.objects.select_related("owner").filter(secret=digest_of_secret(token), owner__is_active=True).first()
         if key is None:
             return None
         today = timezone.localdate()
@@ -62,14 +62,10 @@ def make_key(person: User, name: str) -> tuple[ScriptKey, str]:
     if ScriptKey.objects.filter(owner=person).count() >= MOST:
         raise Conflict(f"You have {MOST} keys already; take back those that are not used.", "name")
     secret = f"{BEGINS}{secrets.token_urlsafe(32)}"
-    return ScriptKey.objects.create(owner=person, name=name.strip(), secret=_digest(secret), made_at=timezone.now()), secret
+    return ScriptKey.objects.create(owner=person, name=name.strip(), secret=digest_of_secret(secret), made_at=timezone.now()), secret
 
 
 @transaction.atomic
 def take_back(key: ScriptKey) -> None:
     """From now on it opens nothing."""
     key.delete()
-
-
-def _digest(secret: str) -> str:
-    return sha256(secret.encode()).hexdigest()

@@ -50,10 +50,10 @@ export function useAnswering(
     choose('again' in question && question.again ? question.key : null);
     const outcome = await record(question.key, question.title, value, entry, because);
     // what was taken stays until the bench shows it; what waits, as long as it is known what follows; what was not is shown where it was asked
-    if (outcome.kind === 'refused') setAll([]);
     if (outcome.kind === 'kept')
       setAll((now) => now.flatMap((one) => (one !== own ? [one] : own.next ? [{ ...own, isKept: true }] : [])));
     if (outcome.kind === 'refused') {
+      setAll([]);
       setRefused({ question: question.key, wrong: outcome, tried: { value, entry } });
       choose(question.key);
     }
