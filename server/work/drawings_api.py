@@ -11,10 +11,9 @@ from gurvo_core.clearway.job.thought import ground_of
 from gurvo_core.clearway.shown import AtPlaces, ClearwayMap, ClearwayShown, MapPlace, at_places, map_of, shown_of
 from gurvo_core.drive import Phasers, Twin
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Folded
+from gurvo_core.ledger import CAM_PLACES, Folded
 from gurvo_core.motion import Snapshot
 from gurvo_core.scene import Scene, SideTurning
-from gurvo_core.timing.job import CAM_PLACES
 from gurvo_core.work import RULES_VERSION, PartTold
 from work import bridge
 from work.finding import engine_of

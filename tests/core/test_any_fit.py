@@ -7,8 +7,7 @@ from hypothesis import strategies as st
 
 from demo.player import answer
 from gurvo_core.errors import AskFirst, DocumentError
-from gurvo_core.fits.job.paper import fit_lines, fit_papers
-from gurvo_core.lash.job.paper import lash_papers
+from gurvo_core.fits.job.paper import fit_lines
 from gurvo_core.reading import read_document
 from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
@@ -94,7 +93,7 @@ class AnyFitTests(unittest.TestCase):
         now = build.folded.states["fits"]
         spots = len(now.book.fits["drawn"].spots)
         self.assertGreaterEqual(len(list(fit_lines(now))), spots)
-        self.assertEqual(len(fit_papers(now)[0].rows), len(now.book.fits["drawn"].places))
+        self.assertEqual(len(HOUSE.papers(build.folded)[-1].tables[0].rows), len(now.book.fits["drawn"].places))
         if is_guess:
             self.assertEqual({one.judged.verdict for one in now.places["drawn"].values()}, {"no limit known"})
         self.assertEqual(HOUSE.show(HOUSE.fold(document, build.folded.entries)).model_dump(), build.state.model_dump())
@@ -133,7 +132,7 @@ class AnyFitTests(unittest.TestCase):
             if question.kind == "lash_shims":
                 self.accept(build)
         self.assertIn("lash", build.folded.states["run"].done)
-        self.assertEqual(len(lash_papers(build.folded.states["lash"])[0].view.valves), 2)
+        self.assertEqual(len(HOUSE.papers(build.folded)[-1].tables[0].rows), 2)
 
     def answer(self, build, question):
         """As somebody careful, who says why where he is asked."""

@@ -8,7 +8,7 @@ from gurvo_core.errors import AskFirst, CoreError, DocumentError
 from gurvo_core.fits.job.figures import reading_si
 from gurvo_core.fits.job.intake import intake_of
 from gurvo_core.fits.job.kept import figures_kept, pieces_taken
-from gurvo_core.fits.job.paper import fit_lines, fit_papers
+from gurvo_core.fits.job.paper import fit_lines
 from gurvo_core.fits.job.sheet import Others, fit_sheet
 from gurvo_core.fits.job.whatif import ChamberAsked, chamber_view
 from gurvo_core.ledger import STOCK, Gauge
@@ -38,6 +38,9 @@ class FitCase(unittest.TestCase):
     @property
     def now(self):
         return self.build.folded.states["fits"]
+
+    def paper(self):
+        return next(one for one in HOUSE.papers(self.build.folded) if one.title == self.mains.fit.name)
 
     @property
     def mains(self):
@@ -155,7 +158,7 @@ class VerdictTests(FitCase):
         for place in range(1, 6):
             self.enter({**body, "place": f"main {place}"}, by=LEAD, because="seen")
         self.assertIn("main-fit", self.build.folded.states["run"].done)
-        self.assertEqual(fit_papers(self.now)[0].rows[2][0].decided, "accepted by the lead: one in five, for a pump")
+        self.assertIn("accepted by the lead: one in five, for a pump", self.paper().tables[0].rows[2].note)
 
     def test_a_done_step_opens_with_the_place_that_is_read_again(self):
         self.read_bores()
@@ -352,8 +355,10 @@ class SheetTests(FitCase):
         self.read_bores()
         self.read(1, "outer", "58.018")
         self.assertEqual(len(list(fit_lines(self.now))), 21)
-        paper = fit_papers(self.now)[0]
-        self.assertEqual((paper.gauges, len(paper.columns), paper.rows[0][1].cells[0].count), ("gauge P1", 8, 2))
+        paper = self.paper()
+        table = paper.tables[0]
+        self.assertIn("gauge P1", paper.about[1])
+        self.assertEqual((len(table.heads), table.rows[0].cells[1]), (12, "58.017 ×2"))
 
     def test_others_of_the_family_are_compared_with(self):
         self.read_bores()

@@ -2,9 +2,9 @@
 
 import unittest
 
-from gurvo_core.joints.job.paper import joint_papers
 from gurvo_core.joints.job.show import pull_lines
 from gurvo_core.walk import next_question
+from gurvo_core.work import HOUSE
 from tests.builds import Build
 from tests.engines import CODES, LITTLE_KNOWN, family_with_run
 
@@ -66,7 +66,7 @@ class SayableTests(unittest.TestCase):
         self.assertTrue(all(question.is_generic and "a generic figure" in question.ask for question in said))
         line = self.build.folded.entries[-1].body
         self.assertIn("(generic)", line.asked)
-        self.assertTrue(next(paper for paper in joint_papers(self.build.folded.states["joints"])).is_generic)
+        self.assertIn("generic figure", next(paper.warns for paper in HOUSE.papers(self.build.folded) if paper.warns))
         self.assertTrue(pull_lines(self.build.folded.states["joints"])[-1].is_generic)
 
     def test_a_phaser_bolt_is_held_by_what_the_book_names(self):
@@ -79,12 +79,12 @@ class EveryFamilyTests(unittest.TestCase):
     def test_every_joint_has_its_page_with_every_fastener_at_every_stage(self):
         for code in (*CODES, LITTLE_KNOWN):
             build = Build(code).play()
-            now = build.folded.states["joints"]
-            for paper in joint_papers(now):
-                with self.subTest(family=code, joint=paper.name):
-                    self.assertTrue(all(cell for row in paper.rows for cell in row.cells))
-                    self.assertEqual(paper.flagged, ())
-            self.assertEqual({paper.name for paper in joint_papers(now)}, {joint.joint.name for joint in now.book.joints.values()})
+            names = [joint.joint.name for joint in build.folded.states["joints"].book.joints.values()]
+            papers = {paper.title: paper for paper in HOUSE.papers(build.folded)}
+            for name in names:
+                with self.subTest(family=code, joint=name):
+                    self.assertTrue(all(cell for row in papers[name].tables[0].rows for cell in row.cells))
+                    self.assertEqual(papers[name].apart, ())
 
     def test_a_signature_keeps_how_many_pulls_there_were(self):
         build = Build("wick-1").play()

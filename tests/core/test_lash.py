@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.lash.job.book import lash_book
 from gurvo_core.lash.job.kept import shims_taken
-from gurvo_core.lash.job.paper import lash_papers
 from gurvo_core.lash.job.sheet import lash_sheet
 from gurvo_core.ledger import STOCK, Gauge
 from gurvo_core.reading import read_document
@@ -98,7 +97,8 @@ class ScrewTests(LashCase):
         self.assertEqual(self.refused("only the lead accepts", body, AskFirst), "decision")
         self.enter(body, by=LEAD, because="seen")
         self.assertIn("lash", self.build.folded.states["run"].done)
-        self.assertIn("hot climate", lash_papers(self.now)[0].view.valves[0].decided)
+        said = [cell for paper in HOUSE.papers(self.build.folded) for table in paper.tables for row in table.rows for cell in row.cells]
+        self.assertIn("hot climate", " ".join(said))
 
     def test_what_is_refused(self):
         body = self.body("intake", "0.08")

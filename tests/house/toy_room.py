@@ -1,9 +1,28 @@
-"""A room that is not ours: one kind of entry, one step, one question, one loose end that holds back turning, one fact."""
+"""A room that is not ours: one kind of entry, one question in a step of its own or of a run, one gauge, one loose end that holds back
+turning, its page of the record.
+"""
 
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from gurvo_core.ledger import Asked, Body, Kind, LooseEnd, Question, Room, Step, View, Words, need
+from gurvo_core.ledger import (
+    PLAN,
+    Asked,
+    Body,
+    Judged,
+    Kind,
+    LooseEnd,
+    NamedGauge,
+    Paper,
+    PaperRow,
+    PaperTable,
+    Question,
+    Room,
+    Step,
+    View,
+    Words,
+    need,
+)
 from gurvo_core.ledger.entry import Reason
 
 
@@ -13,6 +32,7 @@ class Tether(Body):
     kind: Literal["toy_tether"]
     tied: bool
     colour: Reason = ""
+    gauge: Reason = ""
 
 
 class TetherQuestion(Question):
@@ -48,6 +68,26 @@ def ask(now, _step, _facts):
     return Asked(questions=[question])
 
 
+def ask_first(now, step, facts):
+    """Before the first step of a run."""
+    plan = facts.get(PLAN)
+    return ask(now, step, facts).questions if plan and plan[0].key == step.key else ()
+
+
+def gauges(body):
+    return [NamedGauge("gauge", body.gauge, frozenset({"wrench"}), "wrench")] if body.gauge else ()
+
+
+def papers(now, _facts, standing):
+    rows = [PaperRow(cells=(str(entry.seq), "on" if entry.body.tied else "off")) for entry in standing if entry.body.kind == "toy_tether"]
+    if rows:
+        yield Paper(title="The tether", tables=(PaperTable(heads=("no.", "it is"), rows=tuple(rows)),), says="{turn:running}")
+
+
+def judged(now):
+    yield Judged(what="Tether", wanted="off", got="off" if now.untied else "on", word="in" if now.untied else "out")
+
+
 def loose_ends(now, _facts):
     if now.tied_at:
         yield LooseEnd(title="Tether tied on", since=now.tied_at, holds_back=frozenset({"turn"}), until="take it off first")
@@ -63,13 +103,17 @@ ROOM = Room(
             words=lambda body: Words(title="Tether", value="on" if body.tied else "off", detail=body.colour),
             take=take,
             check=check,
+            gauges=gauges,
             si_values=lambda _now, _body: {"tether_n": 9.5},
         ),
     ),
     steps=(Step(key="toy", title="Tie the tether", does="tie"),),
     asks={"tie": ask},
+    asks_first=ask_first,
     questions=(TetherQuestion,),
     loose_ends=loose_ends,
     shows=ToyView,
     view=lambda now, _facts: ToyView(tied=bool(now.tied_at)),
+    papers=papers,
+    judged=judged,
 )

@@ -1,12 +1,23 @@
 """The toy room through the API. Run by ``test_toy_room`` in a process of its own, whose settings name the room."""
 
 import json
+from datetime import timedelta
+
+from django.contrib.auth.models import User
+from django.template.loader import render_to_string
+from django.utils import timezone
 
 from config.api import api
+from demo.documents import family_data
+from engine.services import add_revision
+from shop.models import Gauge
 from tests.engines import SETUP
 from tests.server.cases import ShopCase
+from work.models import Engine
+from work.record.paper import shown_on_paper
+from work.services import put_on_stand
 
-TIE = {"kind": "toy_tether", "tied": True, "colour": "blue"}
+TIE = {"kind": "toy_tether", "tied": True, "colour": "blue", "gauge": ""}
 
 
 class ToyWalk(ShopCase):
@@ -44,6 +55,28 @@ class ToyWalk(ShopCase):
         self.assertEqual(bench["tape"][0]["because"], "no other at hand")
         record = json.loads(self.client.get("/api/engines/T-1/record.json").getvalue())
         self.assertEqual(record["entries"][-1]["because"], "no other at hand")
+
+    def test_it_is_asked_for_in_a_step_of_a_run_and_its_gauge_is_looked_at(self):
+        """What stands before the run's first step keeps it waiting; a wrench past its day is taken for a reason."""
+        add_revision(family_data("wick-1"), by=None)
+        put_on_stand(serial="R-1", family="wick-1", purpose="", stand=3, promised=None, by=User.objects.get(username="bo"))
+        first = self.client.get("/api/engines/R-1").json()["state"]["steps"][0]
+        self.assertEqual((first["status"], first["questions"][0]["kind"]), ("now", "toy_tether"))
+        Gauge.objects.filter(code="T1").update(due=timezone.localdate() - timedelta(days=1))
+        self.refused(self.enter({**TIE, "gauge": "T9"}, serial="R-1"), 422, "entry.gauge", "no wrench called T9")
+        self.refused(self.enter({**TIE, "gauge": "T1"}, serial="R-1"), 409, "entry.gauge", "ran out")
+        self.must({**TIE, "gauge": "T1"}, serial="R-1", because="no other")
+        bench = self.must({**TIE, "tied": False}, serial="R-1")
+        self.assertNotIn("toy_tether", [one["kind"] for one in bench["state"]["steps"][0]["questions"] if one["status"] == "open"])
+
+    def test_its_page_of_the_record_and_its_line_on_the_first(self):
+        self.must(SETUP)
+        self.must(TIE)
+        shown = shown_on_paper(Engine.objects.get(pk="T-1"))
+        paper = next(one for one in shown["papers"] if one["title"] == "The tether")
+        self.assertEqual((paper["tables"][0]["rows"][0]["cells"], paper["says"]), ([("2", False), ("on", False)], "the running way"))
+        self.assertIn({"what": "Tether", "wanted": "off", "got": "on", "word": "out", "look": "out"}, shown["judged"])
+        self.assertIn("The tether", render_to_string("work/record.html", shown))
 
     def test_it_is_in_the_api_document(self):
         document = json.dumps(api.get_openapi_schema())

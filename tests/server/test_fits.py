@@ -21,7 +21,6 @@ from tests.server.played import play_until
 from work import bridge
 from work.models import Engine, Entry, FitFigure
 from work.record import as_json
-from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.paper import as_pdf
 
 MAINS = {"step": "main-fit", "fit": "main-clearance"}
@@ -41,6 +40,9 @@ class FitCase(ShopCase):
 
     def ledger(self, serial="V-1"):
         return bridge.ledger_of(Engine.objects.at_the_bench().get(pk=serial))
+
+    def paper(self, says):
+        return next(one for one in bridge.HOUSE.papers(self.ledger().folded) if says in one.title)
 
     def get(self, path, status=200):
         found = self.client.get(f"/api/engines/{path}")
@@ -194,10 +196,8 @@ class HandedOverTests(FitCase):
 
     def test_lash_on_paper_has_every_valve_as_found_and_as_left(self):
         play_until("V-1", "lash-look")
-        pages = lash_on_paper(self.ledger().folded.states["lash"], lambda sentence: sentence)
-        self.assertEqual(
-            [(row["valve"], row["verdict"]) for row in pages[0]["rows"]], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")]
-        )
+        rows = self.paper("Both valves").tables[0].rows
+        self.assertEqual([(row.cells[0], row.cells[-1]) for row in rows], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")])
         self.assertTrue(as_pdf(Engine.objects.at_the_bench().get(pk="V-1")).startswith(b"%PDF"))
 
     def test_what_shims_would_give_is_a_look(self):
@@ -214,8 +214,8 @@ class RecordTests(FitCase):
         engine = Engine.objects.at_the_bench().get(pk="V-1")
         rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/V-1/fits.csv").getvalue().decode())))
         self.assertEqual((len(rows), rows[0]["side"], rows[0]["gauge"], rows[-1]["side"]), (40, "bore", "P1", "journal"))
-        page = fits_on_paper(self.ledger().folded.states["fits"], lambda sentence: sentence)[0]
-        self.assertEqual((len(page["rows"]), len(page["rows"][0]["cells"]), page["rows"][0]["verdict"]), (5, 8, "in"))
+        rows = self.paper("Main bearing").tables[0].rows
+        self.assertEqual((len(rows), len(rows[0].cells), rows[0].cells[-1]), (5, 12, "in"))
         kinds = [entry["body"]["kind"] for entry in json.loads("".join(as_json(engine)))["entries"]]
         self.assertEqual((kinds.count("fit_reading"), kinds.count("fits_ready")), (40, 2))
         self.assertEqual(FitFigure.objects.filter(engine=engine, fit="main-clearance").count(), 5)

@@ -13,7 +13,6 @@ from tests.server.played import play_until
 from work import bridge
 from work.models import Engine, Entry
 from work.record import as_json
-from work.record.joints import on_paper
 from work.record.paper import as_pdf
 
 
@@ -124,8 +123,9 @@ class HandedOverTests(JointCase):
         record = json.loads("".join(as_json(self.engine)))
         pulls = [entry["body"] for entry in record["entries"] if entry["body"]["kind"] == "pull"]
         self.assertEqual({pull["joint"] for pull in pulls}, {"Thrust plate bolts"})
-        (paper, plot), *rest = on_paper(self.ledger.folded.states["joints"])
-        self.assertEqual((paper.is_generic, plot, rest), (True, None, []))
+        paper, *rest = [one for one in bridge.HOUSE.papers(self.ledger.folded) if one.title == "Thrust plate bolts"]
+        self.assertIn("generic figure", paper.warns)
+        self.assertEqual((paper.dots, rest), ((), []))
         self.assertTrue(as_pdf(self.engine).startswith(b"%PDF"))
 
     def test_a_familys_page_shows_its_orders_before_use(self):

@@ -5,6 +5,7 @@ Lies under every room's job and knows none of them.
 
 __all__ = [
     "CAMS_DEGREED",
+    "CAM_PLACES",
     "CAM_PROOFS",
     "CLEAR",
     "CRANK_AT_STOP",
@@ -43,11 +44,16 @@ __all__ = [
     "Folded",
     "Gauge",
     "Hold",
+    "Judged",
     "Kind",
     "LedgerEntry",
     "LooseEnd",
     "NamedGauge",
     "Objection",
+    "Paper",
+    "PaperDot",
+    "PaperRow",
+    "PaperTable",
     "Question",
     "Reach",
     "Room",
@@ -57,6 +63,7 @@ __all__ = [
     "StepNews",
     "Strike",
     "View",
+    "WordOfPaper",
     "Words",
     "apply",
     "changed",
@@ -75,6 +82,7 @@ from gurvo_core.ledger.changed import changed
 from gurvo_core.ledger.entry import GAUGE_UNIT, LENGTH_GAUGES, WHEELS, WRENCHES, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.kept import Beside, kept_last, kept_with
+from gurvo_core.ledger.paper import Judged, Paper, PaperDot, PaperRow, PaperTable, WordOfPaper
 from gurvo_core.ledger.proof import CAM_PROOFS, CAMS_DEGREED, DRIVE_TOUCHED, PROOF_TO_COME, CamProof
 from gurvo_core.ledger.room import (
     CURRENT_STEP,
@@ -112,6 +120,7 @@ from gurvo_core.ledger.room import (
     need,
 )
 from gurvo_core.ledger.shafts import (
+    CAM_PLACES,
     CLEAR,
     CRANK_AT_STOP,
     CRANK_TURNED,

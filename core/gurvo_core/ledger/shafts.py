@@ -1,6 +1,7 @@
 """Where crank and camshafts stand, as far as the run of work says."""
 
 __all__ = [
+    "CAM_PLACES",
     "CLEAR",
     "CRANK_AT_STOP",
     "CRANK_TURNED",
@@ -13,10 +14,14 @@ __all__ = [
     "told_shafts",
 ]
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from typing import NamedTuple, Protocol
 
 from gurvo_core.ledger.room import Fact, Facts, Objection, need
+from gurvo_core.motion import CamPlace
+
+# how far each camshaft that was measured is off its card, by its id
+CAM_PLACES: Fact[Mapping[str, CamPlace]] = Fact("where the cams stand")
 
 
 class ShaftTold(NamedTuple):

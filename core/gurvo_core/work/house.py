@@ -25,8 +25,10 @@ from gurvo_core.ledger import (
     Body,
     Fact,
     Folded,
+    Judged,
     Kind,
     LedgerEntry,
+    Paper,
     Room,
     Strike,
     Words,
@@ -134,6 +136,15 @@ class House:
     def says(self, folded: Folded) -> list[str]:
         """All rooms' figures, in a sentence each."""
         return [words for room in self.rooms for words in room.says(folded.states[room.name])]
+
+    def papers(self, folded: Folded) -> list[Paper]:
+        """All rooms' parts of the record, in their order."""
+        standing = [entry for entry in folded.entries if entry.id not in folded.struck]
+        return [paper for room in self.rooms for paper in room.papers(folded.states[room.name], folded.facts, standing)]
+
+    def judged(self, folded: Folded) -> list[Judged]:
+        """What all rooms judged, in a line each."""
+        return [line for room in self.rooms for line in room.judged(folded.states[room.name])]
 
     def asks_stock(self, body: Body) -> bool:
         """Whether an entry is judged by what is in stock."""

@@ -24,16 +24,13 @@ from work import bridge
 from work.heads import head_now
 from work.models import Engine
 from work.pictures import pictures_folder
-from work.record.clearway import gaps_on_paper
 from work.record.diagram import arcs, ticks
 from work.record.drawing import drawings_on_paper
-from work.record.drive import drive_on_paper
 from work.record.first_page import first_page
 from work.record.first_start import first_start
-from work.record.fits import fits_on_paper, lash_on_paper
 from work.record.front import front_on_paper
 from work.record.gauges import said_of, with_gauges
-from work.record.joints import on_paper
+from work.record.parts import parts_on_paper
 from work.record.photographs import photographs
 from work.record.proof import proof_on_paper
 from work.record.signers import same_day_signers
@@ -140,7 +137,7 @@ def shown_on_paper(engine: Engine) -> dict[str, Any]:
     state = bridge.HOUSE.show(ledger.folded)
     timing: TimingView = vars(state)["timing"]
     set_up: TimingState = ledger.folded.states["timing"]
-    tape = _tape(ledger)
+    tape, papers = _tape(ledger), bridge.HOUSE.papers(ledger.folded)
     drawings = drawings_on_paper(ledger.folded.document, vars(state)["run"].stands, _stood_deg(timing))
     shown = {
         "engine": engine,
@@ -148,17 +145,13 @@ def shown_on_paper(engine: Engine) -> dict[str, Any]:
         "judged_by": judged_by(ledger.folded.document.decision_rule),
         "timing": timing,
         "curves": _curves(timing),
-        **proof_on_paper(ledger, state, _said),
+        **proof_on_paper(state, _said),
         "warnings": [*same_day_signers(engine), *(say(warning, ON_PAPER) for warning in state.warnings)],
         "gauges": set_up.gauges.values(),
         "drawings": drawings,
         "front_drawing": _one_drawing(ledger, state) or (drawings[0] if drawings else ""),
         "photographs": photographs(ledger),
-        "joints": on_paper(ledger.folded.states["joints"]),
-        **drive_on_paper(ledger, _said),
-        **gaps_on_paper(ledger, state),
-        "fits": fits_on_paper(ledger.folded.states["fits"], _said),
-        "lashes": lash_on_paper(ledger.folded.states["lash"], _said),
+        "papers": parts_on_paper(papers, _said),
         "tape": tape,
         "missing": cannot_show("".join(f"{line.value}{line.detail}{line.by}{line.because}" for line, _ in tape)),
         "signed": ledger.folded.facts.get(SIGNED),
@@ -172,4 +165,4 @@ def shown_on_paper(engine: Engine) -> dict[str, Any]:
         "zone": timezone.get_current_timezone_name(),
         **first_start(ledger),
     }
-    return {**shown, **first_page(ledger, shown, _said)}
+    return {**shown, **first_page(ledger, papers, shown, _said)}

@@ -1,18 +1,16 @@
-"""What proves each camshaft, on paper: by what, who saw it; beside it how the engine came in, and what was found of it."""
+"""What proves each camshaft, on paper: by what, and who saw it."""
 
 from collections.abc import Callable
 from typing import Any
 
-from gurvo_core.run.job.paper import as_found_lines
 from gurvo_core.work import BenchState
-from work import bridge
 
 BY = {"degreed": "degree wheel", "marks": "marks", "lock": "locks", "counts": "links or teeth counted", "word": "the lead's word"}
 LOOKS = {"in": "in", "out": "out", "can't tell": "tell", "no limit known": "tell"}
 Saying = Callable[[str], str]
 
 
-def proof_on_paper(ledger: bridge.Ledger, state: BenchState, say: Saying) -> dict[str, Any]:
+def proof_on_paper(state: BenchState, say: Saying) -> dict[str, Any]:
     """Return what the first page says of the timing."""
     views = vars(state)
     verdicts = {cam.camshaft: cam.verdict for cam in views["timing"].cams}
@@ -20,8 +18,6 @@ def proof_on_paper(ledger: bridge.Ledger, state: BenchState, say: Saying) -> dic
     return {
         "proofs": [_line(one, verdicts.get(one.camshaft), say) for one in views["hand_over"].proofs],
         "is_degreed": any(event.readings for event in read),
-        "came_in": as_found_lines(ledger.folded.states["run"]),
-        "found": views["found"].facts,
     }
 
 

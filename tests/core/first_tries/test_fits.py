@@ -11,7 +11,6 @@ from gurvo_core.fits.job.entries import FitReading, FitsReady
 from gurvo_core.fits.job.figures import reading_mm, reading_si, ready_of, typed_c
 from gurvo_core.fits.job.intake import intake_of
 from gurvo_core.fits.job.kept import figures_kept, pieces_taken
-from gurvo_core.fits.job.paper import fit_papers
 from gurvo_core.fits.job.sheet import fit_sheet
 from gurvo_core.fits.job.state import begin_fits, spots_left
 from gurvo_core.fits.job.whatif import ChamberAsked, chamber_view
@@ -61,9 +60,6 @@ class FirstTriesTests(unittest.TestCase):
 
     def test_pieces_taken(self):
         self.assertEqual(pieces_taken(begin_fits(quern_4())), {})
-
-    def test_fit_papers(self):
-        self.assertEqual(fit_papers(begin_fits(quern_4())), [])
 
     def test_fit_sheet(self):
         fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)

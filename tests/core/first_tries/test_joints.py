@@ -12,7 +12,6 @@ from gurvo_core.joints.job.entries import JointReady, Pull
 from gurvo_core.joints.job.figures import per_set_of, pull_si, pulls_of, typed_angle_deg, typed_torque_nm
 from gurvo_core.joints.job.judged import judge_joint
 from gurvo_core.joints.job.kept import keep_trace, open_trace, read_csv_head
-from gurvo_core.joints.job.paper import joint_papers
 from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import begin_joints, next_item
 from gurvo_core.joints.job.traces import trace_lines
@@ -60,9 +59,6 @@ class FirstTriesTests(unittest.TestCase):
 
     def test_read_csv_head(self):
         self.assertEqual(read_csv_head(["time;torque Nm;angle deg", "0;1,5;2"]), (";", 2, 1, True))
-
-    def test_joint_papers(self):
-        self.assertEqual(joint_papers(begin_joints(quern_4())), [])
 
     def test_torque_in(self):
         self.assertEqual([f"{one.text} {one.unit}" for one in torque_in(65)], ["65 N·m", "48 lbf·ft", "575 lbf·in"])

@@ -8,7 +8,6 @@ from gurvo_core.lash.job.book import lash_book
 from gurvo_core.lash.job.entries import LashReading
 from gurvo_core.lash.job.figures import lash_si, typed_deg, typed_turns
 from gurvo_core.lash.job.kept import new_shims, shims_taken
-from gurvo_core.lash.job.paper import lash_papers
 from gurvo_core.lash.job.sheet import lash_sheet
 from gurvo_core.lash.job.state import begin_lash
 from gurvo_core.lash.stops import stops_for
@@ -39,9 +38,6 @@ class FirstTriesTests(unittest.TestCase):
 
     def test_shims_taken(self):
         self.assertEqual(shims_taken(begin_lash(quern_4())), {})
-
-    def test_lash_papers(self):
-        self.assertEqual(lash_papers(begin_lash(quern_4())), [])
 
     def test_lash_sheet(self):
         self.assertEqual(lash_sheet(begin_lash(quern_4()), "x").rows, [])

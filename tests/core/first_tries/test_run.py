@@ -8,7 +8,6 @@ from gurvo_core.engine.work import WorkStep
 from gurvo_core.ledger.room import MINUTES, Facts
 from gurvo_core.run.job.lay import check_laid, held_by, laid_loops, looks_made, loop_of
 from gurvo_core.run.job.meet_again import meet_again_turns
-from gurvo_core.run.job.paper import drive_papers
 from gurvo_core.run.job.said import where_of
 from gurvo_core.run.job.standing import minutes_of, not_whole, title_of
 from gurvo_core.run.job.state import begin_run
@@ -36,9 +35,6 @@ class FirstTriesTests(unittest.TestCase):
     def test_meet_again_turns(self):
         # 190 teeth over 24 and 48
         self.assertEqual(meet_again_turns(family("tarn-f4"), family("tarn-f4").drive.stages[0]), 190)
-
-    def test_drive_papers(self):
-        self.assertEqual(drive_papers(begin_run(quern_4())), [])
 
     def test_where_of(self):
         self.assertEqual(where_of(Thing(id="p", name="Pin", kind="pin", stops_turning=True, at="rear")), "at the flywheel end")

@@ -75,6 +75,8 @@ export function useLikings() {
       shows_help: person.shows_help,
       ...change,
     };
+    // An answer that is on its way knows the liking of before.
+    void queries.cancelQueries({ queryKey: sessionQuery.queryKey });
     queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, person: { ...person, ...body } });
     keep.mutate(body);
   };

@@ -8,6 +8,7 @@ __all__ = ["ROOM", "ClearwayState"]
 
 from gurvo_core.clearway.job.asks import ask_moves
 from gurvo_core.clearway.job.kinds import KINDS
+from gurvo_core.clearway.job.paper import papers_of
 from gurvo_core.clearway.job.show import facts_of, loose_ends_of, reach_of, view_of, warnings_of, wary_of
 from gurvo_core.clearway.job.state import ClearwayState, begin_clearway
 from gurvo_core.clearway.job.view import ClearwayView, MoveQuestion
@@ -26,4 +27,5 @@ ROOM: Room[ClearwayState] = Room(
     warnings=warnings_of,
     shows=ClearwayView,
     view=view_of,
+    papers=papers_of,
 )

@@ -1,29 +1,19 @@
 """Fits as they stand on paper: every spot's size, each place's clearance with its verdict, with what it was read, and as one table."""
 
-__all__ = ["FitLine", "FitPaper", "fit_lines", "fit_papers"]
+__all__ = ["FitLine", "fit_lines", "judged_of", "papers_of"]
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
 
 from pydantic import BaseModel
 
-from gurvo_core.fits.job.book import PlacedFit
 from gurvo_core.fits.job.sheet import fit_sheet
 from gurvo_core.fits.job.state import FitsState
-from gurvo_core.fits.job.view import PlaceView, SheetLine
+from gurvo_core.fits.job.view import FitSheet, PlaceView, SheetCell, SheetLine
+from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable
+from gurvo_core.ledger.judged import judged_mm
 
-
-@dataclass(frozen=True, kw_only=True)
-class FitPaper:
-    """One fit."""
-
-    name: str
-    limits: str
-    conditions: str
-    columns: tuple[str, ...]
-    rows: tuple[tuple[PlaceView, SheetLine], ...]
-    gauges: str
-    gasket: str
+SURE = "sizes in mm at 20 °C, U: the true figure lies within it 95 times of 100"
+APART = ("out", "can't tell")
 
 
 class FitLine(BaseModel):
@@ -40,23 +30,44 @@ class FitLine(BaseModel):
     by: str
 
 
-def fit_papers(now: FitsState) -> list[FitPaper]:
-    """Return every fit that has been measured at, as it stands on paper."""
-    return [_paper(now, fit, now.book.step_of[name]) for name, fit in now.book.fits.items() if now.of_fit(name)]
+def papers_of(now: FitsState, _facts: Facts, _standing: Sequence[LedgerEntry]) -> Iterator[Paper]:
+    """Every fit that has been measured at."""
+    for sheet in _measured(now):
+        codes = sorted({cell.gauge for line in sheet.lines for cell in line.cells if cell and cell.gauge})
+        about = "; ".join(filter(None, ["; ".join(sheet.fit.about), ", ".join(f"gauge {code}" for code in codes)]))
+        limits = sheet.fit.limits if sheet.fit.limits == "no limit known" else f"limits {sheet.fit.limits}"
+        table = PaperTable(
+            heads=("place", *(one.label for one in sheet.columns), "clearance", "U", "verdict"),
+            rows=tuple(_row(place, line) for place, line in zip(sheet.fit.places, sheet.lines, strict=True)),
+        )
+        yield Paper(title=sheet.fit.name, about=(limits, about, SURE), tables=(table,), says=sheet.gasket)
 
 
-def _paper(now: FitsState, fit: PlacedFit, step: str) -> FitPaper:
-    sheet = fit_sheet(now, fit, step)
-    codes = sorted({cell.gauge for line in sheet.lines for cell in line.cells if cell and cell.gauge})
-    return FitPaper(
-        name=fit.fit.name,
-        limits=sheet.fit.limits,
-        conditions="; ".join(sheet.fit.about),
-        columns=tuple(one.label for one in sheet.columns),
-        rows=tuple(zip(sheet.fit.places, sheet.lines, strict=True)),
-        gauges=", ".join(f"gauge {code}" for code in codes),
-        gasket=sheet.gasket,
+def judged_of(now: FitsState) -> Iterator[Judged]:
+    """Each fit in a line: from where to where its clearances came."""
+    for sheet in _measured(now):
+        read = [(place.value_mm, place.verdict, bool(place.decided)) for place in sheet.fit.places if place.value_mm is not None]
+        wanted = "" if sheet.fit.limits == "no limit known" else sheet.fit.limits
+        yield from judged_mm(sheet.fit.name, wanted, read)
+
+
+def _measured(now: FitsState) -> Iterator[FitSheet]:
+    return (fit_sheet(now, fit, now.book.step_of[name]) for name, fit in now.book.fits.items() if now.of_fit(name))
+
+
+def _row(place: PlaceView, line: SheetLine) -> PaperRow:
+    sizes = [_size(cell) if cell else "" for cell in line.cells]
+    figures = ["" if value is None else f"{value:.3f}" for value in (place.value_mm, place.u_mm)]
+    notes = [place.notes, f"size {place.size}" if place.size else "", place.decided]
+    return PaperRow(
+        cells=("" if place.id == "it" else place.id, *sizes, *figures, place.verdict or f"{place.read} of {place.of} read"),
+        is_apart=place.verdict in APART,
+        note="; ".join(filter(None, notes)),
     )
+
+
+def _size(cell: SheetCell) -> str:
+    return f"{cell.size_mm:.3f}" + (f" ×{cell.count}" if cell.count > 1 else "")
 
 
 def fit_lines(now: FitsState) -> Iterator[FitLine]:

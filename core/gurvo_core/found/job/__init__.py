@@ -4,6 +4,7 @@ __all__ = ["ROOM", "FoundState", "as_next_revision"]
 
 from gurvo_core.found.job.asks import ask_first
 from gurvo_core.found.job.kinds import KINDS
+from gurvo_core.found.job.paper import papers_of
 from gurvo_core.found.job.show import as_next_revision, facts_of, fill, view_of
 from gurvo_core.found.job.state import FoundState, begin_found
 from gurvo_core.found.job.view import FoundQuestion, FoundView
@@ -19,4 +20,5 @@ ROOM: Room[FoundState] = Room(
     fill=fill,
     shows=FoundView,
     view=view_of,
+    papers=papers_of,
 )

@@ -1,9 +1,8 @@
 """A joint as it stands on paper: what each pull came to, stage by stage, what stands apart, with which wrench."""
 
-__all__ = ["JointPaper", "PaperRow", "joint_papers"]
+__all__ = ["judged_of", "papers_of"]
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping, Sequence
 
 from gurvo_core.joints.job.book import PulledJoint
 from gurvo_core.joints.job.judged import TURNED, window_of
@@ -11,69 +10,76 @@ from gurvo_core.joints.job.pulled import Pulled
 from gurvo_core.joints.job.said import about_joint, window_words
 from gurvo_core.joints.job.show import joint_view
 from gurvo_core.joints.job.state import JointsState
-from gurvo_core.joints.job.view import Flagged, Sibling
+from gurvo_core.joints.job.view import JointView
 from gurvo_core.joints.sequence import ALL, Figures
+from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperDot, PaperRow, PaperTable, WordOfPaper
 
 DONE = "✓"
+GENERIC = "generic figure: by size and class, not this engine's own"
 
 
-@dataclass(frozen=True, kw_only=True)
-class PaperRow:
-    """One fastener: what its pull at each stage came to."""
-
-    fastener: str
-    cells: tuple[str, ...]
-    is_apart: bool
-
-
-@dataclass(frozen=True, kw_only=True)
-class JointPaper:
-    """One joint."""
-
-    name: str
-    about: str
-    stages: tuple[str, ...]
-    windows: tuple[str, ...]
-    rows: tuple[PaperRow, ...]
-    siblings_are: str
-    siblings: tuple[Sibling, ...]
-    flagged: tuple[Flagged, ...]
-    wrenches: str
-    is_generic: bool
-
-
-def joint_papers(now: JointsState) -> list[JointPaper]:
-    """Return every joint that has been pulled at, as it stands on paper."""
-    return [_paper(now, now.book.joints[name], pulls) for name, pulls in now.pulls.items() if pulls and name in now.book.joints]
+def papers_of(now: JointsState, _facts: Facts, _standing: Sequence[LedgerEntry]) -> Iterator[Paper]:
+    """Every joint that has been pulled at, with a dot for each sibling where something was measured."""
+    for joint, view, own in _pulled(now):
+        apart = {one.fastener for one in view.flagged}
+        numbers = range(1, len(joint.joint.stages) + 1)
+        figures = [_figures(joint, number) for number in numbers]
+        table = PaperTable(
+            heads=("bolt", *(f"{number}: {words}" for number, words in zip(numbers, _stages(joint), strict=True))),
+            limits=("window", *(_window(one) for one in figures)),
+            rows=tuple(
+                PaperRow(cells=(spot.id, *(_cell(joint, own, number, spot.id) for number in numbers)), is_apart=spot.id in apart)
+                for spot in joint.spots
+            ),
+        )
+        dots = tuple(PaperDot(name=f"bolt {one.fastener}", value=one.value, is_apart=one.is_apart) for one in view.siblings)
+        yield Paper(
+            title=joint.joint.name,
+            about=(", ".join(about_joint(joint.joint)), _wrenches(own)),
+            warns=GENERIC if any(one.is_generic for one in figures) else "",
+            tables=(table,),
+            dots=dots if len(dots) > 1 else (),
+            dots_are=f"{view.siblings_are}, {view.unit}",
+            apart=tuple(f"{one.title}. {one.decided or one.sentence}" for one in view.flagged),
+        )
 
 
-def _paper(now: JointsState, joint: PulledJoint, own: Mapping[str, Pulled]) -> JointPaper:
-    step = next(
-        name for name, planned in now.book.steps.items() if planned.joint == joint.joint.id and joint.items[-1] in now.book.segment(name)
-    )
-    view = joint_view(now, step)
-    assert view is not None
-    numbers = range(1, len(joint.joint.stages) + 1)
-    apart = {one.fastener for one in view.flagged}
-    figures = [joint.figures(next(item for item in joint.items if item.stage == number)) for number in numbers]
-    rows = [
-        PaperRow(fastener=spot.id, cells=tuple(_cell(joint, own, number, spot.id) for number in numbers), is_apart=spot.id in apart)
-        for spot in joint.spots
-    ]
-    wrenches = sorted({pull.wrench for pull in own.values() if pull.wrench})
-    by_eye = any(pull.angle_by == "eye" for pull in own.values())
-    return JointPaper(
-        name=joint.joint.name,
-        about=", ".join(about_joint(joint.joint)),
-        stages=tuple(joint.joint.stage_words(number - 1, number) for number in numbers),
-        windows=tuple(_window(one) for one in figures),
-        rows=tuple(rows),
-        siblings_are=f"{view.siblings_are}, {view.unit}",
-        siblings=tuple(view.siblings),
-        flagged=tuple(view.flagged),
-        wrenches=", ".join([*(f"wrench {one}" for one in wrenches), *(["angles by eye"] if by_eye else [])]),
-        is_generic=any(one.is_generic for one in figures),
-    )
+def judged_of(now: JointsState) -> Iterator[Judged]:
+    """Each joint in a line: from where to where its siblings came, and whether all of them were in."""
+    for joint, view, _ in _pulled(now):
+        values = [one.value for one in view.siblings]
+        got = f"{min(values):g} to {max(values):g}" if len(set(values)) > 1 else f"{values[0]:g}" if values else "all done"
+        is_between = bool(values) and any(_window(_figures(joint, number)) for number in range(1, len(joint.joint.stages) + 1))
+        open_ones = [one for one in view.flagged if not one.decided]
+        word: WordOfPaper = "see below" if open_ones else "accepted" if view.flagged else "in" if is_between else ""
+        what = f"{joint.joint.name}, {len(joint.spots)}" if len(joint.spots) > 1 else joint.joint.name
+        yield Judged(what=what, wanted=" + ".join(_stages(joint)), got=got, word=word)
+
+
+def _pulled(now: JointsState) -> Iterator[tuple[PulledJoint, JointView, Mapping[str, Pulled]]]:
+    """The joints that have been pulled at, as their last step shows them."""
+    for name, own in now.pulls.items():
+        joint = now.book.joints.get(name)
+        if joint is None or not own:
+            continue
+        ends = (step for step, planned in now.book.steps.items() if planned.joint == name and joint.items[-1] in now.book.segment(step))
+        view = joint_view(now, next(ends))
+        if view is not None:
+            yield joint, view, own
+
+
+def _stages(joint: PulledJoint) -> list[str]:
+    return [joint.joint.stage_words(number - 1, number) for number in range(1, len(joint.joint.stages) + 1)]
+
+
+def _figures(joint: PulledJoint, number: int) -> Figures:
+    return joint.figures(next(item for item in joint.items if item.stage == number))
+
+
+def _wrenches(own: Mapping[str, Pulled]) -> str:
+    codes = sorted({pull.wrench for pull in own.values() if pull.wrench})
+    by_eye = ["angles by eye"] if any(pull.angle_by == "eye" for pull in own.values()) else []
+    return ", ".join([*(f"wrench {code}" for code in codes), *by_eye])
 
 
 def _window(figures: Figures) -> str:

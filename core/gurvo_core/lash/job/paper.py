@@ -1,41 +1,54 @@
 """Valve clearances as they stand on paper: as found, as left, with which shim, at which stop."""
 
-__all__ = ["LashPaper", "lash_papers"]
+__all__ = ["judged_of", "papers_of"]
 
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
 
 from gurvo_core.lash.job.show import lash_view, limits_words
 from gurvo_core.lash.job.state import LashState
-from gurvo_core.lash.job.view import LashView
+from gurvo_core.lash.job.view import ValveView
+from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable
+from gurvo_core.ledger.judged import judged_mm
+from gurvo_core.verdict import Verdict
 
 
-@dataclass(frozen=True, kw_only=True)
-class LashPaper:
-    """One step."""
-
-    title: str
-    limits: str
-    about: str
-    view: LashView
-    has_shims: bool
-
-
-def lash_papers(now: LashState) -> list[LashPaper]:
-    """Return every step that has set valves, as it stands on paper."""
-    papers = []
-    for step, planned in now.book.steps.items():
-        valves = now.book.valves(step)
-        if not any(name in now.reads for name in valves):
-            continue
-        ready = now.ready.get(step)
+def papers_of(now: LashState, _facts: Facts, _standing: Sequence[LedgerEntry]) -> Iterator[Paper]:
+    """Every step that has set valves."""
+    for step in _set(now):
+        view, ready = lash_view(now, step), now.ready.get(step)
+        has_shims = any(one.shim_mm is not None for one in view.valves)
         about = [f"engine {ready.engine_is}" if ready else "", f"feelers {ready.gauge}" if ready and ready.gauge else ""]
-        papers.append(
-            LashPaper(
-                title=planned.says.rstrip("."),
-                limits="; ".join(sorted({f"{one.key.valve} {limits_words(one)}" for one in valves.values()}, reverse=True)),
-                about=", ".join(filter(None, about)),
-                view=lash_view(now, step),
-                has_shims=any(now.reads[name].shim_mm is not None for name in valves if name in now.reads),
-            )
-        )
-    return papers
+        heads = ("valve", "stop", "found", "left at", "U", *(["shim"] if has_shims else []), "verdict")
+        table = PaperTable(heads=heads, rows=tuple(_row(one, has_shims=has_shims) for one in view.valves))
+        title = now.book.steps[step].says.rstrip(".")
+        yield Paper(title=title, about=(_limits(now, step), ", ".join(filter(None, about)), view.way), tables=(table,))
+
+
+def judged_of(now: LashState) -> Iterator[Judged]:
+    """Each step in a line: from where to where its clearances came."""
+    for step in _set(now):
+        read = [(one.lash_mm, _verdict(one), bool(one.decided)) for one in lash_view(now, step).valves if one.lash_mm is not None]
+        yield from judged_mm("Valve clearances", _limits(now, step), read)
+
+
+def _verdict(valve: ValveView) -> Verdict | None:
+    return None if valve.is_pending else valve.verdict
+
+
+def _set(now: LashState) -> Iterator[str]:
+    return (step for step in now.book.steps if any(name in now.reads for name in now.book.valves(step)))
+
+
+def _limits(now: LashState, step: str) -> str:
+    return "; ".join(sorted({f"{one.key.valve} {limits_words(one)}" for one in now.book.valves(step).values()}, reverse=True))
+
+
+def _row(valve: ValveView, *, has_shims: bool) -> PaperRow:
+    found = valve.found_mm if valve.found_mm is not None else valve.lash_mm
+    figures = ["" if value is None else f"{value:.3f}" for value in (found, valve.lash_mm, valve.u_mm)]
+    shim = ["" if valve.shim_mm is None else f"{valve.shim_mm:.2f}"] if has_shims else []
+    word = "another shim, not read again" if valve.is_pending else valve.verdict or "not read"
+    return PaperRow(
+        cells=(valve.words, str(valve.stop or ""), *figures, *shim, ", ".join(filter(None, [word, valve.decided]))),
+        is_apart=valve.is_pending or valve.verdict in ("out", "can't tell"),
+    )

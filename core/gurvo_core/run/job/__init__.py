@@ -10,6 +10,7 @@ __all__ = ["ROOM", "RunState"]
 from gurvo_core.ledger import Room
 from gurvo_core.run.job.asks import ask_step, ask_variant, blocks_step, plan_facts
 from gurvo_core.run.job.kinds import KINDS
+from gurvo_core.run.job.paper import papers_of
 from gurvo_core.run.job.show import holds_of, left_of, loose_ends_of, reach_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
 from gurvo_core.run.job.take import hear_of_step, news_of
@@ -30,6 +31,7 @@ ROOM: Room[RunState] = Room(
     shows=RunView,
     view=view_of,
     left=left_of,
+    papers=papers_of,
     news=news_of,
     hears=hear_of_step,
 )

@@ -4,14 +4,13 @@
 ``cams`` and ``crank_at`` the figures, ``view`` and ``show`` what is shown, ``words`` how it is said, ``kinds`` all of it by kind.
 """
 
-__all__ = ["CAM_PLACES", "ROOM", "TRUE_TDC", "TimingState", "TimingView"]
+__all__ = ["ROOM", "TRUE_TDC", "TimingState", "TimingView"]
 
 from gurvo_core.ledger import Room, Step
 from gurvo_core.timing.job.asks import ask_cams, ask_setup, ask_tdc
 from gurvo_core.timing.job.came_to import came_to
 from gurvo_core.timing.job.kinds import KINDS
 from gurvo_core.timing.job.show import (
-    CAM_PLACES,
     TRUE_TDC,
     care_of,
     facts_of,

@@ -1,7 +1,6 @@
 """What the timing hands to other rooms and shows on the bench."""
 
 __all__ = [
-    "CAM_PLACES",
     "TRUE_TDC",
     "care_of",
     "facts_of",
@@ -20,6 +19,7 @@ from functools import lru_cache
 from typing import Any
 
 from gurvo_core.ledger import (
+    CAM_PLACES,
     CAMS_DEGREED,
     CRANK_TURNED,
     DONE_ELSEWHERE,
@@ -33,7 +33,6 @@ from gurvo_core.ledger import (
     Step,
     kept_with,
 )
-from gurvo_core.motion import CamPlace
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
 from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.cams import cam_places, cams_of
@@ -49,7 +48,6 @@ LABEL_STEP_DEG = 30
 SHOWN_DEG = 0.005  # figures are shown to a hundredth of a degree
 
 TRUE_TDC: Fact[TdcEstimate] = Fact("true TDC")
-CAM_PLACES: Fact[Mapping[str, CamPlace]] = Fact("where the cams stand")
 
 
 def facts_of(now: TimingState, _facts: Facts) -> Mapping[Fact[Any], Any]:
