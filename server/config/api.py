@@ -8,9 +8,11 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.openapi.docs import Swagger
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
+from config.described import describe
 from config.problems import AGAIN_S, declare, refuse, wait_here
 from config.schemas import Span
 from engine.api import examples_router
@@ -72,17 +74,20 @@ def _for_the_signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpR
 
 class _Api(NinjaAPI):
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
-        """Every refusal under the media type it is sent as."""
+        """Every refusal under the media type it is sent as, every property with what it is."""
         schema = super().get_openapi_schema(*args, **kwargs)
         declare(schema)
+        describe(schema)
         return schema
 
 
 api = _Api(
     title="Gurvo",
+    description="What the web app does, a program can do, with a key of its maker: every rule of the bench holds for it too.",
     version="1",
     auth=[ByScriptKey(), django_auth],
-    docs_url=None,
+    docs_url="docs",
+    docs=Swagger(settings={"docExpansion": "none", "defaultModelsExpandDepth": 0, "supportedSubmitMethods": ["get"]}),
     openapi_url="openapi.json",
     docs_decorator=_for_the_signed_in,
     urls_namespace="api",

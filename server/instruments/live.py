@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field
 from time import monotonic
 
+from pydantic import Field
+
 from gurvo_core.angles import wrap_deg
 from gurvo_core.errors import CoreError
 from gurvo_core.joints.job.entries import KeptTrace
@@ -28,14 +30,14 @@ class LiveReading(Shape):
     """What an instrument shows now, for a bench that looks."""
 
     trouble: str = ""
-    at_s: float = 0.0  # by this machine's own clock
-    value: float | None = None  # in the unit of its kind; of a wrench its torque
-    text: str = ""  # the same as it is shown
+    at_s: float = Field(default=0.0, description="When, by this machine's own clock [s]")
+    value: float | None = Field(default=None, description="Its value in the unit of its kind; of a wrench its torque")
+    text: str = Field(default="", description="The value as it is shown")
     angle_deg: float | None = None
-    at_rest: bool = False  # it has just come to rest
-    beside: str = ""  # what the instrument beside it shows
-    take: bool = False  # the next point of a sweep
-    pull: PullRead | None = None  # it has just ended
+    at_rest: bool = Field(default=False, description="Whether it has just come to rest")
+    beside: str = Field(default="", description="What the instrument beside it shows")
+    take: bool = Field(default=False, description="Whether it is the next point of a sweep")
+    pull: PullRead | None = Field(default=None, description="The pull that has just ended")
 
 
 @dataclass

@@ -6,6 +6,7 @@ from time import monotonic
 from uuid import uuid4
 
 from django.http import Http404
+from pydantic import Field
 
 from gurvo_core.errors import ReadingError
 from gurvo_core.joints.intake import TraceIntake
@@ -38,7 +39,7 @@ class Progress(Shape):
 
     id: str
     rows: int
-    read: TraceRead | None = None  # once its last piece has come
+    read: TraceRead | None = Field(default=None, description="The trace that was read, once its last piece has come")
 
 
 @dataclass

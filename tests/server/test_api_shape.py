@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as HypothesisTestCase
 
 from config.api import api, field_path
+from config.described import PARAMETERS, WORDS
 from tests.engines import SETUP, STOP_OUT, act, lift, stop
 from tests.server.cases import JSON, ShopCase, fill_shop
 
@@ -51,6 +52,26 @@ class DocumentTests(SimpleTestCase):
     def test_the_committed_document_is_the_apis(self):
         """Pinned: made anew with ./gurvo types."""
         self.assertEqual(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))), json.loads(SCHEMA.read_text("utf-8")))
+
+    def test_every_property_and_parameter_says_what_it_is(self):
+        document = api.get_openapi_schema(path_prefix="/api/")
+        of_models = [
+            (f"{name}.{key}", value.get("description"))
+            for name, model in document["components"]["schemas"].items()
+            for key, value in model.get("properties", {}).items()
+        ]
+        asked = [
+            (f"{operation['operationId']}.{one['name']}", one.get("description"))
+            for path in document["paths"].values()
+            for operation in path.values()
+            for one in operation.get("parameters", ())
+        ]
+        self.assertGreater(len(of_models), 2000)
+        self.assertEqual([name for name, words in (*of_models, *asked) if not words], [])
+        # a word for what is there no more, or is described beside its model by now, is taken out
+        said, names = {words for _, words in (*of_models, *asked)}, {name for name, _ in (*of_models, *asked)}
+        self.assertEqual([key for key, words in {**WORDS, **PARAMETERS}.items() if words not in said], [])
+        self.assertEqual([key for key in {**WORDS, **PARAMETERS} if "." in key and key not in names], [])
 
     def test_every_operation_behind_the_door_says_that_it_may_ask_to_sign_in(self):
         behind = [

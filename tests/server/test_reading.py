@@ -4,6 +4,7 @@ import csv
 import gzip
 import io
 import json
+import re
 from datetime import timedelta
 from uuid import UUID
 
@@ -30,6 +31,7 @@ PATHS = (
     "/api/families/quern-4",
     "/api/gauges",
     "/api/openapi.json",
+    "/api/docs",
 )
 
 
@@ -44,6 +46,16 @@ class DoorTests(ShopCase):
         self.sign_in("vi")
         for path in PATHS:
             with self.subTest(path=path):
+                self.assertEqual(self.client.get(path).status_code, 200)
+
+    def test_the_page_of_the_api_comes_with_the_app(self):
+        """All that it names is ours to hand out: nothing is fetched from elsewhere."""
+        page = self.client.get("/api/docs").content.decode()
+        named = re.findall(r'(?:src|href)="([^"]+)"', page)
+        self.assertGreater(len(named), 2)
+        for path in named:
+            with self.subTest(path=path):
+                self.assertTrue(path.startswith("/static/"))
                 self.assertEqual(self.client.get(path).status_code, 200)
 
     def test_what_is_not_there(self):

@@ -48,7 +48,7 @@ class ClearwayMap(Shown):
     second: str
     every_deg: int
     meets: list[list[int]]
-    wanted: list[list[int]]  # where less is left than is wanted
+    wanted: list[list[int]] = Field(description="Where less is left than is wanted")
 
 
 class GapRow(Shown):
@@ -59,8 +59,8 @@ class GapRow(Shown):
     gap_mm: float
     expanded_mm: float
     wanted_mm: float
-    by_book: bool  # whether what is wanted is the book's; the trade's else
-    at_deg: float  # of the crank
+    by_book: bool = Field(description="Whether what is wanted is the book's; the trade's else")
+    at_deg: float = Field(description="Where that is [crank deg]")
     known_by: KnownBy
 
 
@@ -81,9 +81,9 @@ class CamClearway(Shown):
     advance_deg: float | None
     retard_deg: float | None
     spare_words: str
-    most_nm: float | None  # that its springs turn it with
+    most_nm: float | None = Field(description="Most that its springs turn it with [N·m]")
     rests: list[RestPlace]
-    easiest: str  # where its lobes press on its caps least
+    easiest: str = Field(description="Where its lobes press on its caps least")
 
 
 class ValveNamed(Shown):
@@ -108,12 +108,12 @@ class ClearwayShown(Shown):
     """All of it for one engine."""
 
     cams: list[CamClearway]
-    pairs: list[list[str]]  # camshafts whose valves could meet each other
+    pairs: list[list[str]] = Field(description="Camshafts whose valves could meet each other")
     gaps: list[GapRow]
     valves: list[ValveNamed]
-    unknown: list[str]  # lobes of which nothing can be said
+    unknown: list[str] = Field(description="Lobes of which nothing can be said")
     parks: list[ParkPlace]
-    would_add: str  # what one more figure would add
+    would_add: str = Field(description="What one more figure would add")
 
 
 def map_of(ground: Ground, first: str, second: str) -> ClearwayMap:

@@ -19,6 +19,8 @@ __all__ = [
 
 import math
 
+from pydantic import Field
+
 from gurvo_core.drive.banks import DrawnBank, drawn_banks
 from gurvo_core.drive.path import LoopPath, Point, loop_path
 from gurvo_core.drive.place import Place
@@ -116,7 +118,7 @@ class DriveDrawing(Shown):
     wheels: list[DrawnWheel]
     loops: list[DrawnLoop]
     pointers: list[DrawnPointer]
-    banks: list[DrawnBank] = []  # behind it, where all of it is to scale
+    banks: list[DrawnBank] = Field(default=[], description="Rows of cylinders behind it, where all of it is to scale")
 
 
 def draw_drive(document: EngineDocument) -> DriveDrawing:

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from pydantic import Field
+
 from gurvo_core.drive.drawing import Place
 from gurvo_core.drive.path import LoopPath, Run, loop_path
 from gurvo_core.drive.rig import Rig
@@ -26,9 +28,9 @@ class DrawnRun(Shown):
 
     after: str
     begin: Place
-    bend: Place  # of a quadratic curve from begin to end
+    bend: Place = Field(description="Point of a quadratic curve from begin to end")
     end: Place
-    label: Place  # beside the curve, out of the loop
+    label: Place = Field(description="Where its label is: beside the curve, out of the loop")
     is_taut: bool
     is_pulled: bool
     words: str

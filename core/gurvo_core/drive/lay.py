@@ -78,7 +78,7 @@ class LayView(Shown):
     is_counted: bool
     is_right: bool
     one_is: str
-    figure: str  # what the driving shaft does before the rest follows; of one pitch while nothing is counted
+    figure: str = Field(description="What the driving shaft does before the rest follows; of one pitch while nothing is counted")
     off_deg: float
     off_words: str
     says: str

@@ -6,6 +6,8 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from pydantic import Field
+
 from gurvo_core.drive.rig import Rig
 from gurvo_core.engine import EngineDocument, LoopStage
 from gurvo_core.engine.same import Same
@@ -27,9 +29,9 @@ class School(Shown):
     name: str
     is_default: bool
     is_open: bool
-    why: str  # why it is not open, or what comes of it
+    why: str = Field(description="Why it is not open, or what comes of it")
     steps: list[str]
-    shafts: list[str]  # that are turned or held
+    shafts: list[str] = Field(description="Shafts that are turned or held")
 
 
 @dataclass(frozen=True, kw_only=True)

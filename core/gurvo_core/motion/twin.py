@@ -28,7 +28,7 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.angles import signed_deg, wrap_deg
 from gurvo_core.engine import Camshaft, EngineDocument, Lobe, Mark, Valve
@@ -83,7 +83,7 @@ class ValveFrames(Shown):
 class Section(Shown):
     """What a section through a cylinder is drawn from, bore upright, seen from the front."""
 
-    bore_mm: float  # the stroke where it is not known: square is near enough to look at
+    bore_mm: float = Field(description="Bore; the stroke where it is not known: square is near enough to look at [mm]")
     throw_mm: float
     rod_mm: float
     pin_x_mm: float
@@ -100,7 +100,7 @@ class CylinderFrames(Shown):
     drop_um: list[int]
     valves: list[ValveFrames]
     strokes: list[StrokeSpan]
-    section: Section | None  # None: stroke or rod is not known; then its drops are left out too
+    section: Section | None = Field(description="The cylinder cut open; null: stroke or rod is not known, then its drops are left out too")
 
 
 class ShaftFrames(Shown):
@@ -141,7 +141,7 @@ class MarkSnapshot(Shown):
     now_deg: float
     timing_deg: float
     turn_later_deg: float
-    met: bool  # stands where it should at its timing position, within half a tooth
+    met: bool = Field(description="Whether it stands where it should at its timing position, within half a tooth")
 
 
 class LobeSnapshot(Shown):
@@ -164,7 +164,7 @@ class Snapshot(Shown):
     cylinders: list[CylinderSnapshot]
     marks: list[MarkSnapshot]
     lobes: list[LobeSnapshot]
-    here: list[str]  # which pistons are near the top and what springs press on, in sentences
+    here: list[str] = Field(description="Which pistons are near the top and what springs press on, in sentences")
 
 
 def _home(document: EngineDocument) -> tuple[float, str]:

@@ -6,6 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.motion.twin import Shown
 
 Looking = Literal["side", "above", "front", "cylinder", "rings"]
@@ -29,10 +31,10 @@ class ScenePart(Shown):
 
     id: str
     name: str
-    where: str = ""  # the bank, where there are several
+    where: str = Field(default="", description="The bank it is in, where there are several")
     shapes: list[Shape]
     hidden_by: list[str] = []
-    says: str = ""  # which way round it goes in, as far as the document says
+    says: str = Field(default="", description="Which way round it goes in, as far as the document says")
 
 
 class SceneView(Shown):
@@ -44,7 +46,7 @@ class SceneView(Shown):
     width: float
     height: float
     parts: list[ScenePart]
-    sketched: list[str]  # what is in the usual proportions, in words
+    sketched: list[str] = Field(description="What is in the usual proportions, in words")
 
 
 class StepScene(Shown):

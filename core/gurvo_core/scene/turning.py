@@ -2,6 +2,8 @@
 
 __all__ = ["SideTurning", "side_turning"]
 
+from pydantic import Field
+
 from gurvo_core.engine import EngineDocument
 from gurvo_core.motion.twin import Shown
 from gurvo_core.scene.shapes import SceneView
@@ -16,8 +18,10 @@ class SideTurning(Shown):
 
     view: SceneView
     every_deg: float
-    moving: list[str]  # ids of the parts that move, in the order in which their shapes are listed
-    frames: list[list[float]]  # at each angle: where each shape's middle or begin is, downwards, and how tall it is [mm]
+    moving: list[str] = Field(description="Ids of the parts that move, in the order in which their shapes are listed")
+    frames: list[list[float]] = Field(
+        description="At each angle: where each shape's middle or begin is, downwards, and how tall it is [mm]"
+    )
 
 
 def side_turning(document: EngineDocument) -> SideTurning:

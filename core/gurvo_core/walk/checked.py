@@ -2,7 +2,7 @@
 
 __all__ = ["Walked", "walk_document"]
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import Fault
@@ -20,7 +20,7 @@ class Walked(BaseModel):
     steps: int
     entries: int
     stuck: list[Fault]
-    shots: list[Shot]  # the bench at each step, in the order in which they were come to
+    shots: list[Shot] = Field(description="The bench at each step, in the order in which they were come to")
 
 
 def walk_document(document: EngineDocument) -> Walked:

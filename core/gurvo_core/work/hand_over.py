@@ -89,7 +89,7 @@ class ProofView(View):
 
     camshaft: str
     name: str
-    by: ProvenBy | None  # None: nothing says so yet
+    by: ProvenBy | None = Field(description="By what it is told to stand right; null: nothing says so yet")
     words: str
     who: str
 

@@ -6,6 +6,8 @@ from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
+from pydantic import Field
+
 from gurvo_core.ledger import Question, View
 
 StepStatus = Literal["done", "now", "open"]
@@ -28,15 +30,15 @@ class LooseEndView(View):
 
     title: str
     since: int
-    at: datetime | None  # when it was left so
-    by: str  # by whom
-    ends_at: datetime | None  # of one that runs by the clock
-    clears: bool  # whether it is over by itself then
-    ends_with: dict[str, str | bool | int] | None  # the entry that ends it, where no step asks for it
-    ends_as: str  # what its button says
-    waived_with: dict[str, str | bool | int] | None  # the entry by which the lead does without, but for his reason
-    waived_as: str  # what its button says
-    is_after: bool  # it comes after hand-over and holds nothing back
+    at: datetime | None = Field(description="When it was left so")
+    by: str = Field(description="By whom it was left so")
+    ends_at: datetime | None = Field(description="When it ends, of one that runs by the clock")
+    clears: bool = Field(description="Whether it is over by itself then")
+    ends_with: dict[str, str | bool | int] | None = Field(description="The entry that ends it, where no step asks for it")
+    ends_as: str = Field(description="What its button says")
+    waived_with: dict[str, str | bool | int] | None = Field(description="The entry by which the lead does without, but for his reason")
+    waived_as: str = Field(description="What its button says")
+    is_after: bool = Field(description="Whether it comes after hand-over and holds nothing back")
     holds_back: str
     until: str
     stops_turning: bool
@@ -48,7 +50,7 @@ WaitsOn = Literal["builder", "lead", "clock", "nobody"]
 class Stuck(View):
     """A step that waits while nothing can be done: what keeps it, and what is asked there."""
 
-    key: str  # of its question
+    key: str = Field(description="Key of its question")
     title: str
     why: str
 
@@ -60,8 +62,8 @@ class Permission(View):
     careful: bool
     title: str
     reasons: list[str]
-    way: str  # which way; empty while it may not be turned
-    how_far: str  # how far; empty where nothing limits it
+    way: str = Field(description="Which way it may be turned; empty while it may not")
+    how_far: str = Field(description="How far it may be turned; empty where nothing limits it")
 
 
 class BenchState(View):
@@ -70,7 +72,7 @@ class BenchState(View):
     steps: list[StepView]
     current: str | None
     waits_for: str
-    stuck: list[Stuck]  # what keeps everything, where nothing can be answered
+    stuck: list[Stuck] = Field(description="What keeps everything, where nothing can be answered")
     permission: Permission
     loose_ends: list[LooseEndView]
     warnings: list[str]
@@ -127,8 +129,8 @@ class TapeLine(View):
     value: str
     detail: str
     look_again: bool
-    picture: str  # digest of the one it is about; empty where it is about none
-    because: str  # why it was taken all the same
-    typed_at: datetime | None  # only when it reached the ledger later than it was typed
+    picture: str = Field(description="Digest of the one it is about; empty where it is about none")
+    because: str = Field(description="Why it was taken all the same")
+    typed_at: datetime | None = Field(description="When it was typed, only where it reached the ledger later")
     struck: StruckBy | None
-    goes_back: bool  # dated before an entry that stands before it: some clock was wrong
+    goes_back: bool = Field(description="Whether it is dated before an entry that stands before it: some clock was wrong")

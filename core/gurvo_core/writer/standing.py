@@ -6,7 +6,7 @@ import re
 from collections.abc import Collection, Iterable
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.drive import DriveDrawing, drawn_if_known
 from gurvo_core.engine.checks.links import link_faults
@@ -65,7 +65,7 @@ class Remark(_Shown):
 
     path: str
     sentence: str
-    question: str | None  # the key of the question that settles it
+    question: str | None = Field(description="The key of the question that settles it")
 
 
 class Standing(_Shown):

@@ -3,6 +3,8 @@
 import os
 from pathlib import Path
 
+import ninja
+
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("GURVO_VAR", ROOT / "var"))
 EXAMPLES = ROOT / "demo" / "families"
@@ -96,6 +98,8 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 STATIC_URL = "/static/"
+# the page of the API's documents comes with its package
+STATIC_ROOT = Path(ninja.__file__).parent / "static"
 WHITENOISE_ROOT = WEB_DIST
 WHITENOISE_INDEX_FILE = False
 

@@ -2436,7 +2436,7 @@ export interface components {
              */
             after?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "add";
@@ -2445,6 +2445,7 @@ export interface components {
              * @description By ids, such as /drive/wheels/cam-wheel/teeth
              */
             to: string;
+            /** @description Its value */
             value: components["schemas"]["JsonValue"];
         };
         /**
@@ -2452,9 +2453,15 @@ export interface components {
          * @description A step that the parts of a draft could still have.
          */
         Addable: {
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
             /**
              * Step
@@ -2470,11 +2477,14 @@ export interface components {
          */
         Answer: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "answer";
-            /** Question */
+            /**
+             * Question
+             * @description Id of the question
+             */
             question: string;
             /**
              * Source
@@ -2492,14 +2502,26 @@ export interface components {
          * @description A wrap on a wheel and the straight run after it.
          */
         Arc: {
+            /** @description Where it begins */
             begin: components["schemas"]["Place"];
-            /** Clockwise */
+            /**
+             * Clockwise
+             * @description Whether it goes clockwise
+             */
             clockwise: boolean;
+            /** @description Where it ends */
             end: components["schemas"]["Place"];
-            /** Large */
+            /**
+             * Large
+             * @description Whether it is the longer of two ways round
+             */
             large: boolean;
-            /** Radius Mm */
+            /**
+             * Radius Mm
+             * @description Radius [mm]
+             */
             radius_mm: number;
+            /** @description Where the straight run after it ends */
             run_to: components["schemas"]["Place"];
         };
         /**
@@ -2512,48 +2534,84 @@ export interface components {
              * @description As the tape has it
              */
             about: string;
-            /** Answer */
+            /**
+             * Answer
+             * @description What was answered
+             */
             answer: string | null;
-            /** Choices */
+            /**
+             * Choices
+             * @description Answers to choose from
+             */
             choices: components["schemas"]["Choice"][];
             /**
              * Costs
              * @description Of leaving it not known; empty where it must be known
              */
             costs: string;
-            /** Example */
+            /**
+             * Example
+             * @description An answer, as it is typed
+             */
             example: string;
-            /** Facts */
+            /**
+             * Facts
+             * @description What is known already
+             */
             facts: components["schemas"]["Fact"][];
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
             /**
              * Is First
              * @description Whether it is one of the first five minutes
              */
             is_first: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Offers */
+            /**
+             * Offers
+             * @description What may be taken over, by one key
+             */
             offers: components["schemas"]["OneKey"][];
+            /** @description Which drawing shows what is meant */
             picture: components["schemas"]["Picture"];
-            /** Section */
+            /**
+             * Section
+             * @description Id of the section it is in
+             */
             section: string;
-            /** Source */
+            /**
+             * Source
+             * @description From where it is known
+             */
             source: ("book" | "counted" | "measured" | "generic" | "guess") | null;
-            /** Sources */
+            /**
+             * Sources
+             * @description From where it may be known
+             */
             sources: ("book" | "counted" | "measured" | "generic" | "guess")[];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "open" | "answered" | "not known" | "does not fit";
             /**
              * Takes
+             * @description What is typed there
              * @enum {string}
              */
             takes: "line" | "count" | "choice" | "several";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Why
@@ -2568,32 +2626,46 @@ export interface components {
         AskedField: {
             /**
              * Hint
+             * @description How it is done, in a line
              * @default
              */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "choice" | "figure" | "words";
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Most */
+            /**
+             * Most
+             * @description Most that can be typed: of a stroke that has an end
+             */
             most?: number | null;
             /**
              * Needed
+             * @description Whether it must be answered
              * @default true
              */
             needed: boolean;
             /**
              * Options
+             * @description Answers to choose from
              * @default []
              */
             options: components["schemas"]["FieldOption"][];
             /**
              * Unit
+             * @description Its unit
              * @default
              */
             unit: string;
@@ -2603,9 +2675,15 @@ export interface components {
          * @description What is nearest with two shafts at some places, everything else out of the way; and how the camshaft rests there.
          */
         AtPlaces: {
-            /** Gaps */
+            /**
+             * Gaps
+             * @description The nearest valves, nearest first
+             */
             gaps: components["schemas"]["GapRow"][];
-            /** Rest */
+            /**
+             * Rest
+             * @description How it rests there, in words
+             */
             rest: string;
         };
         /**
@@ -2613,7 +2691,10 @@ export interface components {
          * @description Whether a draft is put away.
          */
         AwayIn: {
-            /** Put Away */
+            /**
+             * Put Away
+             * @description Whether it is put away
+             */
             put_away: boolean;
         };
         /**
@@ -2621,8 +2702,12 @@ export interface components {
          * @description Figures of one place, one gauge or one month.
          */
         BackGroup: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
+            /** @description How they lie: least, median, most */
             spread: components["schemas"]["BackSpread"];
         };
         /**
@@ -2630,15 +2715,30 @@ export interface components {
          * @description Something that happened more or less often: what sort it is of, what it was about, and why, as it was typed.
          */
         BackHappening: {
-            /** Because */
+            /**
+             * Because
+             * @description The reasons that were given
+             */
             because: string[];
-            /** Count */
+            /**
+             * Count
+             * @description How many
+             */
             count: number;
-            /** Engines */
+            /**
+             * Engines
+             * @description Serials of the engines
+             */
             engines: string[];
-            /** Sort */
+            /**
+             * Sort
+             * @description Of which sort
+             */
             sort: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -2646,10 +2746,17 @@ export interface components {
          * @description How long a step took, the newest first [min].
          */
         BackMinutes: {
-            /** Minutes */
+            /**
+             * Minutes
+             * @description How long it took, engine by engine [min]
+             */
             minutes: number[];
+            /** @description How they lie: least, median, most */
             spread: components["schemas"]["BackSpread"];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -2657,22 +2764,40 @@ export interface components {
          * @description How a family's engines came out.
          */
         BackOut: {
-            /** Engines */
+            /**
+             * Engines
+             * @description How many engines
+             */
             engines: number;
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family: string;
-            /** Happenings */
+            /**
+             * Happenings
+             * @description What happened: opened again, moved, decided, by sort
+             */
             happenings: components["schemas"]["BackHappening"][];
             /**
              * Left
              * @description Engines that are still to be drawn up: ask again
              */
             left: number;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description How long steps took
+             */
             minutes: components["schemas"]["BackMinutes"][];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Series */
+            /**
+             * Series
+             * @description Figures of one sort, with all engines
+             */
             series: components["schemas"]["BackSeries"][];
         };
         /**
@@ -2683,17 +2808,33 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge: string;
-            /** Month */
+            /**
+             * Month
+             * @description Month, as year and month
+             */
             month: string;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: number;
         };
         /**
@@ -2701,30 +2842,56 @@ export interface components {
          * @description A fit, a joint's last stage, the valves, or a camshaft of a family: how it came out on every engine.
          */
         BackSeries: {
-            /** By Gauge */
+            /**
+             * By Gauge
+             * @description The same, gauge by gauge
+             */
             by_gauge: components["schemas"]["BackGroup"][];
-            /** By Month */
+            /**
+             * By Month
+             * @description The same, month by month
+             */
             by_month: components["schemas"]["BackGroup"][];
-            /** By Place */
+            /**
+             * By Place
+             * @description The same, place by place
+             */
             by_place: components["schemas"]["BackGroup"][];
             /**
              * Least
              * @description Lower limit where all documents of the family have the same
              */
             least: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description The most of them
+             */
             most: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
-            /** Points */
+            /**
+             * Points
+             * @description Every figure with its engine
+             */
             points: components["schemas"]["BackPoint"][];
-            /** Sort */
+            /**
+             * Sort
+             * @description Of which sort
+             */
             sort: string;
+            /** @description How they lie: least, median, most */
             spread: components["schemas"]["BackSpread"];
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
@@ -2734,13 +2901,25 @@ export interface components {
          * @description How figures lie, in their own unit.
          */
         BackSpread: {
-            /** Least */
+            /**
+             * Least
+             * @description The least of them
+             */
             least: number;
-            /** Mean */
+            /**
+             * Mean
+             * @description Their mean
+             */
             mean: number;
-            /** Median */
+            /**
+             * Median
+             * @description The middle one of them
+             */
             median: number;
-            /** Most */
+            /**
+             * Most
+             * @description The most of them
+             */
             most: number;
             /**
              * Scatter
@@ -2764,6 +2943,7 @@ export interface components {
              */
             axis_deg?: number | null;
             /**
+             * @description Bore, stroke, rod and what lies above the piston
              * @default {
              *       "bore_mm": null,
              *       "compression_height_mm": null,
@@ -2781,9 +2961,15 @@ export interface components {
              * @default []
              */
             cylinders: number[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -2791,11 +2977,20 @@ export interface components {
          * @description A row of cylinders, for drawing it from the end.
          */
         BankView: {
-            /** Axis Deg */
+            /**
+             * Axis Deg
+             * @description Which way the bank leans, from straight up [deg]
+             */
             axis_deg: number | null;
-            /** Cylinders */
+            /**
+             * Cylinders
+             * @description Cylinders, by number
+             */
             cylinders: number[];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -2824,10 +3019,14 @@ export interface components {
         Bead: {
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "now" | "open";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -2835,16 +3034,24 @@ export interface components {
          * @description Everything the bench shows: engine, state, and the newest part of the tape.
          */
         Bench: {
+            /** @description The engine */
             engine: components["schemas"]["EngineHead"];
-            /** Entries */
+            /**
+             * Entries
+             * @description How many entries there are
+             */
             entries: number;
+            /** @description Everything the bench shows */
             state: components["schemas"]["BenchState"];
             /**
              * Tag
              * @description Names exactly this; send it with an entry, and only what changes comes back
              */
             tag: string;
-            /** Tape */
+            /**
+             * Tape
+             * @description Lines of the ledger, newest first
+             */
             tape: components["schemas"]["TapeLine"][];
         };
         /**
@@ -2852,11 +3059,16 @@ export interface components {
          * @description What one entry changed of what the bench showed just before it.
          */
         BenchChange: {
+            /** @description The engine */
             engine: components["schemas"]["EngineHead"];
-            /** Entries */
+            /**
+             * Entries
+             * @description How many entries there are
+             */
             entries: number;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @constant
              */
             kind: "change";
@@ -2867,7 +3079,10 @@ export interface components {
             order: string[];
             /** @description As it is now, but only the steps that changed */
             state: components["schemas"]["BenchState"];
-            /** Tag */
+            /**
+             * Tag
+             * @description Names this state: sent back with the next entry
+             */
             tag: string;
             /**
              * Tape
@@ -2880,18 +3095,31 @@ export interface components {
          * @description A device at a bench that asks for a PIN alone.
          */
         BenchDeviceRow: {
-            /** By Name */
+            /**
+             * By Name
+             * @description Name of whoever it was, as it was then
+             */
             by_name: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Paired At
              * Format: date-time
+             * @description When it was paired
              */
             paired_at: string;
-            /** Used At */
+            /**
+             * Used At
+             * @description When it was used last
+             */
             used_at: string | null;
         };
         /**
@@ -2899,30 +3127,62 @@ export interface components {
          * @description Everything the bench shows of one engine, but for what each room adds.
          */
         BenchState: {
+            /** @description What may be turned, and what is known of gaps */
             clearway?: components["schemas"]["ClearwayView"] | null;
-            /** Current */
+            /**
+             * Current
+             * @description Key of the step to be done now
+             */
             current: string | null;
+            /** @description Fits, one by one */
             fits?: components["schemas"]["FitsView"] | null;
+            /** @description What was found at the bench */
             found?: components["schemas"]["FoundView"] | null;
+            /** @description What proves each camshaft */
             hand_over?: components["schemas"]["HandOverView"] | null;
+            /** @description Bolted joints, one by one */
             joints?: components["schemas"]["JointsView"] | null;
+            /** @description Valve clearances */
             lash?: components["schemas"]["LashView"] | null;
-            /** Loose Ends */
+            /**
+             * Loose Ends
+             * @description What is temporary or unfinished
+             */
             loose_ends: components["schemas"]["LooseEndView"][];
+            /** @description For whom it is built, and what was complained of */
             order?: components["schemas"]["OrderView"] | null;
+            /** @description Whether the crank may be turned, and how */
             permission: components["schemas"]["Permission"];
+            /** @description How many pictures there are, and what is wanted */
             pictures?: components["schemas"]["PicturesView"] | null;
+            /** @description How the run of work stands */
             run?: components["schemas"]["RunView"] | null;
-            /** Signed */
+            /**
+             * Signed
+             * @description Whether the record is signed
+             */
             signed: boolean;
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps, in order
+             */
             steps: components["schemas"]["Step"][];
-            /** Stuck */
+            /**
+             * Stuck
+             * @description What keeps everything, where nothing can be answered
+             */
             stuck: components["schemas"]["Stuck"][];
+            /** @description What degreeing has come to */
             timing?: components["schemas"]["TimingView"] | null;
-            /** Waits For */
+            /**
+             * Waits For
+             * @description What the engine waits for, in words
+             */
             waits_for: string;
-            /** Warnings */
+            /**
+             * Warnings
+             * @description What should be looked at, a sentence each
+             */
             warnings: string[];
         };
         /**
@@ -2930,53 +3190,78 @@ export interface components {
          * @description One bolt, as somebody asks about it; what is left out is not worked out.
          */
         BoltAsked: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle [deg]
+             */
             angle_deg?: number | null;
             /**
              * Extension Deg
+             * @description Angle at which the extension stands to the wrench [deg]
              * @default 0
              */
             extension_deg: number;
-            /** Extension Mm */
+            /**
+             * Extension Mm
+             * @description Length of the extension [mm]
+             */
             extension_mm?: number | null;
             /**
              * Free Thread Mm
+             * @description Length of thread that is not in anything [mm]
              * @default 0
              */
             free_thread_mm: number;
-            /** Grip Mm */
+            /**
+             * Grip Mm
+             * @description Length between head and first thread that holds [mm]
+             */
             grip_mm?: number | null;
             /**
              * Head
+             * @description In which state the seat under the head is
              * @default oiled
              * @enum {string}
              */
             head: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
-            /** Lever Mm */
+            /**
+             * Lever Mm
+             * @description Length of the wrench, from the square to the hand [mm]
+             */
             lever_mm?: number | null;
             /**
              * Material
+             * @description What it is made of
              * @default steel
              * @enum {string}
              */
             material: "steel" | "cast iron" | "aluminium" | "magnesium";
             /**
              * Property Class
+             * @description Strength class of the bolt
              * @default
              */
             property_class: string;
-            /** Thread */
+            /**
+             * Thread
+             * @description Thread, as size and pitch
+             */
             thread: string;
             /**
              * Threads
+             * @description In which state the threads are
              * @default oiled
              * @enum {string}
              */
             threads: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
-            /** Torque */
+            /**
+             * Torque
+             * @description Torque, in its unit
+             */
             torque?: number | null;
             /**
              * Unit
+             * @description Its unit
              * @default N·m
              * @enum {string}
              */
@@ -2987,10 +3272,14 @@ export interface components {
          * @description A fastener found loose, taken out or replaced: it is pulled again, and what stands on it is done again.
          */
         BoltFound: {
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
             /**
              * Found
+             * @description What was found
              * @enum {string}
              */
             found: "loose" | "taken_out" | "replaced";
@@ -3000,16 +3289,20 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "bolt";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -3017,13 +3310,25 @@ export interface components {
          * @description What the drawing covers.
          */
         Box: {
-            /** Bottom Mm */
+            /**
+             * Bottom Mm
+             * @description Its lower edge [mm]
+             */
             bottom_mm: number;
-            /** Left Mm */
+            /**
+             * Left Mm
+             * @description Its left edge [mm]
+             */
             left_mm: number;
-            /** Right Mm */
+            /**
+             * Right Mm
+             * @description Its right edge [mm]
+             */
             right_mm: number;
-            /** Top Mm */
+            /**
+             * Top Mm
+             * @description Its upper edge [mm]
+             */
             top_mm: number;
         };
         /**
@@ -3036,7 +3341,10 @@ export interface components {
              * @description Cam degrees, positive = cam advanced
              */
             cam_deg: number;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -3044,23 +3352,50 @@ export interface components {
          * @description One camshaft: whether enough is known of it, how far it may be moved from where it is timed, where it rests.
          */
         CamClearway: {
-            /** Advance Deg */
+            /**
+             * Advance Deg
+             * @description How far it may still be advanced [crank deg]; null where nothing is known
+             */
             advance_deg: number | null;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Easiest */
+            /**
+             * Easiest
+             * @description Where its lobes press on its caps least
+             */
             easiest: string;
-            /** Is Known */
+            /**
+             * Is Known
+             * @description Whether enough is known of it
+             */
             is_known: boolean;
-            /** Most Nm */
+            /**
+             * Most Nm
+             * @description Most that its springs turn it with [N·m]
+             */
             most_nm: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Rests */
+            /**
+             * Rests
+             * @description Stretches in which it rests by itself
+             */
             rests: components["schemas"]["RestPlace"][];
-            /** Retard Deg */
+            /**
+             * Retard Deg
+             * @description How far it may still be retarded [crank deg]; null where nothing is known
+             */
             retard_deg: number | null;
-            /** Spare Words */
+            /**
+             * Spare Words
+             * @description How far it may still be moved, in words
+             */
             spare_words: string;
         };
         /**
@@ -3073,20 +3408,25 @@ export interface components {
              * @description Advance as shown when it was decided [deg]; left out where no card is known
              */
             advance_deg?: number | null;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "cam_decision";
             /**
              * Moves
+             * @description What is moved, and by how much
              * @default []
              */
             moves: components["schemas"]["MoveMade"][];
             /**
              * Reason
+             * @description Why, in the words of whoever decides
              * @default
              */
             reason: string;
@@ -3098,39 +3438,83 @@ export interface components {
          * @description What has been found for one camshaft.
          */
         CamFigures: {
-            /** Advance Deg */
+            /**
+             * Advance Deg
+             * @description How far it is off its card, positive = advanced [crank deg]
+             */
             advance_deg: number | null;
-            /** Advance Words */
+            /**
+             * Advance Words
+             * @description The same in words
+             */
             advance_words: string;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Card Separation Cam Deg */
+            /**
+             * Card Separation Cam Deg
+             * @description Lobe separation by the card [cam deg]
+             */
             card_separation_cam_deg: number | null;
-            /** Decided */
+            /**
+             * Decided
+             * @description What was decided about it, and why; empty where nothing was
+             */
             decided: string;
-            /** Expanded Deg */
+            /**
+             * Expanded Deg
+             * @description U: the true figure lies within so much 95 times of 100 [crank deg]
+             */
             expanded_deg: number | null;
             /**
              * Gap
+             * @description What is left between valves and pistons there, and how far it may still be moved
              * @default
              */
             gap: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Offers */
+            /**
+             * Offers
+             * @description Moves that would bring it right
+             */
             offers: components["schemas"]["Offer"][];
-            /** Overlap Deg */
+            /**
+             * Overlap Deg
+             * @description How long both valves are open [crank deg]
+             */
             overlap_deg: number | null;
+            /** @description The entries it rests on */
             rests_on: components["schemas"]["Basis"];
-            /** Rounds */
+            /**
+             * Rounds
+             * @description How often it was read all round
+             */
             rounds: number;
-            /** Separation Cam Deg */
+            /**
+             * Separation Cam Deg
+             * @description Angle between the lobes [cam deg]
+             */
             separation_cam_deg: number | null;
-            /** Settles */
+            /**
+             * Settles
+             * @description What would settle it, in words
+             */
             settles: string;
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: components["schemas"]["ValveFigures"][];
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
+             */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
@@ -3138,48 +3522,69 @@ export interface components {
          * @description What is done about a camshaft.
          */
         CamQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "cam_decision";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -3194,14 +3599,20 @@ export interface components {
              * @description What the camshaft was called; completed when it is taken
              */
             called?: string | null;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "cam_word";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
         };
         /**
@@ -3221,6 +3632,7 @@ export interface components {
             base_circle_mm?: number | null;
             /**
              * Followers
+             * @description What follows the lobes
              * @default []
              */
             followers: components["schemas"]["Follower"][];
@@ -3229,15 +3641,23 @@ export interface components {
              * @description Of its lobes on their followers [-]; null = not known
              */
             friction?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Lobes
+             * @description Lobes, one by one
              * @default []
              */
             lobes: components["schemas"]["Lobe"][];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
+            /** @description What moves it while it runs */
             phaser?: components["schemas"]["Phaser"] | null;
         };
         /**
@@ -3245,7 +3665,10 @@ export interface components {
          * @description One valve's events at one checking lift.
          */
         CardLine: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
             /**
              * Closes Deg
@@ -3274,6 +3697,7 @@ export interface components {
             tolerance_deg?: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -3283,15 +3707,30 @@ export interface components {
          * @description One thing that could be.
          */
         CauseShown: {
-            /** Explains */
+            /**
+             * Explains
+             * @description What it explains, look by look
+             */
             explains: components["schemas"]["Explained"][];
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Percent */
+            /**
+             * Percent
+             * @description How much it explains of what was seen [%]
+             */
             percent: number;
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
         };
         /**
@@ -3299,7 +3738,10 @@ export interface components {
          * @description Checks that were made, by their key: whether all was as it should be.
          */
         CausesAsked: {
-            /** Seen */
+            /**
+             * Seen
+             * @description What was seen
+             */
             seen?: {
                 [key: string]: boolean;
             };
@@ -3309,14 +3751,27 @@ export interface components {
          * @description What is likely wrong, as far as it can be told.
          */
         CausesView: {
-            /** Causes */
+            /**
+             * Causes
+             * @description Likely causes, the likeliest first
+             */
             causes: components["schemas"]["CauseShown"][];
+            /** @description Something that could be looked at to tell causes apart */
             check: components["schemas"]["CheckAsked"] | null;
-            /** Is Sure */
+            /**
+             * Is Sure
+             * @description Whether what was seen tells one cause from all others
+             */
             is_sure: boolean;
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What was seen
+             */
             seen: components["schemas"]["CheckSeen"][];
         };
         /**
@@ -3326,6 +3781,7 @@ export interface components {
         Chamber: {
             /**
              * Gaskets
+             * @description Head gaskets there are
              * @default []
              */
             gaskets: components["schemas"]["HeadGasket"][];
@@ -3334,14 +3790,20 @@ export interface components {
              * @description Volume in the head, valves and plugs in
              */
             head_cm3: number;
-            /** Least Ratio */
+            /**
+             * Least Ratio
+             * @description Least compression ratio
+             */
             least_ratio?: number | null;
             /**
              * Least Squish Mm
              * @description Least distance from crown to head's flat
              */
             least_squish_mm?: number | null;
-            /** Most Ratio */
+            /**
+             * Most Ratio
+             * @description Most compression ratio
+             */
             most_ratio?: number | null;
             /**
              * Piston Cm3
@@ -3378,17 +3840,35 @@ export interface components {
          * @description One cylinder.
          */
         ChamberRow: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Is Measured */
+            /**
+             * Is Measured
+             * @description Whether it was measured; else it is from the document's own dimensions
+             */
             is_measured: boolean;
-            /** Notes */
+            /**
+             * Notes
+             * @description What is said beside it
+             */
             notes: string[];
-            /** Proud Mm */
+            /**
+             * Proud Mm
+             * @description How far the piston stands above the block, negative below [mm]
+             */
             proud_mm: number;
-            /** Ratio */
+            /**
+             * Ratio
+             * @description Compression ratio
+             */
             ratio: number | null;
-            /** Squish Mm */
+            /**
+             * Squish Mm
+             * @description Gap between piston and head at the top [mm]
+             */
             squish_mm: number;
         };
         /**
@@ -3396,15 +3876,30 @@ export interface components {
          * @description All of them.
          */
         ChamberView: {
-            /** Gasket */
+            /**
+             * Gasket
+             * @description Which head gasket follows, in words
+             */
             gasket: string;
-            /** Gaskets */
+            /**
+             * Gaskets
+             * @description Head gaskets there are
+             */
             gaskets: string[];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: components["schemas"]["ChamberRow"][];
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
-            /** Skimmed Mm */
+            /**
+             * Skimmed Mm
+             * @description How much was taken off the face [mm]
+             */
             skimmed_mm: number;
         };
         /**
@@ -3412,9 +3907,15 @@ export interface components {
          * @description One thing that differs: where, and a sentence.
          */
         Change: {
-            /** Path */
+            /**
+             * Path
+             * @description Where in the document, as a dotted path
+             */
             path: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
         };
         /**
@@ -3436,6 +3937,7 @@ export interface components {
             longer_percent: number;
             /**
              * Skimmed Mm
+             * @description How much was taken off the face [mm]
              * @default 0
              */
             skimmed_mm: number;
@@ -3445,11 +3947,20 @@ export interface components {
          * @description One camshaft, and where it would stand.
          */
         ChangedCam: {
-            /** Advance Deg */
+            /**
+             * Advance Deg
+             * @description How far it is off its card, positive = advanced [crank deg]
+             */
             advance_deg: number;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3457,9 +3968,15 @@ export interface components {
          * @description One tensioner, and how far out it would be.
          */
         ChangedLoop: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3467,11 +3984,20 @@ export interface components {
          * @description All of it.
          */
         ChangedView: {
-            /** Cams */
+            /**
+             * Cams
+             * @description Camshafts, one by one
+             */
             cams: components["schemas"]["ChangedCam"][];
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: string[];
-            /** Tensioners */
+            /**
+             * Tensioners
+             * @description How far each tensioner would come out
+             */
             tensioners: components["schemas"]["ChangedLoop"][];
         };
         /**
@@ -3479,13 +4005,25 @@ export interface components {
          * @description One look, and its two answers.
          */
         CheckAsked: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Off */
+            /**
+             * Off
+             * @description What it would look like then
+             */
             off: string;
-            /** Sound */
+            /**
+             * Sound
+             * @description How it sounds
+             */
             sound: string;
         };
         /**
@@ -3493,10 +4031,14 @@ export interface components {
          * @description A gauge tried against another, in its own unit.
          */
         CheckIn: {
-            /** Against */
+            /**
+             * Against
+             * @description Code of the gauge it was checked against
+             */
             against: string;
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
@@ -3516,25 +4058,41 @@ export interface components {
          * @description A check that was made.
          */
         CheckOut: {
-            /** Against */
+            /**
+             * Against
+             * @description Code of the gauge it was checked against
+             */
             against: string;
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By Name */
+            /**
+             * By Name
+             * @description Name of whoever it was, as it was then
+             */
             by_name: string;
-            /** Note */
+            /**
+             * Note
+             * @description A remark in plain words
+             */
             note: string;
             /**
              * Off
              * @description By how much this one showed more than the other
              */
             off: number;
-            /** Shown */
+            /**
+             * Shown
+             * @description What it showed, in its own unit
+             */
             shown: number;
-            /** True */
+            /**
+             * True
+             * @description What it should have shown, in its own unit
+             */
             true: number;
         };
         /**
@@ -3542,13 +4100,25 @@ export interface components {
          * @description A look that was made.
          */
         CheckSeen: {
-            /** Answer */
+            /**
+             * Answer
+             * @description What was answered
+             */
             answer: string;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
-            /** Is From Run */
+            /**
+             * Is From Run
+             * @description Whether it was seen in the run of work already
+             */
             is_from_run: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
         };
         /**
@@ -3556,21 +4126,45 @@ export interface components {
          * @description What a document's text would become: its faults, or the revision it would be and what would change.
          */
         CheckedOut: {
-            /** Changes */
+            /**
+             * Changes
+             * @description What is other than in the revision before
+             */
             changes: components["schemas"]["Change"][];
-            /** Doubtful */
+            /**
+             * Doubtful
+             * @description What is doubtful, each with its path
+             */
             doubtful: components["schemas"]["Fault"][];
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family: string;
-            /** Faults */
+            /**
+             * Faults
+             * @description Everything that is wrong, each with its path
+             */
             faults: components["schemas"]["Fault"][];
-            /** Layout */
+            /**
+             * Layout
+             * @description How its cylinders lie, in words
+             */
             layout: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: components["schemas"]["Fault"][];
-            /** Revision */
+            /**
+             * Revision
+             * @description Number of the revision
+             */
             revision: number | null;
         };
         /**
@@ -3578,12 +4172,19 @@ export interface components {
          * @description One of the answers to choose from.
          */
         Choice: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
             /**
              * Words
+             * @description The same in words
              * @default
              */
             words: string;
@@ -3593,19 +4194,40 @@ export interface components {
          * @description One place before and after.
          */
         ChoiceRow: {
-            /** Gives Mm */
+            /**
+             * Gives Mm
+             * @description What it would give: the middle of least and most [mm]
+             */
             gives_mm: number;
-            /** Least Mm */
+            /**
+             * Least Mm
+             * @description Least that is wanted there [mm]
+             */
             least_mm: number;
-            /** Most Mm */
+            /**
+             * Most Mm
+             * @description Most that is wanted [mm]
+             */
             most_mm: number;
-            /** Now Mm */
+            /**
+             * Now Mm
+             * @description What it gives now [mm]
+             */
             now_mm: number | null;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Size */
+            /**
+             * Size
+             * @description Name of the size
+             */
             size: string;
-            /** Size Now */
+            /**
+             * Size Now
+             * @description Name of the size that is in now
+             */
             size_now: string;
         };
         /**
@@ -3613,17 +4235,35 @@ export interface components {
          * @description What stock would give.
          */
         ChoiceView: {
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
-            /** Pieces */
+            /**
+             * Pieces
+             * @description How many pieces
+             */
             pieces: number;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: components["schemas"]["ChoiceRow"][];
-            /** Sizes */
+            /**
+             * Sizes
+             * @description Sizes there are
+             */
             sizes: components["schemas"]["SizeView"][];
-            /** Wanted Mm */
+            /**
+             * Wanted Mm
+             * @description What is wanted [mm]
+             */
             wanted_mm: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3633,12 +4273,19 @@ export interface components {
         Clamped: {
             /**
              * Material
+             * @description What it is made of
              * @enum {string}
              */
             material: "steel" | "cast iron" | "aluminium" | "magnesium";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Thickness Mm */
+            /**
+             * Thickness Mm
+             * @description Thickness [mm]
+             */
             thickness_mm: number;
         };
         /**
@@ -3647,11 +4294,14 @@ export interface components {
          */
         Clear: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "clear";
-            /** Question */
+            /**
+             * Question
+             * @description Id of the question
+             */
             question: string;
         };
         /**
@@ -3659,15 +4309,30 @@ export interface components {
          * @description Where two shafts must not stand together, in rows over the first: stretches of the second, begin and end by turns [row steps].
          */
         ClearwayMap: {
-            /** Every Deg */
+            /**
+             * Every Deg
+             * @description How far one frame or row is from the next [deg]
+             */
             every_deg: number;
-            /** First */
+            /**
+             * First
+             * @description Id of the first shaft: the crank where it is one of them
+             */
             first: string;
-            /** Meets */
+            /**
+             * Meets
+             * @description Where they touch: stretches of the second shaft, row by row
+             */
             meets: number[][];
-            /** Second */
+            /**
+             * Second
+             * @description Id of the second shaft
+             */
             second: string;
-            /** Wanted */
+            /**
+             * Wanted
+             * @description Where less is left than is wanted
+             */
             wanted: number[][];
         };
         /**
@@ -3675,19 +4340,40 @@ export interface components {
          * @description All of it for one engine.
          */
         ClearwayShown: {
-            /** Cams */
+            /**
+             * Cams
+             * @description Camshafts, one by one
+             */
             cams: components["schemas"]["CamClearway"][];
-            /** Gaps */
+            /**
+             * Gaps
+             * @description The nearest valves, nearest first
+             */
             gaps: components["schemas"]["GapRow"][];
-            /** Pairs */
+            /**
+             * Pairs
+             * @description Camshafts whose valves could meet each other
+             */
             pairs: string[][];
-            /** Parks */
+            /**
+             * Parks
+             * @description Where the book parks the crank, and what is high and pressed open there
+             */
             parks: components["schemas"]["ParkPlace"][];
-            /** Unknown */
+            /**
+             * Unknown
+             * @description Lobes of which nothing can be said
+             */
             unknown: string[];
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: components["schemas"]["ValveNamed"][];
-            /** Would Add */
+            /**
+             * Would Add
+             * @description What one more figure would add
+             */
             would_add: string;
         };
         /**
@@ -3695,17 +4381,35 @@ export interface components {
          * @description What may be turned, and what is known of gaps.
          */
         ClearwayView: {
-            /** Asks */
+            /**
+             * Asks
+             * @description Shafts to be looked at before a way can be proposed
+             */
             asks: string[];
-            /** Blind */
+            /**
+             * Blind
+             * @description Camshafts of which too little is known
+             */
             blind: string[];
-            /** Caps */
+            /**
+             * Caps
+             * @description Where camshafts stand easiest while the step to be done draws their caps down
+             */
             caps: string[];
-            /** Measured */
+            /**
+             * Measured
+             * @description Gaps that were measured
+             */
             measured: components["schemas"]["MeasuredView"][];
-            /** Met */
+            /**
+             * Met
+             * @description What may have met at a dead stop, likeliest first
+             */
             met: string[];
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts, one by one
+             */
             shafts: components["schemas"]["ShaftView"][];
         };
         /**
@@ -3713,7 +4417,10 @@ export interface components {
          * @description The password, or PIN, of whoever is signed in.
          */
         Confirm: {
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
         };
         /**
@@ -3721,9 +4428,15 @@ export interface components {
          * @description PIN or password of whoever is signed in, and the one entry it is shown for.
          */
         ConfirmIn: {
-            /** Entry */
+            /**
+             * Entry
+             * @description The entry, told apart by its kind
+             */
             entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["PictureTaken"] | components["schemas"]["PictureDrawnOn"] | components["schemas"]["PictureLeft"] | components["schemas"]["ForWhom"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
             /**
              * Seen
@@ -3736,13 +4449,25 @@ export interface components {
          * @description One line of the table: what it would do if it were counted so.
          */
         CountRow: {
-            /** Counted */
+            /**
+             * Counted
+             * @description What was counted
+             */
             counted: number;
-            /** Is Book */
+            /**
+             * Is Book
+             * @description Whether the book says so
+             */
             is_book: boolean;
-            /** Is Typed */
+            /**
+             * Is Typed
+             * @description Whether it was typed here
+             */
             is_typed: boolean;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3750,16 +4475,25 @@ export interface components {
          * @description Two shafts that turn as one, end to end: a dog, a tongue, a splined sleeve.
          */
         Coupling: {
-            /** Driven */
+            /**
+             * Driven
+             * @description Id of what is driven
+             */
             driven: string;
             /**
              * Driver
              * @description Id of the shaft that turns the other
              */
             driver: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Told By
@@ -3779,13 +4513,25 @@ export interface components {
          * @description Where the crank stands, from the last reading or turn that stands.
          */
         CrankAt: {
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands after the reference cylinder's TDC, within one turn [crank deg]
+             */
             crank_deg: number;
-            /** Cycle Deg */
+            /**
+             * Cycle Deg
+             * @description Where it stands in the cycle, from the first cylinder's firing TDC; null when only the wheel is known [crank deg]
+             */
             cycle_deg: number | null;
-            /** Sees */
+            /**
+             * Sees
+             * @description What is to be seen there
+             */
             sees: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3793,7 +4539,10 @@ export interface components {
          * @description Bore, stroke, rod and what stands above the crank, the same for all cylinders of a bank.
          */
         Cranktrain: {
-            /** Bore Mm */
+            /**
+             * Bore Mm
+             * @description Bore [mm]
+             */
             bore_mm?: number | null;
             /**
              * Compression Height Mm
@@ -3820,7 +4569,10 @@ export interface components {
              * @description Rod length, centre to centre [mm]
              */
             rod_mm?: number | null;
-            /** Stroke Mm */
+            /**
+             * Stroke Mm
+             * @description Stroke [mm]
+             */
             stroke_mm?: number | null;
         };
         /**
@@ -3828,16 +4580,32 @@ export interface components {
          * @description One cylinder: its piston's drop and its valves, frame by frame.
          */
         CylinderFrames: {
-            /** Bank */
+            /**
+             * Bank
+             * @description Id of the bank
+             */
             bank: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Drop Um */
+            /**
+             * Drop Um
+             * @description The same, frame by frame [µm]
+             */
             drop_um: number[];
+            /** @description The cylinder cut open; null: stroke or rod is not known, then its drops are left out too */
             section: components["schemas"]["Section"] | null;
-            /** Strokes */
+            /**
+             * Strokes
+             * @description Strokes of the cylinder, from where to where
+             */
             strokes: components["schemas"]["StrokeSpan"][];
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: components["schemas"]["ValveFrames"][];
         };
         /**
@@ -3845,16 +4613,26 @@ export interface components {
          * @description One cylinder at one angle.
          */
         CylinderSnapshot: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Drop Mm */
+            /**
+             * Drop Mm
+             * @description How far the piston is below its top [mm]
+             */
             drop_mm: number | null;
             /**
              * Stroke
+             * @description Which stroke the cylinder is on
              * @enum {string}
              */
             stroke: "power" | "exhaust" | "intake" | "compression";
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -3862,7 +4640,10 @@ export interface components {
          * @description An engine document as text, JSON or JSON5; its own words are told from its braces where it is read.
          */
         DocumentText: {
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -3870,11 +4651,20 @@ export interface components {
          * @description What a draft begins with: nothing, a family's newest document, an engine as it was found, or a file.
          */
         DraftIn: {
-            /** Engine */
+            /**
+             * Engine
+             * @description Serial of an engine whose work so far the draft begins with
+             */
             engine?: string | null;
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family?: string | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name?: string | null;
             /**
              * Text
@@ -3892,13 +4682,25 @@ export interface components {
              * @description Why it found no place; empty where it did
              */
             lost: string;
-            /** Number */
+            /**
+             * Number
+             * @description Which edit it was, counted from 1
+             */
             number: number;
-            /** Question */
+            /**
+             * Question
+             * @description Id of the question
+             */
             question: string | null;
-            /** Said */
+            /**
+             * Said
+             * @description What is said, in words
+             */
             said: string;
-            /** What */
+            /**
+             * What
+             * @description What it is
+             */
             what: string;
         };
         /**
@@ -3906,11 +4708,20 @@ export interface components {
          * @description A draft.
          */
         DraftOut: {
-            /** Begun From */
+            /**
+             * Begun From
+             * @description What the draft began with: nothing, an engine on a stand, a document
+             */
             begun_from: string;
-            /** Can Redo */
+            /**
+             * Can Redo
+             * @description Whether the last edit that was undone can be made again
+             */
             can_redo: boolean;
-            /** Can Undo */
+            /**
+             * Can Undo
+             * @description Whether the last edit can be undone
+             */
             can_undo: boolean;
             /**
              * Changes
@@ -3922,11 +4733,15 @@ export interface components {
              * @description Code of the family that it describes
              */
             family: string;
-            /** Handed In */
+            /**
+             * Handed In
+             * @description Number of the revision it was handed in as; null while it was not
+             */
             handed_in: number | null;
             /**
              * Id
              * Format: uuid
+             * @description Its id
              */
             id: string;
             /**
@@ -3934,10 +4749,17 @@ export interface components {
              * @description Number of the last edit that stands
              */
             last: number;
-            /** May Write */
+            /**
+             * May Write
+             * @description Whether whoever asks may change the draft
+             */
             may_write: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
+            /** @description What the draft shows */
             view: components["schemas"]["DraftView"];
         };
         /**
@@ -3945,16 +4767,26 @@ export interface components {
          * @description One draft in the list.
          */
         DraftRow: {
-            /** Begun From */
+            /**
+             * Begun From
+             * @description What the draft began with: nothing, an engine on a stand, a document
+             */
             begun_from: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
             /**
              * Changed At
              * Format: date-time
+             * @description When it was changed last
              */
             changed_at: string;
-            /** Edits */
+            /**
+             * Edits
+             * @description How many edits were made
+             */
             edits: number;
             /**
              * Handed In
@@ -3964,11 +4796,18 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description Its id
              */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Put Away */
+            /**
+             * Put Away
+             * @description Whether it is put away
+             */
             put_away: boolean;
         };
         /**
@@ -3976,26 +4815,50 @@ export interface components {
          * @description A draft as it is shown.
          */
         DraftView: {
-            /** Addable */
+            /**
+             * Addable
+             * @description What may be added there
+             */
             addable: components["schemas"]["Addable"][];
-            /** Banks */
+            /**
+             * Banks
+             * @description Rows of cylinders
+             */
             banks: components["schemas"]["BankView"][];
-            /** Cams At */
+            /**
+             * Cams At
+             * @description Where the camshafts are, as far as it is said
+             */
             cams_at: string | null;
-            /** Layout */
+            /**
+             * Layout
+             * @description How its cylinders lie, in words
+             */
             layout: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Next
              * @description Key of the question that is open next
              */
             next: string | null;
-            /** Questions */
+            /**
+             * Questions
+             * @description What is asked of the engine, in order
+             */
             questions: components["schemas"]["Asked"][];
-            /** Run */
+            /**
+             * Run
+             * @description Stages of the work with their steps
+             */
             run: components["schemas"]["RunStage"][];
-            /** Sections */
+            /**
+             * Sections
+             * @description Sections of what is asked
+             */
             sections: components["schemas"]["RailSection"][];
             /**
              * Tape
@@ -4039,9 +4902,15 @@ export interface components {
          * @description One bank: its name and its outline, point by point, x to the right and y up from the crank [mm].
          */
         DrawnBank: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Outline */
+            /**
+             * Outline
+             * @description Its outline, point by point [mm]
+             */
             outline: components["schemas"]["Place"][];
         };
         /**
@@ -4049,16 +4918,32 @@ export interface components {
          * @description A chain or belt.
          */
         DrawnLoop: {
-            /** Arcs */
+            /**
+             * Arcs
+             * @description Where it lies on wheels
+             */
             arcs: components["schemas"]["Arc"][];
-            /** Count */
+            /**
+             * Count
+             * @description How many
+             */
             count: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
+            /** @description What keeps it taut */
             tensioner: components["schemas"]["DrawnTensioner"] | null;
         };
         /**
@@ -4066,17 +4951,35 @@ export interface components {
          * @description A mark, key or dowel on a wheel, where it stands at crank angle 0.
          */
         DrawnMark: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg: number;
-            /** Decides */
+            /**
+             * Decides
+             * @description Whether the timing is told by it
+             */
             decides: boolean;
-            /** Decoy */
+            /**
+             * Decoy
+             * @description Whether it is a mark that means nothing here
+             */
             decoy: boolean;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -4084,15 +4987,30 @@ export interface components {
          * @description A pointer beside a wheel.
          */
         DrawnPointer: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg: number;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm: number;
         };
         /**
@@ -4100,17 +5018,33 @@ export interface components {
          * @description One straight run between two wheels, and how it bends where there is slack.
          */
         DrawnRun: {
-            /** After */
+            /**
+             * After
+             * @description Id of the wheel after which it runs there
+             */
             after: string;
+            /** @description Where it begins */
             begin: components["schemas"]["Place"];
+            /** @description Point of a quadratic curve from begin to end */
             bend: components["schemas"]["Place"];
+            /** @description Where it ends */
             end: components["schemas"]["Place"];
-            /** Is Pulled */
+            /**
+             * Is Pulled
+             * @description Whether it is the tight side
+             */
             is_pulled: boolean;
-            /** Is Taut */
+            /**
+             * Is Taut
+             * @description Whether it is taut
+             */
             is_taut: boolean;
+            /** @description Where its label is: beside the curve, out of the loop */
             label: components["schemas"]["Place"];
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -4118,13 +5052,25 @@ export interface components {
          * @description A tensioner without a pulley of its own: the middle of the run that it works on.
          */
         DrawnTensioner: {
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm: number;
         };
         /**
@@ -4132,23 +5078,50 @@ export interface components {
          * @description A wheel on its shaft; one that turns stands as at crank angle 0.
          */
         DrawnWheel: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Marks */
+            /**
+             * Marks
+             * @description Marks, one by one
+             */
             marks: components["schemas"]["DrawnMark"][];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Radius Mm */
+            /**
+             * Radius Mm
+             * @description Radius [mm]
+             */
             radius_mm: number;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft it is on
+             */
             shaft: string;
-            /** Teeth */
+            /**
+             * Teeth
+             * @description How many teeth; null where it is not known
+             */
             teeth: number | null;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm: number;
         };
         /**
@@ -4158,33 +5131,42 @@ export interface components {
         Drive: {
             /**
              * Couplings
+             * @description Shafts that are joined end to end
              * @default []
              */
             couplings: components["schemas"]["Coupling"][];
             /**
              * Locks
+             * @description Pins and plates that hold shafts in a position
              * @default []
              */
             locks: components["schemas"]["Lock"][];
             /**
              * Marks
+             * @description Marks, one by one
              * @default []
              */
             marks: components["schemas"]["Mark"][];
             /**
              * Pointers
+             * @description What stands still and marks meet
              * @default []
              */
             pointers: components["schemas"]["Pointer"][];
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts, one by one
+             */
             shafts: components["schemas"]["Shaft"][];
             /**
              * Stages
+             * @description Stages, in order
              * @default []
              */
             stages: (components["schemas"]["LoopStage"] | components["schemas"]["GearStage"])[];
             /**
              * Wheels
+             * @description Sprockets, pulleys and gears
              * @default []
              */
             wheels: components["schemas"]["Sprocket"][];
@@ -4194,21 +5176,45 @@ export interface components {
          * @description One span and one chain, as somebody asks about them; what is left out is not worked out.
          */
         DriveAsked: {
-            /** Frequency Hz */
+            /**
+             * Frequency Hz
+             * @description At which it sounds when it is plucked [Hz]
+             */
             frequency_hz?: number | null;
-            /** Limit Percent */
+            /**
+             * Limit Percent
+             * @description How far it may have stretched [%]
+             */
             limit_percent?: number | null;
-            /** Links */
+            /**
+             * Links
+             * @description How many links it has
+             */
             links?: number | null;
-            /** Mass G M */
+            /**
+             * Mass G M
+             * @description Mass of the belt for a metre of it [g/m]
+             */
             mass_g_m?: number | null;
-            /** Pitch Mm */
+            /**
+             * Pitch Mm
+             * @description Length of one pitch [mm]
+             */
             pitch_mm?: number | null;
-            /** Pulled Mm */
+            /**
+             * Pulled Mm
+             * @description How far it has been pulled longer [mm]
+             */
             pulled_mm?: number | null;
-            /** Span Mm */
+            /**
+             * Span Mm
+             * @description Free length between two wheels [mm]
+             */
             span_mm?: number | null;
-            /** Tension N */
+            /**
+             * Tension N
+             * @description Tension of the belt [N]
+             */
             tension_n?: number | null;
         };
         /**
@@ -4218,17 +5224,31 @@ export interface components {
         DriveDrawing: {
             /**
              * Banks
+             * @description Rows of cylinders behind it, where all of it is to scale
              * @default []
              */
             banks: components["schemas"]["DrawnBank"][];
+            /** @description The rectangle round all of it [mm] */
             box: components["schemas"]["Box"];
-            /** Is To Scale */
+            /**
+             * Is To Scale
+             * @description Whether places are known; sketched else
+             */
             is_to_scale: boolean;
-            /** Loops */
+            /**
+             * Loops
+             * @description Chains and belts, drawn
+             */
             loops: components["schemas"]["DrawnLoop"][];
-            /** Pointers */
+            /**
+             * Pointers
+             * @description What stands still and marks meet
+             */
             pointers: components["schemas"]["DrawnPointer"][];
-            /** Wheels */
+            /**
+             * Wheels
+             * @description Sprockets, pulleys and gears
+             */
             wheels: components["schemas"]["DrawnWheel"][];
         };
         /**
@@ -4241,7 +5261,10 @@ export interface components {
              * @description The question that this answers: the next one is named from there
              */
             after?: string | null;
-            /** Edit */
+            /**
+             * Edit
+             * @description The edit
+             */
             edit: components["schemas"]["Answer"] | components["schemas"]["Clear"] | components["schemas"]["Set"] | components["schemas"]["Add"] | components["schemas"]["Remove"] | components["schemas"]["Move"];
             /**
              * Made On
@@ -4256,23 +5279,33 @@ export interface components {
         EngineDocument: {
             /**
              * Adjustments
+             * @description By what camshafts can be moved on their wheels
              * @default []
              */
             adjustments: (components["schemas"]["KeySlots"] | components["schemas"]["OffsetBushes"] | components["schemas"]["HoleCircles"] | components["schemas"]["SlottedSprocket"] | components["schemas"]["SprocketTeeth"])[];
-            /** Banks */
+            /**
+             * Banks
+             * @description Rows of cylinders
+             */
             banks: components["schemas"]["Bank"][];
             /**
              * Cam Card
+             * @description Events of the cam card
              * @default []
              */
             cam_card: components["schemas"]["CardLine"][];
-            /** Camshafts */
+            /**
+             * Camshafts
+             * @description Camshafts
+             */
             camshafts: components["schemas"]["Camshaft"][];
             /**
              * Cautions
+             * @description What can hurt somebody or something, a sentence each
              * @default []
              */
             cautions: string[];
+            /** @description What the combustion chamber is made up of */
             chamber?: components["schemas"]["Chamber"] | null;
             /**
              * Decision Rule
@@ -4281,6 +5314,7 @@ export interface components {
              * @enum {string}
              */
             decision_rule: "U" | "0.83 U" | "4:1";
+            /** @description Shafts, wheels, chains, belts and gears */
             drive: components["schemas"]["Drive"];
             /**
              * Firing Intervals Deg
@@ -4295,27 +5329,33 @@ export interface components {
             firing_order: number[];
             /**
              * Fits
+             * @description Fits, one by one
              * @default []
              */
             fits: components["schemas"]["Fit"][];
             /**
              * Format
+             * @description Always gurvo-engine
              * @constant
              */
             format: "gurvo-engine";
+            /** @description Which engine it is */
             identity: components["schemas"]["Identity"];
             /**
              * Joints
+             * @description Bolted joints, one by one
              * @default []
              */
             joints: components["schemas"]["Joint"][];
             /**
              * Kit
+             * @description Parts that go in, and what goes back
              * @default []
              */
             kit: components["schemas"]["KitPart"][];
             /**
              * Lash
+             * @description Valve clearances
              * @default []
              */
             lash: components["schemas"]["Lash"][];
@@ -4336,6 +5376,7 @@ export interface components {
             };
             /**
              * Profiles
+             * @description Lift profiles, by which lobes are cut
              * @default []
              */
             profiles: (components["schemas"]["LiftProfile"] | components["schemas"]["PolynomialProfile"])[];
@@ -4349,24 +5390,29 @@ export interface components {
              * @description Seen from the front, the cam-drive end; null = not known: asked before anything turns
              */
             running_direction?: ("clockwise" | "counter-clockwise") | null;
+            /** @description From where left and right are told */
             sides?: components["schemas"]["Sides"] | null;
             /**
              * Springs
+             * @description Valve springs
              * @default []
              */
             springs: components["schemas"]["Spring"][];
             /**
              * Stages
+             * @description Stages, in order
              * @default []
              */
             stages: components["schemas"]["WorkStage"][];
             /**
              * Things
+             * @description What is put on for a while and comes off again
              * @default []
              */
             things: components["schemas"]["Thing"][];
             /**
              * Throws
+             * @description Throws of the crank
              * @default []
              */
             throws: components["schemas"]["Throw"][];
@@ -4377,16 +5423,19 @@ export interface components {
             timing_positions: components["schemas"]["TimingPosition"][];
             /**
              * Valves
+             * @description Valves, one by one
              * @default []
              */
             valves: components["schemas"]["ValveHead"][];
             /**
              * Variants
+             * @description What it may be built as
              * @default []
              */
             variants: components["schemas"]["VariantGroup"][];
             /**
              * Version
+             * @description Version of the format
              * @constant
              */
             version: 3;
@@ -4396,18 +5445,30 @@ export interface components {
          * @description Which engine the bench shows.
          */
         EngineHead: {
-            /** Aside Because */
+            /**
+             * Aside Because
+             * @description Why the engine is set aside; empty where it is not
+             */
             aside_because: string;
             /**
              * Builder
              * @description Sign-in name of its builder; empty when nobody has it
              */
             builder: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Family */
+            /**
+             * Family
+             * @description Name of the family
+             */
             family: string;
-            /** Family Code */
+            /**
+             * Family Code
+             * @description Code of the family
+             */
             family_code: string;
             /**
              * Head
@@ -4419,36 +5480,64 @@ export interface components {
              * @description The rule by which figures are in or out, where it is not the usual guard band of U
              */
             judged_by: string;
-            /** May Move */
+            /**
+             * May Move
+             * @description Whether whoever asks may move it to another revision
+             */
             may_move: boolean;
-            /** May Record */
+            /**
+             * May Record
+             * @description Whether whoever asks may add entries
+             */
             may_record: boolean;
-            /** May Sign */
+            /**
+             * May Sign
+             * @description Whether whoever asks may sign
+             */
             may_sign: boolean;
             /**
              * Misfit
              * @description The first thing in the ledger that does not fit its seals; empty when all of it does
              */
             misfit: string;
-            /** Newest Revision */
+            /**
+             * Newest Revision
+             * @description Number of the newest revision of its family
+             */
             newest_revision: number;
-            /** Purpose */
+            /**
+             * Purpose
+             * @description What the engine is for
+             */
             purpose: string;
             /**
              * Ready At
              * @description When it will be done, by the work that is left
              */
             ready_at: string | null;
-            /** Revision */
+            /**
+             * Revision
+             * @description Number of the revision
+             */
             revision: number;
-            /** Running Direction */
+            /**
+             * Running Direction
+             * @description Which way it turns, seen from the front
+             */
             running_direction: ("clockwise" | "counter-clockwise") | null;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
-            /** Stand */
+            /**
+             * Stand
+             * @description Number of the stand; null where it is on none
+             */
             stand: number | null;
             /**
              * Whereabouts
+             * @description Where the engine is: on its stand, set aside, out, and the like
              * @enum {string}
              */
             whereabouts: "at work" | "set aside" | "archived";
@@ -4458,18 +5547,31 @@ export interface components {
          * @description An engine to put on a stand.
          */
         EngineIn: {
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family: string;
-            /** Promised */
+            /**
+             * Promised
+             * @description Day for which it is promised
+             */
             promised?: string | null;
             /**
              * Purpose
+             * @description What the engine is for
              * @default
              */
             purpose: string;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
-            /** Stand */
+            /**
+             * Stand
+             * @description Number of the stand; null where it is on none
+             */
             stand?: number | null;
         };
         /**
@@ -4488,7 +5590,10 @@ export interface components {
              * @description Sign-in name of who typed it; another's session is refused
              */
             by?: string | null;
-            /** Entry */
+            /**
+             * Entry
+             * @description The entry, told apart by its kind
+             */
             entry: components["schemas"]["StepDone"] | components["schemas"]["TurnSeen"] | components["schemas"]["HardStopSeen"] | components["schemas"]["TroubleTold"] | components["schemas"]["MarksTaken"] | components["schemas"]["TurnedAlone"] | components["schemas"]["ShaftSeen"] | components["schemas"]["OwnMark"] | components["schemas"]["Plugs"] | components["schemas"]["ThingMoved"] | components["schemas"]["HoldSigned"] | components["schemas"]["StepSkipped"] | components["schemas"]["Reopened"] | components["schemas"]["OilChange"] | components["schemas"]["VariantChosen"] | components["schemas"]["FoundFact"] | components["schemas"]["NotKnown"] | components["schemas"]["JointReady"] | components["schemas"]["Pull"] | components["schemas"]["BoltFound"] | components["schemas"]["PullDecided"] | components["schemas"]["JointAnew"] | components["schemas"]["JointLeft"] | components["schemas"]["FitsReady"] | components["schemas"]["FitReading"] | components["schemas"]["FitChosen"] | components["schemas"]["FitDecided"] | components["schemas"]["LashReady"] | components["schemas"]["LashStopped"] | components["schemas"]["LashReading"] | components["schemas"]["LashShims"] | components["schemas"]["LashDecided"] | components["schemas"]["WheelSetup"] | components["schemas"]["WheelCheck"] | components["schemas"]["TdcMethodChoice"] | components["schemas"]["PistonStop"] | components["schemas"]["TdcReading"] | components["schemas"]["WheelZero"] | components["schemas"]["LiftReading"] | components["schemas"]["CamDecision"] | components["schemas"]["Turn"] | components["schemas"]["GapMeasured"] | components["schemas"]["WayLeft"] | components["schemas"]["PictureTaken"] | components["schemas"]["PictureDrawnOn"] | components["schemas"]["PictureLeft"] | components["schemas"]["ForWhom"] | components["schemas"]["Moved"] | components["schemas"]["Note"] | components["schemas"]["RevisionMove"] | components["schemas"]["CamWord"] | components["schemas"]["SignOff"] | components["schemas"]["Strike"];
             /**
              * Has
@@ -4498,6 +5603,7 @@ export interface components {
             /**
              * Id
              * Format: uuid
+             * @description Its id
              */
             id: string;
             /**
@@ -4522,21 +5628,45 @@ export interface components {
          * @description One event: measured and card, from the valve's own cylinder; and where on the wheel, which counts from the reference's.
          */
         EventFigure: {
-            /** Card Deg */
+            /**
+             * Card Deg
+             * @description By the card; null: no card says it [crank deg]
+             */
             card_deg: number | null;
-            /** Card Wheel Deg */
+            /**
+             * Card Wheel Deg
+             * @description Where the card's event is on the wheel in use [deg]
+             */
             card_wheel_deg: number | null;
-            /** Card Words */
+            /**
+             * Card Words
+             * @description The card's event in words
+             */
             card_words: string;
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands [crank deg]
+             */
             crank_deg: number | null;
-            /** Expanded Deg */
+            /**
+             * Expanded Deg
+             * @description U: the true figure lies within so much 95 times of 100 [crank deg]
+             */
             expanded_deg: number | null;
-            /** Readings */
+            /**
+             * Readings
+             * @description How many readings it rests on
+             */
             readings: number;
-            /** Wheel Deg */
+            /**
+             * Wheel Deg
+             * @description Where it is on the wheel in use [deg]
+             */
             wheel_deg: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -4563,18 +5693,28 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By Name */
+            /**
+             * By Name
+             * @description Name of whoever it was, as it was then
+             */
             by_name: string;
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of the picture
+             */
             digest: string;
             /**
              * Serial
              * @description The engine it was taken of
              */
             serial: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -4582,13 +5722,25 @@ export interface components {
          * @description An invented family that ships with the app.
          */
         ExampleRow: {
-            /** Code */
+            /**
+             * Code
+             * @description Code by which it is named
+             */
             code: string;
-            /** Fuel */
+            /**
+             * Fuel
+             * @description What it burns
+             */
             fuel: string;
-            /** Layout */
+            /**
+             * Layout
+             * @description How its cylinders lie, in words
+             */
             layout: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -4596,11 +5748,20 @@ export interface components {
          * @description One camshaft: where it was found, and where this cause would have it.
          */
         Explained: {
-            /** Found */
+            /**
+             * Found
+             * @description What was found
+             */
             found: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Predicted */
+            /**
+             * Predicted
+             * @description What one would see then, in words
+             */
             predicted: string;
         };
         /**
@@ -4608,9 +5769,15 @@ export interface components {
          * @description Something that follows, said beside the question; never put into the answer.
          */
         Fact: {
-            /** Is So */
+            /**
+             * Is So
+             * @description What is so
+             */
             is_so: string;
-            /** What */
+            /**
+             * What
+             * @description What it is
+             */
             what: string;
         };
         /**
@@ -4621,27 +5788,50 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** Code */
+            /**
+             * Code
+             * @description Code by which it is named
+             */
             code: string;
-            /** Curves */
+            /**
+             * Curves
+             * @description Lift curves of its lobes
+             */
             curves: components["schemas"]["LobeCurve"][];
+            /** @description The engine document */
             document: components["schemas"]["EngineDocument"];
-            /** Doubtful */
+            /**
+             * Doubtful
+             * @description What is doubtful, each with its path
+             */
             doubtful: components["schemas"]["Fault"][];
             /**
              * Joints
              * @description Those that are pulled bolt by bolt, as they are drawn before anything is done
              */
             joints: components["schemas"]["JointView"][];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: components["schemas"]["Fault"][];
-            /** Revision */
+            /**
+             * Revision
+             * @description Number of the revision
+             */
             revision: number;
-            /** Revisions */
+            /**
+             * Revisions
+             * @description Its revisions, newest first
+             */
             revisions: components["schemas"]["RevisionRow"][];
         };
         /**
@@ -4649,17 +5839,35 @@ export interface components {
          * @description One family in the list.
          */
         FamilyRow: {
-            /** Code */
+            /**
+             * Code
+             * @description Code by which it is named
+             */
             code: string;
-            /** Engines */
+            /**
+             * Engines
+             * @description How many engines
+             */
             engines: number;
-            /** Fuel */
+            /**
+             * Fuel
+             * @description What it burns
+             */
             fuel: string;
-            /** Layout */
+            /**
+             * Layout
+             * @description How its cylinders lie, in words
+             */
             layout: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Revision */
+            /**
+             * Revision
+             * @description Number of the revision
+             */
             revision: number;
         };
         /**
@@ -4672,7 +5880,10 @@ export interface components {
              * @description Which cylinder's valves press on it, of a cam cap
              */
             cylinder?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Length Mm
@@ -4695,9 +5906,15 @@ export interface components {
          * @description One fault of an engine document: where (JSON path) and what, in one sentence.
          */
         Fault: {
-            /** Path */
+            /**
+             * Path
+             * @description Where in the document, as a dotted path
+             */
             path: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
         };
         /**
@@ -4707,12 +5924,19 @@ export interface components {
         FieldOption: {
             /**
              * Detail
+             * @description More about it
              * @default
              */
             detail: string;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -4730,9 +5954,15 @@ export interface components {
              * @description What he is called on tape and paper
              */
             name: string;
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
-            /** Shop */
+            /**
+             * Shop
+             * @description Name of the shop
+             */
             shop: string;
             /**
              * Username
@@ -4761,23 +5991,41 @@ export interface components {
              * @description mains; cam_journals: of each camshaft; rings: of each piston
              */
             count?: number | null;
+            /** @description The side that is measured as a gap */
             gap?: components["schemas"]["FitSide"] | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
+            /** @description The inner side, such as the journal */
             inner?: components["schemas"]["FitSide"] | null;
-            /** Least Mm */
+            /**
+             * Least Mm
+             * @description Least that is wanted [mm]
+             */
             least_mm?: number | null;
             /**
              * Least Per Mm
              * @description Limit for each mm of diameter [-]
              */
             least_per_mm?: number | null;
-            /** Most Mm */
+            /**
+             * Most Mm
+             * @description Most that is wanted [mm]
+             */
             most_mm?: number | null;
-            /** Most Per Mm */
+            /**
+             * Most Per Mm
+             * @description Most that is wanted for each millimetre of diameter [mm]
+             */
             most_per_mm?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
+            /** @description The outer side, such as the bore */
             outer?: components["schemas"]["FitSide"] | null;
             /**
              * Places
@@ -4791,6 +6039,7 @@ export interface components {
              * @default []
              */
             read_by: ("micrometer" | "bore" | "dial" | "feeler" | "caliper" | "strip")[];
+            /** @description Which part is chosen by its size */
             select?: components["schemas"]["Select"] | null;
             /**
              * Wanted Mm
@@ -4808,15 +6057,19 @@ export interface components {
              * @description What the fit was called; completed when it is taken
              */
             called?: string | null;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_chosen";
             /**
              * Lot
+             * @description Lot the pieces are of
              * @default
              */
             lot: string;
@@ -4827,7 +6080,10 @@ export interface components {
             sizes: {
                 [key: string]: string;
             };
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -4835,52 +6091,79 @@ export interface components {
          * @description Which size goes where.
          */
         FitChosenQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_chosen";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -4897,24 +6180,35 @@ export interface components {
             called?: string | null;
             /**
              * Decision
+             * @description What is decided
              * @enum {string}
              */
             decision: "accepted" | "read_again" | "replaced";
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_decided";
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Reason
+             * @description Why, in the words of whoever decides
              * @default
              */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -4922,57 +6216,85 @@ export interface components {
          * @description What is done about a place that is out or cannot be told.
          */
         FitDecisionQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_decided";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
              * @enum {string}
              */
             verdict: "in" | "out" | "can't tell" | "no limit known";
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -4984,6 +6306,7 @@ export interface components {
         FitReading: {
             /**
              * Axis
+             * @description Along which axis it is read
              * @default
              */
             axis: string;
@@ -4992,7 +6315,10 @@ export interface components {
              * @description What the spot was called; completed when it is taken
              */
             called?: string | null;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
              * From Nominal
@@ -5006,24 +6332,33 @@ export interface components {
              */
             gauge?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_reading";
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Plane
+             * @description In which plane it is read
              * @default
              */
             plane: string;
+            /** @description The reading as it was typed */
             reading: components["schemas"]["Typed"];
             /**
              * Side
+             * @description Which side of the fit
              * @enum {string}
              */
             side: "outer" | "inner" | "gap";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -5031,79 +6366,140 @@ export interface components {
          * @description One reading at one spot.
          */
         FitReadingQuestion: {
-            /** About */
+            /**
+             * About
+             * @description What it is, in words for the bench
+             */
             about: string;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
-            /** Axes */
+            /**
+             * Axes
+             * @description The axes along which it is read
+             */
             axes: string[];
-            /** Axis */
+            /**
+             * Axis
+             * @description Along which axis it is read
+             */
             axis: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge: string | null;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fit_reading";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Nominal Mm */
+            /**
+             * Nominal Mm
+             * @description Nominal size [mm]
+             */
             nominal_mm: number | null;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Places */
+            /**
+             * Places
+             * @description Places, one by one
+             */
             places: string[];
-            /** Plane */
+            /**
+             * Plane
+             * @description In which plane it is read
+             */
             plane: string;
-            /** Planes */
+            /**
+             * Planes
+             * @description The planes in which it is read
+             */
             planes: string[];
-            /** Set To Mm */
+            /**
+             * Set To Mm
+             * @description What the gauge is set to [mm]
+             */
             set_to_mm: number | null;
             /**
              * Side
+             * @description Which side of the fit
              * @enum {string}
              */
             side: "outer" | "inner" | "gap";
-            /** Spot */
+            /**
+             * Spot
+             * @description What it is called
+             */
             spot: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -5113,17 +6509,34 @@ export interface components {
          * @description All of one fit: every reading, what would settle it, what stock would give, how others of its family came out.
          */
         FitSheet: {
+            /** @description What the sizes in stock would give; null where nothing is chosen */
             choice: components["schemas"]["ChoiceView"] | null;
-            /** Columns */
+            /**
+             * Columns
+             * @description Columns of the table
+             */
             columns: components["schemas"]["SheetColumn"][];
+            /** @description The fit as it stands */
             fit: components["schemas"]["FitView"];
-            /** Gasket */
+            /**
+             * Gasket
+             * @description Which head gasket follows, in words
+             */
             gasket: string;
-            /** Lines */
+            /**
+             * Lines
+             * @description Places, line by line
+             */
             lines: components["schemas"]["SheetLine"][];
-            /** Trend */
+            /**
+             * Trend
+             * @description How other engines of the family came out, place by place
+             */
             trend: components["schemas"]["TrendLine"][];
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways there are
+             */
             ways: components["schemas"]["WayView"][];
         };
         /**
@@ -5153,7 +6566,10 @@ export interface components {
              * @description Such as bore, journal, gap
              */
             name: string;
-            /** Nominal Mm */
+            /**
+             * Nominal Mm
+             * @description Nominal size [mm]
+             */
             nominal_mm?: number | null;
             /**
              * Planes
@@ -5172,29 +6588,65 @@ export interface components {
          * @description One fit as it stands.
          */
         FitView: {
-            /** About */
+            /**
+             * About
+             * @description What it is, in words for the bench
+             */
             about: string[];
-            /** Drawn */
+            /**
+             * Drawn
+             * @description Which drawing shows it
+             */
             drawn: string;
-            /** High Mm */
+            /**
+             * High Mm
+             * @description Upper end of the scale [mm]
+             */
             high_mm: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Limits */
+            /**
+             * Limits
+             * @description Between what it is wanted, in words
+             */
             limits: string;
-            /** Low Mm */
+            /**
+             * Low Mm
+             * @description Lower end of the scale [mm]
+             */
             low_mm: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Of */
+            /**
+             * Of
+             * @description How many spots there are
+             */
             of: number;
-            /** Places */
+            /**
+             * Places
+             * @description Places, one by one
+             */
             places: components["schemas"]["PlaceView"][];
-            /** Read */
+            /**
+             * Read
+             * @description How many are read
+             */
             read: number;
-            /** Sides */
+            /**
+             * Sides
+             * @description Sides that are measured
+             */
             sides: components["schemas"]["SideView"][];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -5213,9 +6665,15 @@ export interface components {
              * @description What the side was called; completed when it is taken
              */
             called?: string | null;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge?: string | null;
             /**
              * Gauge C
@@ -5223,7 +6681,7 @@ export interface components {
              */
             gauge_c?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fits_ready";
@@ -5241,6 +6699,7 @@ export interface components {
             read_at?: components["schemas"]["Typed"] | null;
             /**
              * Side
+             * @description Which side of the fit
              * @enum {string}
              */
             side: "outer" | "inner" | "gap";
@@ -5248,7 +6707,10 @@ export interface components {
             standard?: components["schemas"]["Typed"] | null;
             /** @description Expanded uncertainty (k = 2) of that standard */
             standard_u?: components["schemas"]["Typed"] | null;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -5256,69 +6718,115 @@ export interface components {
          * @description With what a side of a fit is read.
          */
         FitsReadyQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Condition */
+            /**
+             * Condition
+             * @description In which condition it is measured
+             */
             condition: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fit */
+            /**
+             * Fit
+             * @description Id of the fit
+             */
             fit: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "fits_ready";
-            /** Kinds */
+            /**
+             * Kinds
+             * @description Kinds of gauges it may be read with; any where there are none
+             */
             kinds: string[];
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Limits */
+            /**
+             * Limits
+             * @description Between what it is wanted, in words
+             */
             limits: string;
-            /** Nominal Mm */
+            /**
+             * Nominal Mm
+             * @description Nominal size [mm]
+             */
             nominal_mm: number | null;
-            /** Radius Mm */
+            /**
+             * Radius Mm
+             * @description Of a backlash: radius at which its limits hold [mm]
+             */
             radius_mm: number | null;
             /**
              * Side
+             * @description Which side of the fit
              * @enum {string}
              */
             side: "outer" | "inner" | "gap";
-            /** Side Name */
+            /**
+             * Side Name
+             * @description What the side is called
+             */
             side_name: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -5328,7 +6836,10 @@ export interface components {
          * @description The fits of the step that is done now.
          */
         FitsView: {
-            /** Fits */
+            /**
+             * Fits
+             * @description Fits, one by one
+             */
             fits: components["schemas"]["FitView"][];
         };
         /**
@@ -5336,13 +6847,25 @@ export interface components {
          * @description A pull that stands apart, in words.
          */
         Flagged: {
-            /** Decided */
+            /**
+             * Decided
+             * @description What was decided about it, and why; empty where nothing was
+             */
             decided: string;
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -5364,13 +6887,18 @@ export interface components {
             builder: string;
             /**
              * Family
+             * @description Code of the family
              * @default
              */
             family: string;
-            /** Free To Turn */
+            /**
+             * Free To Turn
+             * @description Whether the crank may be turned
+             */
             free_to_turn?: boolean | null;
             /**
              * Late
+             * @description Whether it is promised for a day that is past
              * @default false
              */
             late: boolean;
@@ -5388,6 +6916,7 @@ export interface components {
             open_only: boolean;
             /**
              * Page
+             * @description Which page, counted from 1
              * @default 1
              */
             page: number;
@@ -5408,30 +6937,60 @@ export interface components {
          * @description One page of the Floor, and how the whole shop stands.
          */
         FloorPage: {
-            /** Engines */
+            /**
+             * Engines
+             * @description How many engines
+             */
             engines: number;
-            /** Found */
+            /**
+             * Found
+             * @description How many engines match
+             */
             found: number;
-            /** Late */
+            /**
+             * Late
+             * @description How many engines are late
+             */
             late: number;
             /**
              * Misfit
              * @description The first thing that does not fit the shop's daybook; empty when all does
              */
             misfit: string;
-            /** On Stands */
+            /**
+             * On Stands
+             * @description How many engines are on stands
+             */
             on_stands: number;
-            /** Out */
+            /**
+             * Out
+             * @description How many engines have left the shop
+             */
             out: number;
-            /** Page */
+            /**
+             * Page
+             * @description Which page, counted from 1
+             */
             page: number;
-            /** Pages */
+            /**
+             * Pages
+             * @description How many pages there are
+             */
             pages: number;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: components["schemas"]["FloorRow"][];
-            /** Taken Stands */
+            /**
+             * Taken Stands
+             * @description Numbers of the stands that are taken
+             */
             taken_stands: number[];
-            /** To Sign */
+            /**
+             * To Sign
+             * @description How many engines wait for a signature
+             */
             to_sign: number;
         };
         /**
@@ -5444,20 +7003,35 @@ export interface components {
              * @description What is still due after hand-over; empty when nothing is
              */
             after: string;
-            /** After At */
+            /**
+             * After At
+             * @description When what comes after hand-over is due
+             */
             after_at: string | null;
-            /** Aside Because */
+            /**
+             * Aside Because
+             * @description Why the engine is set aside; empty where it is not
+             */
             aside_because: string;
-            /** Beads */
+            /**
+             * Beads
+             * @description Stages of the work as they stand, one bead each
+             */
             beads: components["schemas"]["Bead"][];
             /**
              * Broken
              * @description Why it cannot be shown; empty when it can
              */
             broken: string;
-            /** Builder */
+            /**
+             * Builder
+             * @description Username of whose work it is
+             */
             builder: string;
-            /** Careful */
+            /**
+             * Careful
+             * @description Whether something is said of how to turn
+             */
             careful: boolean;
             /**
              * Chain
@@ -5469,7 +7043,10 @@ export interface components {
              * @description What runs by the clock and ends first; empty when nothing does
              */
             clock: string;
-            /** Clock At */
+            /**
+             * Clock At
+             * @description When the clock that runs is over
+             */
             clock_at: string | null;
             /**
              * Clock Clears
@@ -5481,41 +7058,85 @@ export interface components {
              * @description When it will be done, by the work that is left; None when nobody knows
              */
             expected: string | null;
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family: string;
-            /** Free To Turn */
+            /**
+             * Free To Turn
+             * @description Whether the crank may be turned
+             */
             free_to_turn: boolean;
-            /** Late Days */
+            /**
+             * Late Days
+             * @description By how many days it is late
+             */
             late_days: number;
-            /** Left Minutes */
+            /**
+             * Left Minutes
+             * @description Work that is left, as far as it is known [min]
+             */
             left_minutes: number;
-            /** Loose Ends */
+            /**
+             * Loose Ends
+             * @description How many things are temporary or unfinished
+             */
             loose_ends: number;
-            /** Promised */
+            /**
+             * Promised
+             * @description Day for which it is promised
+             */
             promised: string | null;
-            /** Proof */
+            /**
+             * Proof
+             * @description By what the timing is proven, in words
+             */
             proof: string;
-            /** Purpose */
+            /**
+             * Purpose
+             * @description What the engine is for
+             */
             purpose: string;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
-            /** Signed */
+            /**
+             * Signed
+             * @description Whether the record is signed
+             */
             signed: boolean;
-            /** Stand */
+            /**
+             * Stand
+             * @description Number of the stand; null where it is on none
+             */
             stand: number | null;
-            /** Step */
+            /**
+             * Step
+             * @description Title of the step to be done now
+             */
             step: string;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
+             */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
-            /** Waits For */
+            /**
+             * Waits For
+             * @description What the engine waits for, in words
+             */
             waits_for: string;
             /**
              * Waits On
+             * @description Whom the engine waits for
              * @enum {string}
              */
             waits_on: "builder" | "lead" | "clock" | "nobody" | "aside";
             /**
              * Whereabouts
+             * @description Where the engine is: on its stand, set aside, out, and the like
              * @enum {string}
              */
             whereabouts: "at work" | "set aside" | "archived";
@@ -5530,7 +7151,10 @@ export interface components {
              * @description From the cam's axis towards the follower: there the nose points at full lift
              */
             clock_deg?: number | null;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind?: ("bucket" | "finger" | "rocker" | "pushrod") | null;
             /**
              * Ratio
@@ -5539,6 +7163,7 @@ export interface components {
             ratio?: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -5550,21 +7175,24 @@ export interface components {
         ForWhom: {
             /**
              * Complaint
+             * @description What was complained of when it came in
              * @default
              */
             complaint: string;
             /**
              * Customer
+             * @description For whom it is built
              * @default
              */
             customer: string;
             /**
              * Job
+             * @description Number of the job
              * @default
              */
             job: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "for_whom";
@@ -5579,19 +7207,29 @@ export interface components {
              * @description Pointer by ids; empty = the engine's plain keys
              */
             at: string;
-            /** Depth */
+            /**
+             * Depth
+             * @description How deep it is below the first level
+             */
             depth: number;
-            /** Is There */
+            /**
+             * Is There
+             * @description Whether the document has it
+             */
             is_there: boolean;
             /**
              * Kinds
              * @description Of a list: which kinds a new member may be of; empty where there is only one
              */
             kinds: string[];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Sort
+             * @description Of which sort
              * @enum {string}
              */
             sort: "group" | "list" | "member";
@@ -5608,16 +7246,18 @@ export interface components {
             called?: string | null;
             /**
              * How
+             * @description How it was found out
              * @enum {string}
              */
             how: "counted" | "measured" | "read off" | "told";
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "found";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
@@ -5637,20 +7277,36 @@ export interface components {
          * @description One thing that was found.
          */
         FoundLine: {
-            /** Book */
+            /**
+             * Book
+             * @description What the book says of it by now, where it says anything
+             */
             book: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Called */
+            /**
+             * Called
+             * @description What it is called
+             */
             called: string;
             /**
              * How
+             * @description How it was found out
              * @enum {string}
              */
             how: "counted" | "measured" | "read off" | "told";
-            /** Pointer */
+            /**
+             * Pointer
+             * @description Where in the document, as a JSON pointer
+             */
             pointer: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -5658,11 +7314,20 @@ export interface components {
          * @description One answer to choose from.
          */
         FoundOption: {
-            /** Detail */
+            /**
+             * Detail
+             * @description More about it
+             */
             detail: string;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -5670,61 +7335,95 @@ export interface components {
          * @description Something the book leaves open, asked of whoever has the thing in his hand.
          */
         FoundQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Hows */
+            /**
+             * Hows
+             * @description How it may be found out
+             */
             hows: ("counted" | "measured" | "read off" | "told")[];
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "found";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description Answers to choose from
+             */
             options: components["schemas"]["FoundOption"][];
-            /** Pointer */
+            /**
+             * Pointer
+             * @description Where in the document, as a JSON pointer
+             */
             pointer: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** To Come */
+            /**
+             * To Come
+             * @description Pointers of what is asked after it before the same step
+             */
             to_come: string[];
             /**
              * Typed
+             * @description Of which sort the answer is: a figure, a choice, words
              * @enum {string}
              */
             typed: "count" | "figure" | "clock" | "choice" | "words";
-            /** Unit */
+            /**
+             * Unit
+             * @description Its unit
+             */
             unit: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -5734,9 +7433,15 @@ export interface components {
          * @description All that was found on this engine.
          */
         FoundView: {
-            /** Count */
+            /**
+             * Count
+             * @description How many of them fill the document
+             */
             count: number;
-            /** Facts */
+            /**
+             * Facts
+             * @description All that was found on this engine
+             */
             facts: components["schemas"]["FoundLine"][];
         };
         /**
@@ -5744,10 +7449,17 @@ export interface components {
          * @description How near a valve comes to its piston: squeezed clay after turning over, or a dial on the shut valve at TDC.
          */
         GapMeasured: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
+            /** @description The gap as it was typed */
             gap: components["schemas"]["Typed"];
             /**
              * Gauge
@@ -5761,12 +7473,13 @@ export interface components {
              */
             how: "clay" | "dial";
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "gap_measured";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
@@ -5778,6 +7491,7 @@ export interface components {
             place: string;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -5787,24 +7501,46 @@ export interface components {
          * @description The least gap of one valve with everything timed, and where that is.
          */
         GapRow: {
-            /** At Deg */
+            /**
+             * At Deg
+             * @description Where that is [crank deg]
+             */
             at_deg: number;
-            /** By Book */
+            /**
+             * By Book
+             * @description Whether what is wanted is the book's; the trade's else
+             */
             by_book: boolean;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Expanded Mm */
+            /**
+             * Expanded Mm
+             * @description U: the true figure lies within so much 95 times of 100 [mm]
+             */
             expanded_mm: number;
-            /** Gap Mm */
+            /**
+             * Gap Mm
+             * @description The least gap [mm]
+             */
             gap_mm: number;
             /**
              * Known By
+             * @description From where it is known
              * @enum {string}
              */
             known_by: "document" | "measured" | "a guess";
-            /** Wanted Mm */
+            /**
+             * Wanted Mm
+             * @description What is wanted [mm]
+             */
             wanted_mm: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -5812,13 +7548,25 @@ export interface components {
          * @description The least gap: how much, how sure, of what to what, and what is wanted.
          */
         GapView: {
-            /** Expanded Mm */
+            /**
+             * Expanded Mm
+             * @description U: the true figure lies within so much 95 times of 100 [mm]
+             */
             expanded_mm: number;
-            /** Gap Mm */
+            /**
+             * Gap Mm
+             * @description The least gap [mm]
+             */
             gap_mm: number;
-            /** Wanted Mm */
+            /**
+             * Wanted Mm
+             * @description What is wanted [mm]
+             */
             wanted_mm: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -5826,7 +7574,10 @@ export interface components {
          * @description What a gauge was tried against, and what it was used on, newest first.
          */
         GaugeHistory: {
-            /** Checks */
+            /**
+             * Checks
+             * @description Checks against other gauges, newest first
+             */
             checks: components["schemas"]["CheckOut"][];
             /**
              * Engines
@@ -5843,7 +7594,10 @@ export interface components {
              * @description Standard deviation of readings that were repeated at one spot, in its own unit
              */
             scatter: number;
-            /** Uses */
+            /**
+             * Uses
+             * @description What it was used on, newest first
+             */
             uses: components["schemas"]["UseOut"][];
         };
         /**
@@ -5857,16 +7611,26 @@ export interface components {
              * @default
              */
             address: string;
-            /** Calibrated */
+            /**
+             * Calibrated
+             * @description Day of its calibration
+             */
             calibrated?: string | null;
             /**
              * Certificate
+             * @description Number of its certificate
              * @default
              */
             certificate: string;
-            /** Due */
+            /**
+             * Due
+             * @description Day its calibration is due; null where none is
+             */
             due?: string | null;
-            /** Expanded Uncertainty */
+            /**
+             * Expanded Uncertainty
+             * @description U of its calibration: true within so much 95 times of 100, in its own unit
+             */
             expanded_uncertainty: number;
             /**
              * Expansion Um M K
@@ -5876,16 +7640,29 @@ export interface components {
             expansion_um_m_k: number;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
-            /** Least */
+            /**
+             * Least
+             * @description Where its range begins, in its own unit
+             */
             least?: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description Where its range ends, in its own unit
+             */
             most?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Resolution */
+            /**
+             * Resolution
+             * @description Smallest step it is read to, in its own unit
+             */
             resolution: number;
         };
         /**
@@ -5893,35 +7670,66 @@ export interface components {
          * @description A gauge with how it stands today.
          */
         GaugeOut: {
-            /** Address */
+            /**
+             * Address
+             * @description Address on this machine at which it answers
+             */
             address: string;
-            /** Calibrated */
+            /**
+             * Calibrated
+             * @description Day of its calibration
+             */
             calibrated: string | null;
-            /** Certificate */
+            /**
+             * Certificate
+             * @description Number of its certificate
+             */
             certificate: string;
             /**
              * Checked
              * @description Day it was last tried against another
              */
             checked: string | null;
-            /** Code */
+            /**
+             * Code
+             * @description Code by which it is named
+             */
             code: string;
-            /** Due */
+            /**
+             * Due
+             * @description Day its calibration is due; null where none is
+             */
             due: string | null;
-            /** Expanded Uncertainty */
+            /**
+             * Expanded Uncertainty
+             * @description U of its calibration: true within so much 95 times of 100, in its own unit
+             */
             expanded_uncertainty: number;
-            /** Expansion Um M K */
+            /**
+             * Expansion Um M K
+             * @description How it grows with warmth [µm/m/K]
+             */
             expansion_um_m_k: number;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
-            /** Least */
+            /**
+             * Least
+             * @description Where its range begins, in its own unit
+             */
             least: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description Where its range ends, in its own unit
+             */
             most: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Overdue
@@ -5933,10 +7741,14 @@ export interface components {
              * @description Of a wrench, since its calibration
              */
             pulls: number;
-            /** Resolution */
+            /**
+             * Resolution
+             * @description Smallest step it is read to, in its own unit
+             */
             resolution: number;
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
@@ -5946,21 +7758,30 @@ export interface components {
          * @description Gears that mesh, one module for all.
          */
         GearStage: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "gears";
-            /** Meshes */
+            /**
+             * Meshes
+             * @description Gears that mesh
+             */
             meshes: components["schemas"]["Mesh"][];
             /**
              * Module Mm
              * @description Transverse module: pitch diameter over teeth [mm]
              */
             module_mm?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -5970,6 +7791,7 @@ export interface components {
         HandIn: {
             /**
              * Remark
+             * @description A remark in plain words
              * @default
              */
             remark: string;
@@ -5979,7 +7801,10 @@ export interface components {
          * @description What proves each camshaft.
          */
         HandOverView: {
-            /** Proofs */
+            /**
+             * Proofs
+             * @description What proves each camshaft
+             */
             proofs: components["schemas"]["ProofView"][];
         };
         /**
@@ -5987,9 +7812,15 @@ export interface components {
          * @description The revision that a draft became.
          */
         HandedIn: {
-            /** Family */
+            /**
+             * Family
+             * @description Code of the family
+             */
             family: string;
-            /** Revision */
+            /**
+             * Revision
+             * @description Number of the revision
+             */
             revision: number;
         };
         /**
@@ -5997,46 +7828,64 @@ export interface components {
          * @description A hard stop that must be looked into.
          */
         HardStopQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "hard_stop";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -6046,10 +7895,13 @@ export interface components {
          * @description A hard stop has been looked into: what it was.
          */
         HardStopSeen: {
-            /** Found */
+            /**
+             * Found
+             * @description What was found
+             */
             found: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "hard_stop";
@@ -6064,14 +7916,20 @@ export interface components {
              * @description Diameter of its own hole; the cylinder's when left out
              */
             bore_mm?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Most Proud Mm
              * @description The highest piston it still clears [mm above the deck]; no limit known when left out
              */
             most_proud_mm?: number | null;
-            /** Squeezed Mm */
+            /**
+             * Squeezed Mm
+             * @description Thickness once it is squeezed [mm]
+             */
             squeezed_mm: number;
             /**
              * Tells
@@ -6085,11 +7943,17 @@ export interface components {
          * @description Every topic, by the question it belongs to, and the words of the trade.
          */
         Help: {
-            /** Topics */
+            /**
+             * Topics
+             * @description Help by the kinds of questions
+             */
             topics: {
                 [key: string]: components["schemas"]["Topic"];
             };
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: components["schemas"]["Word"][];
         };
         /**
@@ -6097,9 +7961,15 @@ export interface components {
          * @description Who is at the bench now, with his PIN or password.
          */
         Here: {
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
         };
         /**
@@ -6107,50 +7977,74 @@ export interface components {
          * @description A hold point that waits for its signature.
          */
         HoldQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Done By */
+            /**
+             * Done By
+             * @description Who did the step
+             */
             done_by: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "hold_point";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -6161,16 +8055,20 @@ export interface components {
          */
         HoldSigned: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "hold_point";
             /**
              * Remark
+             * @description A remark in plain words
              * @default
              */
             remark: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -6183,7 +8081,10 @@ export interface components {
          * @description Two hole circles of different counts that meet in one hole at a time, like a vernier.
          */
         HoleCircles: {
-            /** Cam Holes */
+            /**
+             * Cam Holes
+             * @description Holes in the cam's flange
+             */
             cam_holes: number;
             /**
              * Camshafts
@@ -6192,11 +8093,14 @@ export interface components {
              */
             camshafts: string[];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "hole_circles";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Range Deg
@@ -6204,7 +8108,10 @@ export interface components {
              * @default 15
              */
             range_deg: number;
-            /** Sprocket Holes */
+            /**
+             * Sprocket Holes
+             * @description Holes in the sprocket
+             */
             sprocket_holes: number;
         };
         /**
@@ -6219,6 +8126,7 @@ export interface components {
             family: string;
             /**
              * Fuel
+             * @description What it burns
              * @enum {string}
              */
             fuel: "petrol" | "diesel" | "gas";
@@ -6240,6 +8148,7 @@ export interface components {
             variant: string;
             /**
              * Variants
+             * @description What it may be built as
              * @default []
              */
             variants: components["schemas"]["VariantNote"][];
@@ -6251,10 +8160,14 @@ export interface components {
         ImportIn: {
             /**
              * Remark
+             * @description A remark in plain words
              * @default
              */
             remark: string;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -6282,10 +8195,14 @@ export interface components {
             bolts: components["schemas"]["Fastener"][];
             /**
              * Clamped
+             * @description What the bolt clamps, layer by layer
              * @default []
              */
             clamped: components["schemas"]["Clamped"][];
-            /** Fasteners */
+            /**
+             * Fasteners
+             * @description How many fasteners there are; null where the book does not say
+             */
             fasteners?: number | null;
             /**
              * Free Thread Mm
@@ -6315,18 +8232,31 @@ export interface components {
              * @default
              */
             held_by: string;
-            /** Hole Mm */
+            /**
+             * Hole Mm
+             * @description Diameter of the hole [mm]
+             */
             hole_mm?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Length Mm */
+            /**
+             * Length Mm
+             * @description Length [mm]
+             */
             length_mm?: number | null;
             /**
              * Lubrication
+             * @description Of thread and head, as the book says it
              * @default
              */
             lubrication: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * One After Another
@@ -6346,8 +8276,12 @@ export interface components {
              * @default []
              */
             order: string[];
+            /** @description How the fasteners lie */
             pattern?: components["schemas"]["Pattern"] | null;
-            /** Property Class */
+            /**
+             * Property Class
+             * @description Strength class of the bolt
+             */
             property_class?: ("4.6" | "4.8" | "5.6" | "5.8" | "6.8" | "8.8" | "9.8" | "10.9" | "12.9" | "grade 2" | "grade 5" | "grade 8") | null;
             /**
              * Reached At Once
@@ -6361,6 +8295,7 @@ export interface components {
             rule?: ("middle_outward" | "crosswise" | "opposing" | "round") | null;
             /**
              * Stages
+             * @description Stages, in order
              * @default []
              */
             stages: (string | components["schemas"]["JointStage"])[];
@@ -6404,13 +8339,19 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "joint_anew";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -6424,11 +8365,14 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "joint_left";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Until
@@ -6441,7 +8385,10 @@ export interface components {
          * @description What was looked at before the first pull of a step; of a joint of one bolt its pulls too.
          */
         JointReady: {
-            /** Angle By */
+            /**
+             * Angle By
+             * @description By what angles are read: an angle disc, the wrench itself, marks, by eye
+             */
             angle_by?: ("gauge" | "wheel" | "paint" | "eye" | "wrench") | null;
             /**
              * Extension Deg
@@ -6449,7 +8396,10 @@ export interface components {
              * @default 0
              */
             extension_deg: number;
-            /** Extension Mm */
+            /**
+             * Extension Mm
+             * @description Length of the extension [mm]
+             */
             extension_mm?: number | null;
             /**
              * Held
@@ -6463,7 +8413,7 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "joint_ready";
@@ -6478,7 +8428,10 @@ export interface components {
              * @default []
              */
             pulls: components["schemas"]["OnePull"][];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Threads
@@ -6496,60 +8449,99 @@ export interface components {
          * @description What is looked at before the first pull of a step.
          */
         JointReadyQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Held By */
+            /**
+             * Held By
+             * @description By what the shaft is held against the wrench
+             */
             held_by: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "joint_ready";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Needs Angle */
+            /**
+             * Needs Angle
+             * @description Whether it is asked by what angles are read
+             */
             needs_angle: boolean;
-            /** Needs Torque */
+            /**
+             * Needs Torque
+             * @description The largest figure of the step, in each unit; empty where none has a torque
+             */
             needs_torque: components["schemas"]["TorqueIn"][];
-            /** Pulls */
+            /**
+             * Pulls
+             * @description Of a joint of one bolt, which is one answer: what is pulled once all is looked at
+             */
             pulls: components["schemas"]["PullQuestion"][];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Threads */
+            /**
+             * Threads
+             * @description In which state the threads are, as the book has them
+             */
             threads: ("dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant" | "anti-seize") | null;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -6566,11 +8558,16 @@ export interface components {
             angle_deg?: number | null;
             /**
              * Does
+             * @description What it does
              * @enum {string}
              */
             does: "hand" | "torque" | "torque_angle" | "angle" | "loosen" | "draw_down" | "wait" | "said";
+            /** @description A torque that is given as a range to settle in */
             draw?: components["schemas"]["Draw"] | null;
-            /** Least Deg */
+            /**
+             * Least Deg
+             * @description From which angle on it is right [deg]
+             */
             least_deg?: number | null;
             /**
              * Least Nm
@@ -6582,12 +8579,19 @@ export interface components {
              * @description wait: how long
              */
             minutes?: number | null;
-            /** Most Deg */
+            /**
+             * Most Deg
+             * @description Up to which angle it is right [deg]
+             */
             most_deg?: number | null;
-            /** Most Nm */
+            /**
+             * Most Nm
+             * @description Most torque [N·m]
+             */
             most_nm?: number | null;
             /**
              * Other
+             * @description Other figures, of some of the fasteners
              * @default []
              */
             other: components["schemas"]["OtherFigure"][];
@@ -6609,7 +8613,10 @@ export interface components {
              * @default
              */
             said: string;
-            /** Torque Nm */
+            /**
+             * Torque Nm
+             * @description Torque [N·m]
+             */
             torque_nm?: number | null;
         };
         /**
@@ -6617,37 +8624,85 @@ export interface components {
          * @description One joint as it stands.
          */
         JointView: {
-            /** About */
+            /**
+             * About
+             * @description What it is, in words for the bench
+             */
             about: string[];
-            /** Flagged */
+            /**
+             * Flagged
+             * @description What stands apart, in words
+             */
             flagged: components["schemas"]["Flagged"][];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Is To Scale */
+            /**
+             * Is To Scale
+             * @description Whether places are known; sketched else
+             */
             is_to_scale: boolean;
-            /** Least */
+            /**
+             * Least
+             * @description The least of them
+             */
             least: number | null;
-            /** Loaded */
+            /**
+             * Loaded
+             * @description What it holds that presses
+             */
             loaded: string[];
-            /** Most */
+            /**
+             * Most
+             * @description The most of them
+             */
             most: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Siblings */
+            /**
+             * Siblings
+             * @description The same figure of the others
+             */
             siblings: components["schemas"]["Sibling"][];
-            /** Siblings Are */
+            /**
+             * Siblings Are
+             * @description What is compared: the torque at the end, or the angle before it
+             */
             siblings_are: string;
-            /** Siblings Tell */
+            /**
+             * Siblings Tell
+             * @description What can be told by comparing them, and how often that is wrong
+             */
             siblings_tell: string;
-            /** Spent */
+            /**
+             * Spent
+             * @description Names of the fasteners that have been pulled once and are for one use
+             */
             spent: string[];
-            /** Spots */
+            /**
+             * Spots
+             * @description Fasteners, where they lie
+             */
             spots: components["schemas"]["SpotView"][];
-            /** Stages */
+            /**
+             * Stages
+             * @description Stages, in order
+             */
             stages: components["schemas"]["StageView"][];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Its unit
+             */
             unit: string;
         };
         /**
@@ -6655,6 +8710,7 @@ export interface components {
          * @description The joint that is worked on.
          */
         JointsView: {
+            /** @description The joint that is being pulled */
             joint: components["schemas"]["JointView"] | null;
         };
         JsonValue: unknown;
@@ -6663,9 +8719,15 @@ export interface components {
          * @description A trace as it is kept: thinned, packed with zlib, in base64. Angles in tenths of a degree, torques in hundredths of a N·m.
          */
         KeptTrace: {
-            /** Packed */
+            /**
+             * Packed
+             * @description The trace itself, packed
+             */
             packed: string;
-            /** Points */
+            /**
+             * Points
+             * @description How many readings it has
+             */
             points: number;
             /**
              * Read
@@ -6683,7 +8745,10 @@ export interface components {
              * @description Crank degrees, positive = cam advanced
              */
             advance_deg: number;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -6703,13 +8768,19 @@ export interface components {
              */
             fitted: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "key_slots";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Slots */
+            /**
+             * Slots
+             * @description Keyways the wheel can be put on by
+             */
             slots: components["schemas"]["KeySlot"][];
         };
         /**
@@ -6719,6 +8790,7 @@ export interface components {
         KitPart: {
             /**
              * Count
+             * @description How many
              * @default 1
              */
             count: number;
@@ -6728,14 +8800,21 @@ export interface components {
              * @default []
              */
             gaps_deg: number[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Lubricant
+             * @description With what it goes in
              * @default
              */
             lubricant: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * One Time
@@ -6778,15 +8857,30 @@ export interface components {
          * @description Two points of the photo [px, y down], and how far they are apart on the engine.
          */
         KnownDistance: {
-            /** Ax */
+            /**
+             * Ax
+             * @description First point, across the picture [share of its width]
+             */
             ax: number;
-            /** Ay */
+            /**
+             * Ay
+             * @description First point, down the picture [share of its height]
+             */
             ay: number;
-            /** Bx */
+            /**
+             * Bx
+             * @description Second point, across the picture [share of its width]
+             */
             bx: number;
-            /** By */
+            /**
+             * By
+             * @description How the distance is known
+             */
             by: number;
-            /** Mm */
+            /**
+             * Mm
+             * @description How long it is [mm]
+             */
             mm: number;
         };
         /**
@@ -6808,11 +8902,15 @@ export interface components {
             bridge: boolean;
             /**
              * Engine Is
+             * @description Whether the engine is hot or cold
              * @default cold
              * @enum {string}
              */
             engine_is: "cold" | "hot";
-            /** Least Mm */
+            /**
+             * Least Mm
+             * @description Least that is wanted [mm]
+             */
             least_mm?: number | null;
             /**
              * Margin Deg
@@ -6820,7 +8918,10 @@ export interface components {
              * @default 10
              */
             margin_deg: number;
-            /** Most Mm */
+            /**
+             * Most Mm
+             * @description Most that is wanted [mm]
+             */
             most_mm?: number | null;
             /**
              * Pitch Mm
@@ -6829,9 +8930,11 @@ export interface components {
             pitch_mm?: number | null;
             /**
              * Set By
+             * @description By what the clearance is set: screw, shim, hydraulic
              * @enum {string}
              */
             set_by: "screw" | "shim" | "hydraulic";
+            /** @description Shims there are */
             shims?: components["schemas"]["Select"] | null;
             /**
              * Turns
@@ -6840,6 +8943,7 @@ export interface components {
             turns?: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -6851,21 +8955,26 @@ export interface components {
         LashDecided: {
             /**
              * Decision
+             * @description What is decided
              * @default accepted
              * @constant
              */
             decision: "accepted";
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_decided";
             /**
              * Reason
+             * @description Why, in the words of whoever decides
              * @default
              */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Valve
@@ -6878,55 +8987,80 @@ export interface components {
          * @description A valve that is out or cannot be told.
          */
         LashDecisionQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_decided";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Valve */
+            /**
+             * Valve
+             * @description Intake or exhaust
+             */
             valve: string;
             /**
              * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
              * @enum {string}
              */
             verdict: "in" | "out" | "can't tell" | "no limit known";
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -6936,30 +9070,42 @@ export interface components {
          * @description One valve's clearance: the largest leaf that goes, and the smallest that does not.
          */
         LashReading: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Gauge
              * @description Where it differs from what was said before the first reading
              */
             gauge?: string | null;
+            /** @description The thickest leaf that goes */
             goes?: components["schemas"]["Typed"] | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_reading";
+            /** @description The thinnest leaf that does not go */
             not_goes?: components["schemas"]["Typed"] | null;
             /**
              * Place
+             * @description Name of the place
              * @default
              */
             place: string;
             /** @description The shim that is in, where it has not been said */
             shim?: components["schemas"]["Typed"] | null;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Turns
@@ -6968,6 +9114,7 @@ export interface components {
             turns?: string | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -6977,84 +9124,146 @@ export interface components {
          * @description One valve's clearance.
          */
         LashReadingQuestion: {
-            /** Advice */
+            /**
+             * Advice
+             * @description What to do after the last reading
+             */
             advice: string;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
-            /** Asks Shim */
+            /**
+             * Asks Shim
+             * @description Whether the shim that is in is typed
+             */
             asks_shim: boolean;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge: string | null;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Is Again */
+            /**
+             * Is Again
+             * @description Whether it was read before
+             */
             is_again: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_reading";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Limits */
+            /**
+             * Limits
+             * @description Between what it is wanted, in words
+             */
             limits: string;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Set By
+             * @description By what the clearance is set: screw, shim, hydraulic
              * @enum {string}
              */
             set_by: "screw" | "shim" | "hydraulic";
-            /** Shim Mm */
+            /**
+             * Shim Mm
+             * @description Thickness of the shim [mm]
+             */
             shim_mm: number | null;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Stop */
+            /**
+             * Stop
+             * @description Which stop, counted from 1
+             */
             stop: number;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Turns */
+            /**
+             * Turns
+             * @description Hydraulic: how many turns, as the book has it
+             */
             turns: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -7066,13 +9275,17 @@ export interface components {
         LashReady: {
             /**
              * Engine Is
+             * @description Whether the engine is hot or cold
              * @enum {string}
              */
             engine_is: "cold" | "hot";
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_ready";
@@ -7081,10 +9294,14 @@ export interface components {
              * @description Where the crank stands after the first firing TDC, as typed [deg]
              */
             stands_deg?: string | null;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Way
+             * @description Which way
              * @enum {string}
              */
             way: "fewest" | "book" | "firing";
@@ -7094,60 +9311,96 @@ export interface components {
          * @description Which way, with what, and how the engine is.
          */
         LashReadyQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Engine Is */
+            /**
+             * Engine Is
+             * @description Whether the engine is hot or cold
+             */
             engine_is: ("cold" | "hot") | null;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_ready";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Limits */
+            /**
+             * Limits
+             * @description Between what it is wanted, in words
+             */
             limits: string;
-            /** Needs Feelers */
+            /**
+             * Needs Feelers
+             * @description Whether a set of feelers is named
+             */
             needs_feelers: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways there are
+             */
             ways: components["schemas"]["WayOfStops"][];
         };
         /**
@@ -7155,13 +9408,25 @@ export interface components {
          * @description What shims would give.
          */
         LashSheet: {
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: components["schemas"]["ShimRow"][];
-            /** Sizes */
+            /**
+             * Sizes
+             * @description Sizes there are
+             */
             sizes: string[];
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -7170,12 +9435,13 @@ export interface components {
          */
         LashShims: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_shims";
             /**
              * Lot
+             * @description Lot the pieces are of
              * @default
              */
             lot: string;
@@ -7186,7 +9452,10 @@ export interface components {
             shims: {
                 [key: string]: string;
             };
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -7194,50 +9463,74 @@ export interface components {
          * @description Which shim goes where.
          */
         LashShimsQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_shims";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -7247,9 +9540,15 @@ export interface components {
          * @description One stop of the book's own order: at whose firing TDC the crank stands, and the valves that are set there.
          */
         LashStop: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: components["schemas"]["StopValve"][];
         };
         /**
@@ -7257,60 +9556,96 @@ export interface components {
          * @description The crank turned to a stop.
          */
         LashStopQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_stop";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Sees */
+            /**
+             * Sees
+             * @description What one sees there
+             */
             sees: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Stop */
+            /**
+             * Stop
+             * @description Which stop, counted from 1
+             */
             stop: number;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: string[];
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Where */
+            /**
+             * Where
+             * @description Where it is, in words
+             */
             where: string;
         };
         /**
@@ -7324,13 +9659,19 @@ export interface components {
              */
             called?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lash_stop";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Stop */
+            /**
+             * Stop
+             * @description Which stop, counted from 1
+             */
             stop: number;
         };
         /**
@@ -7338,13 +9679,25 @@ export interface components {
          * @description The step that sets valves, as it stands; empty where the step is another.
          */
         LashView: {
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Stops */
+            /**
+             * Stops
+             * @description Stops at which the crank is turned to
+             */
             stops: components["schemas"]["StopView"][];
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: components["schemas"]["ValveView"][];
-            /** Way */
+            /**
+             * Way
+             * @description Which way
+             */
             way: string;
         };
         /**
@@ -7352,17 +9705,22 @@ export interface components {
          * @description Counts as they were typed, whether slack was left on the tight side, and how far the driving shaft is tried.
          */
         LayAsked: {
-            /** Counted */
+            /**
+             * Counted
+             * @description What was counted
+             */
             counted?: {
                 [key: string]: string;
             };
             /**
              * Slack Left
+             * @description Whether slack was left on the tight side
              * @default false
              */
             slack_left: boolean;
             /**
              * Turned Deg
+             * @description How far it was turned [crank deg]
              * @default 0
              */
             turned_deg: number;
@@ -7372,39 +9730,90 @@ export interface components {
          * @description All that can be said of a loop that is being laid.
          */
         LayView: {
-            /** Figure */
+            /**
+             * Figure
+             * @description What the driving shaft does before the rest follows; of one pitch while nothing is counted
+             */
             figure: string;
-            /** Is Counted */
+            /**
+             * Is Counted
+             * @description Whether all counts are known
+             */
             is_counted: boolean;
-            /** Is Right */
+            /**
+             * Is Right
+             * @description Whether it lies as it should
+             */
             is_right: boolean;
-            /** Loop */
+            /**
+             * Loop
+             * @description Id of the chain, belt or gears
+             */
             loop: string;
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: string[];
-            /** Off Deg */
+            /**
+             * Off Deg
+             * @description How far off it is [crank deg]
+             */
             off_deg: number;
-            /** Off Words */
+            /**
+             * Off Words
+             * @description How far off it is, in words
+             */
             off_words: string;
-            /** One Is */
+            /**
+             * One Is
+             * @description How much one tooth or link is, in words
+             */
             one_is: string;
-            /** Runs */
+            /**
+             * Runs
+             * @description Runs between wheels
+             */
             runs: components["schemas"]["DrawnRun"][];
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
-            /** Schools */
+            /**
+             * Schools
+             * @description Ways of laying it, by which mark is put where
+             */
             schools: components["schemas"]["School"][];
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts, one by one
+             */
             shafts: components["schemas"]["ShaftLaid"][];
-            /** Table */
+            /**
+             * Table
+             * @description What was counted, from mark to mark
+             */
             table: components["schemas"]["CountRow"][];
-            /** Table Of */
+            /**
+             * Table Of
+             * @description What is counted in the table
+             */
             table_of: string;
-            /** Turned */
+            /**
+             * Turned
+             * @description How far each shaft turned
+             */
             turned: components["schemas"]["ShaftTurned"][];
-            /** Turned Deg */
+            /**
+             * Turned Deg
+             * @description How far it was turned [crank deg]
+             */
             turned_deg: number;
-            /** Turned Words */
+            /**
+             * Turned Words
+             * @description How far it was turned, in words
+             */
             turned_words: string;
         };
         /**
@@ -7433,7 +9842,10 @@ export interface components {
          * @description Which proposal of the bench is left.
          */
         LeaveIn: {
-            /** Proposal */
+            /**
+             * Proposal
+             * @description Id of the proposal
+             */
             proposal: string;
         };
         /**
@@ -7441,12 +9853,19 @@ export interface components {
          * @description A length typed beside the wheel's figure.
          */
         LengthField: {
-            /** Asked Mm */
+            /**
+             * Asked Mm
+             * @description Length given by the question [mm]; null: the builder types it
+             */
             asked_mm?: number | null;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
             /**
              * Name
+             * @description Its name
              * @enum {string}
              */
             name: "drop" | "lift";
@@ -7458,6 +9877,7 @@ export interface components {
         LetterheadIn: {
             /**
              * Address
+             * @description Where the shop is, as its papers say it
              * @default
              */
             address: string;
@@ -7468,6 +9888,7 @@ export interface components {
             name: string;
             /**
              * Paper
+             * @description The sheet it prints on: A4 or Letter
              * @default A4
              * @enum {string}
              */
@@ -7484,21 +9905,31 @@ export interface components {
          * @description What stands at the head of papers; empty as long as nobody has said it.
          */
         LetterheadOut: {
-            /** Address */
+            /**
+             * Address
+             * @description Where the shop is, as its papers say it
+             */
             address: string;
             /**
              * Mark
              * @description The shop's own mark as a data URI; empty where it has none
              */
             mark: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Paper
+             * @description The sheet it prints on: A4 or Letter
              * @enum {string}
              */
             paper: "A4" | "Letter";
-            /** Zone */
+            /**
+             * Zone
+             * @description Time zone of the shop's clock
+             */
             zone: string;
         };
         /**
@@ -7506,17 +9937,35 @@ export interface components {
          * @description A valve's whole lift curve against its profile.
          */
         LiftCurve: {
-            /** Card Deg */
+            /**
+             * Card Deg
+             * @description The same by the card [crank deg]
+             */
             card_deg: number | null;
-            /** Centreline Deg */
+            /**
+             * Centreline Deg
+             * @description Centreline of the lobe [crank deg from TDC]; null: too few readings yet
+             */
             centreline_deg: number | null;
-            /** Expanded Deg */
+            /**
+             * Expanded Deg
+             * @description U: the true figure lies within so much 95 times of 100 [crank deg]
+             */
             expanded_deg: number | null;
-            /** Follows */
+            /**
+             * Follows
+             * @description Whether it is the profile's, within what wheel and dial explain
+             */
             follows: boolean | null;
-            /** Readings */
+            /**
+             * Readings
+             * @description How many readings it rests on
+             */
             readings: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -7529,14 +9978,20 @@ export interface components {
              * @description Cam degrees from the nose, growing [deg]
              */
             cam_deg: number[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "table";
-            /** Lobe Lift Mm */
+            /**
+             * Lobe Lift Mm
+             * @description Lifts at the lobe, one for each angle [mm]
+             */
             lobe_lift_mm: number[];
         };
         /**
@@ -7550,19 +10005,30 @@ export interface components {
              * @default false
              */
             again: boolean;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default turn
              */
             doing: string;
@@ -7571,50 +10037,77 @@ export interface components {
              * @description Where the card has it, crank degrees after the firing TDC of its own cylinder [deg]
              */
             expected_deg: number;
-            /** Expected Side */
+            /**
+             * Expected Side
+             * @description On which side of the dead centre it is expected
+             */
             expected_side: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
-            /** Expected Words */
+            /**
+             * Expected Words
+             * @description Where it is expected, in words
+             */
             expected_words: string;
+            /** @description The length that is asked */
             field?: components["schemas"]["LengthField"] | null;
-            /** Flank */
+            /**
+             * Flank
+             * @description Whether the valve opens or closes there
+             */
             flank: ("opening" | "closing") | "top";
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lift_reading";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Wheel Detail */
+            /**
+             * Wheel Detail
+             * @description How the wheel is read, in words
+             */
             wheel_detail: string;
         };
         /**
@@ -7624,18 +10117,28 @@ export interface components {
         LiftReading: {
             /**
              * Approach
+             * @description Which way the crank came to the reading
              * @default running way
              * @enum {string}
              */
             approach: "running way" | "back" | "back, play taken up";
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Flank */
+            /**
+             * Flank
+             * @description Whether the valve opens or closes there
+             */
             flank: ("opening" | "closing") | "top";
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "lift_reading";
@@ -7643,9 +10146,11 @@ export interface components {
             lift?: components["schemas"]["Typed"] | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
+            /** @description What the degree wheel was read to */
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
@@ -7655,33 +10160,41 @@ export interface components {
         LiftTable: {
             /**
              * Cam Deg
+             * @description Angles of the cam [cam deg]
              * @default []
              */
             cam_deg: number[];
+            /** @description How the table was read */
             choices: components["schemas"]["LiftTableChoices"];
             /**
              * Columns
+             * @description Columns of the table
              * @default []
              */
             columns: string[];
             /**
              * Faults
+             * @description What of it could not be read, a sentence each
              * @default []
              */
             faults: string[];
             /**
              * Lobe Lift Mm
+             * @description Lifts at the lobe, one for each angle [mm]
              * @default []
              */
             lobe_lift_mm: number[];
+            /** @description The profile that was read */
             profile?: components["schemas"]["LiftProfile"] | null;
             /**
              * Said
+             * @description What is said of it, a sentence each
              * @default []
              */
             said: string[];
             /**
              * Suspects
+             * @description Rows that do not follow from their neighbours
              * @default []
              */
             suspects: components["schemas"]["Suspect"][];
@@ -7691,9 +10204,15 @@ export interface components {
          * @description How a table is to be read; what is left out is guessed.
          */
         LiftTableChoices: {
-            /** Angle Column */
+            /**
+             * Angle Column
+             * @description Which column has the angles, counted from 0
+             */
             angle_column?: number | null;
-            /** Angles Are */
+            /**
+             * Angles Are
+             * @description Whether angles are of the cam or of the crank
+             */
             angles_are?: ("cam" | "crank") | null;
             /**
              * Base Circle Mm
@@ -7703,12 +10222,19 @@ export interface components {
             base_circle_mm: number;
             /**
              * Id
+             * @description Its id
              * @default measured-lobe
              */
             id: string;
-            /** Lift Column */
+            /**
+             * Lift Column
+             * @description Which column has the lifts, counted from 0
+             */
             lift_column?: number | null;
-            /** Lift Unit */
+            /**
+             * Lift Unit
+             * @description Unit of the lifts
+             */
             lift_unit?: ("mm" | "in") | null;
         };
         /**
@@ -7717,6 +10243,7 @@ export interface components {
          */
         LiftTableIn: {
             /**
+             * @description How the table is to be read; as it seems best when left out
              * @default {
              *       "angle_column": null,
              *       "angles_are": null,
@@ -7727,7 +10254,10 @@ export interface components {
              *     }
              */
             choices: components["schemas"]["LiftTableChoices"];
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -7735,18 +10265,31 @@ export interface components {
          * @description One figure.
          */
         Line: {
-            /** Formula */
+            /**
+             * Formula
+             * @description The formula it came from
+             */
             formula: string;
             /**
              * Look Again
+             * @description Whether it is to be looked at again
              * @default false
              */
             look_again: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Source */
+            /**
+             * Source
+             * @description From where it is known
+             */
             source: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -7754,40 +10297,53 @@ export interface components {
          * @description What an instrument shows now, for a bench that looks.
          */
         LiveReading: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle the wrench shows [deg]
+             */
             angle_deg?: number | null;
             /**
              * At Rest
+             * @description Whether it has just come to rest
              * @default false
              */
             at_rest: boolean;
             /**
              * At S
+             * @description When, by this machine's own clock [s]
              * @default 0
              */
             at_s: number;
             /**
              * Beside
+             * @description What the instrument beside it shows
              * @default
              */
             beside: string;
+            /** @description The pull that has just ended */
             pull?: components["schemas"]["PullRead"] | null;
             /**
              * Take
+             * @description Whether it is the next point of a sweep
              * @default false
              */
             take: boolean;
             /**
              * Text
+             * @description The value as it is shown
              * @default
              */
             text: string;
             /**
              * Trouble
+             * @description What is wrong with the instrument; empty where nothing is
              * @default
              */
             trouble: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value in the unit of its kind; of a wrench its torque
+             */
             value?: number | null;
         };
         /**
@@ -7795,7 +10351,10 @@ export interface components {
          * @description One lobe: whose valve it opens, its shape and where its nose stands.
          */
         Lobe: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Lash Mm
@@ -7813,10 +10372,14 @@ export interface components {
              * @default
              */
             place: string;
-            /** Profile */
+            /**
+             * Profile
+             * @description Id of the lift profile; null where none is known
+             */
             profile?: string | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -7826,11 +10389,20 @@ export interface components {
          * @description A lobe's lift, ready to be drawn.
          */
         LobeCurve: {
-            /** Cam Deg */
+            /**
+             * Cam Deg
+             * @description Angles of the cam [cam deg]
+             */
             cam_deg: number[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Lobe Lift Mm */
+            /**
+             * Lobe Lift Mm
+             * @description Lifts at the lobe, one for each angle [mm]
+             */
             lobe_lift_mm: number[];
         };
         /**
@@ -7838,18 +10410,34 @@ export interface components {
          * @description One lobe: where its nose points and how far its valve is open.
          */
         LobeSnapshot: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg: number | null;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift [mm]
+             */
             lift_mm: number | null;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -7864,16 +10452,26 @@ export interface components {
              * @description Id of the shaft
              */
             holds: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "pin" | "plate" | "bar" | "bolt";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Position */
+            /**
+             * Position
+             * @description Id of the timing position
+             */
             position: string;
         };
         /**
@@ -7886,7 +10484,10 @@ export interface components {
              * @description Such as: How far is the plunger out?
              */
             asks: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Mark
@@ -7905,20 +10506,36 @@ export interface components {
          * @description A mark, coloured link or tool that is looked at by its name.
          */
         LookView: {
-            /** Asks */
+            /**
+             * Asks
+             * @description What must be seen of it
+             */
             asks: string;
-            /** Beside */
+            /**
+             * Beside
+             * @description What is easily taken for it
+             */
             beside: string;
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it stands, as far as that is known
+             */
             clock_deg: number | null;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "mark" | "link" | "tool" | "own";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
         };
         /**
@@ -7934,18 +10551,34 @@ export interface components {
             both_ends_counted: boolean;
             /**
              * Counted
+             * @description What is counted: links, teeth, rollers
              * @enum {string}
              */
             counted: "links" | "pins" | "teeth";
-            /** From Mark */
+            /**
+             * From Mark
+             * @description Id of the mark it is counted from
+             */
             from_mark: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Number */
+            /**
+             * Number
+             * @description How many there are
+             */
             number?: number | null;
-            /** To Mark */
+            /**
+             * To Mark
+             * @description Id of the mark it is counted to
+             */
             to_mark: string;
         };
         /**
@@ -7970,10 +10603,13 @@ export interface components {
              * @default []
              */
             goes_over: string[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "belt" | "chain";
@@ -7988,7 +10624,10 @@ export interface components {
              * @default []
              */
             marked: components["schemas"]["MarkedLink"][];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Over Pitches
@@ -8001,7 +10640,10 @@ export interface components {
              * @default []
              */
             path: components["schemas"]["PathStep"][];
-            /** Pitch Mm */
+            /**
+             * Pitch Mm
+             * @description Length of one pitch [mm]
+             */
             pitch_mm?: number | null;
             /**
              * Tensioner
@@ -8014,35 +10656,77 @@ export interface components {
          * @description Something temporary or unfinished, and what it holds back.
          */
         LooseEndView: {
-            /** At */
+            /**
+             * At
+             * @description When it was left so
+             */
             at: string | null;
-            /** By */
+            /**
+             * By
+             * @description By whom it was left so
+             */
             by: string;
-            /** Clears */
+            /**
+             * Clears
+             * @description Whether it is over by itself then
+             */
             clears: boolean;
-            /** Ends As */
+            /**
+             * Ends As
+             * @description What its button says
+             */
             ends_as: string;
-            /** Ends At */
+            /**
+             * Ends At
+             * @description When it ends, of one that runs by the clock
+             */
             ends_at: string | null;
-            /** Ends With */
+            /**
+             * Ends With
+             * @description The entry that ends it, where no step asks for it
+             */
             ends_with: {
                 [key: string]: string | boolean | number;
             } | null;
-            /** Holds Back */
+            /**
+             * Holds Back
+             * @description What it keeps from being done, in words
+             */
             holds_back: string;
-            /** Is After */
+            /**
+             * Is After
+             * @description Whether it comes after hand-over and holds nothing back
+             */
             is_after: boolean;
-            /** Since */
+            /**
+             * Since
+             * @description Place in the ledger of what left it so
+             */
             since: number;
-            /** Stops Turning */
+            /**
+             * Stops Turning
+             * @description Whether the crank may not be turned while it is so
+             */
             stops_turning: boolean;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Until */
+            /**
+             * Until
+             * @description What ends it, in words
+             */
             until: string;
-            /** Waived As */
+            /**
+             * Waived As
+             * @description What its button says
+             */
             waived_as: string;
-            /** Waived With */
+            /**
+             * Waived With
+             * @description The entry by which the lead does without, but for his reason
+             */
             waived_with: {
                 [key: string]: string | boolean | number;
             } | null;
@@ -8057,9 +10741,15 @@ export interface components {
              * @description Of the first
              */
             at: number;
-            /** First */
+            /**
+             * First
+             * @description Id of the first shaft: the crank where it is one of them
+             */
             first: string;
-            /** Second */
+            /**
+             * Second
+             * @description Id of the second shaft
+             */
             second: string;
             /**
              * To
@@ -8094,10 +10784,14 @@ export interface components {
              * @default false
              */
             decoy: boolean;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @default mark
              * @enum {string}
              */
@@ -8107,7 +10801,10 @@ export interface components {
              * @description Id of the pointer that it meets, or of the mark on a meshing gear or a neighbouring wheel that it faces
              */
             meets?: string | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * On
@@ -8127,9 +10824,15 @@ export interface components {
              * @default []
              */
             seen: components["schemas"]["SeenAt"][];
-            /** Shown By */
+            /**
+             * Shown By
+             * @description By what the mark is made: dot, groove, letter and the like
+             */
             shown_by?: ("letter" | "hole" | "dot" | "line" | "groove" | "key") | null;
-            /** Wheel */
+            /**
+             * Wheel
+             * @description Id of the wheel
+             */
             wheel: string;
         };
         /**
@@ -8142,10 +10845,14 @@ export interface components {
              * @description What it was called; completed when it is taken
              */
             name?: string | null;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
             /**
              * Saw
+             * @description What was seen
              * @enum {string}
              */
             saw: "meets" | "off" | "less" | "tool" | "unseen";
@@ -8165,13 +10872,25 @@ export interface components {
          * @description A mark, and where it stands when the crank is at a position.
          */
         MarkSeen: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg: number;
-            /** Decides */
+            /**
+             * Decides
+             * @description Whether the timing is told by it
+             */
             decides: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Position */
+            /**
+             * Position
+             * @description Name of the timing position
+             */
             position: string;
         };
         /**
@@ -8179,25 +10898,55 @@ export interface components {
          * @description One mark, key or dowel: now, at its timing position, one crank turn later than now.
          */
         MarkSnapshot: {
-            /** Decides */
+            /**
+             * Decides
+             * @description Whether the timing is told by it
+             */
             decides: boolean;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Meets */
+            /**
+             * Meets
+             * @description What it meets there
+             */
             meets: string;
-            /** Met */
+            /**
+             * Met
+             * @description Whether it stands where it should at its timing position, within half a tooth
+             */
             met: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Now Deg */
+            /**
+             * Now Deg
+             * @description Where it stands now [deg]
+             */
             now_deg: number;
-            /** Timing Deg */
+            /**
+             * Timing Deg
+             * @description Where in the cycle it meets [crank deg]
+             */
             timing_deg: number;
-            /** Turn Later Deg */
+            /**
+             * Turn Later Deg
+             * @description Where it meets a turn later [crank deg]
+             */
             turn_later_deg: number;
-            /** Wheel */
+            /**
+             * Wheel
+             * @description Id of the wheel
+             */
             wheel: string;
         };
         /**
@@ -8212,14 +10961,20 @@ export interface components {
              * @enum {string}
              */
             how: "on" | "astride" | "help";
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Meets
              * @description Id of the mark that it stands on
              */
             meets: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * To Next
@@ -8233,13 +10988,19 @@ export interface components {
          */
         MarksTaken: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "marks_taken";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -8252,22 +11013,41 @@ export interface components {
          * @description A gap as it was measured, with its verdict.
          */
         MeasuredView: {
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Expanded Mm */
+            /**
+             * Expanded Mm
+             * @description U: the true figure lies within so much 95 times of 100 [mm]
+             */
             expanded_mm: number;
             /**
              * How
+             * @description How it was found out
              * @enum {string}
              */
             how: "clay" | "dial";
-            /** Least Mm */
+            /**
+             * Least Mm
+             * @description Least that was measured [mm]
+             */
             least_mm: number;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
+             */
             verdict: string;
-            /** Wanted Mm */
+            /**
+             * Wanted Mm
+             * @description What is wanted [mm]
+             */
             wanted_mm: number;
         };
         /**
@@ -8275,13 +11055,25 @@ export interface components {
          * @description Two gears that mesh.
          */
         Mesh: {
-            /** Driven */
+            /**
+             * Driven
+             * @description Id of what is driven
+             */
             driven: string;
-            /** Driver */
+            /**
+             * Driver
+             * @description Id of what drives it
+             */
             driver: string;
-            /** Least Backlash Mm */
+            /**
+             * Least Backlash Mm
+             * @description Least backlash [mm]
+             */
             least_backlash_mm?: number | null;
-            /** Most Backlash Mm */
+            /**
+             * Most Backlash Mm
+             * @description Most backlash [mm]
+             */
             most_backlash_mm?: number | null;
         };
         /**
@@ -8289,48 +11081,69 @@ export interface components {
          * @description How true TDC is looked for.
          */
         MethodQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tdc_method";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description Answers to choose from
+             */
             options: components["schemas"]["Option"][];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -8351,7 +11164,7 @@ export interface components {
              */
             at: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "move";
@@ -8366,9 +11179,15 @@ export interface components {
          * @description One adjustment and the place it was moved to.
          */
         MoveMade: {
-            /** Adjustment */
+            /**
+             * Adjustment
+             * @description Id of the adjustment
+             */
             adjustment: string;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
         };
         /**
@@ -8376,56 +11195,86 @@ export interface components {
          * @description A move on the way to where shafts must be; without any, why there is no way.
          */
         MoveQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "clearway_move";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Near */
+            /**
+             * Near
+             * @description What may meet where they stand
+             */
             near: string[];
-            /** Opens */
+            /**
+             * Opens
+             * @description What would open a way
+             */
             opens: string[];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways there are
+             */
             ways: components["schemas"]["MoveWay"][];
         };
         /**
@@ -8433,20 +11282,42 @@ export interface components {
          * @description One move of a way.
          */
         MoveView: {
-            /** By Deg */
+            /**
+             * By Deg
+             * @description How far it is turned, positive the running way [crank deg]
+             */
             by_deg: number;
+            /** @description The least gap */
             gap: components["schemas"]["GapView"] | null;
-            /** Hold */
+            /**
+             * Hold
+             * @description How to hold it, and what it does once it is let go
+             */
             hold: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
-            /** Tells */
+            /**
+             * Tells
+             * @description Where its marks stand after it
+             */
             tells: components["schemas"]["TellView"][];
-            /** Turn Deg */
+            /**
+             * Turn Deg
+             * @description How far the shaft itself is turned [shaft deg]
+             */
             turn_deg: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -8454,19 +11325,33 @@ export interface components {
          * @description A way, and what it is better for than the first.
          */
         MoveWay: {
-            /** Better */
+            /**
+             * Better
+             * @description What it is better for than the first way
+             */
             better: string;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft in question: the first that is turned, else the one that comes nearest
+             */
             camshaft: string;
+            /** @description The least gap */
             gap: components["schemas"]["GapView"] | null;
             /**
              * Level
+             * @description Whether the way keeps what is wanted, or only meets nothing
              * @enum {string}
              */
             level: "wanted" | "meets";
-            /** Moves */
+            /**
+             * Moves
+             * @description Moves, one after another
+             */
             moves: components["schemas"]["MoveView"][];
-            /** Path */
+            /**
+             * Path
+             * @description Where the crank and the camshaft in question stand, before and after each move [crank deg]
+             */
             path: number[][];
         };
         /**
@@ -8485,12 +11370,13 @@ export interface components {
              */
             builder_name?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "engine_moved";
             /**
              * Reason
+             * @description Why, in the words of whoever decides
              * @default
              */
             reason: string;
@@ -8501,6 +11387,7 @@ export interface components {
             stand?: number | null;
             /**
              * Whereabouts
+             * @description Where the engine is: on its stand, set aside, out, and the like
              * @default at work
              * @enum {string}
              */
@@ -8511,9 +11398,15 @@ export interface components {
          * @description Somebody's sign-in name, and what he is called.
          */
         Name: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
         };
         /**
@@ -8536,7 +11429,10 @@ export interface components {
              * @description Id of a step
              */
             done?: string | null;
-            /** Free To Turn */
+            /**
+             * Free To Turn
+             * @description Whether the crank may be turned
+             */
             free_to_turn?: true | null;
             /**
              * Held
@@ -8573,6 +11469,7 @@ export interface components {
              * @description Id of a chain or belt whose tensioner is armed
              */
             tensioned?: string | null;
+            /** @description A joint that must be tight, up to a stage */
             tight?: components["schemas"]["TightNeed"] | null;
         };
         /**
@@ -8580,11 +11477,17 @@ export interface components {
          * @description One thing that a step may need.
          */
         Needable: {
-            /** Need */
+            /**
+             * Need
+             * @description What is needed, as the document says it
+             */
             need: {
                 [key: string]: components["schemas"]["JsonValue"];
             };
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -8599,11 +11502,12 @@ export interface components {
             called?: string | null;
             /**
              * Called More
+             * @description Other things that are not known, by name
              * @default []
              */
             called_more: string[];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "not_known";
@@ -8613,7 +11517,10 @@ export interface components {
              * @default []
              */
             more: string[];
-            /** Pointer */
+            /**
+             * Pointer
+             * @description Where in the document, as a JSON pointer
+             */
             pointer: string;
         };
         /**
@@ -8622,11 +11529,14 @@ export interface components {
          */
         Note: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "note";
-            /** Text */
+            /**
+             * Text
+             * @description What is noted
+             */
             text: string;
         };
         /**
@@ -8634,17 +11544,35 @@ export interface components {
          * @description One thing that can be done about a cam.
          */
         Offer: {
-            /** Moves */
+            /**
+             * Moves
+             * @description What is moved, and by how much
+             */
             moves: components["schemas"]["MoveMade"][];
-            /** Order */
+            /**
+             * Order
+             * @description In which order it is done, in words
+             */
             order: string;
-            /** Residual */
+            /**
+             * Residual
+             * @description What would be left, in words
+             */
             residual: string;
-            /** Residual Deg */
+            /**
+             * Residual Deg
+             * @description What would be left [crank deg]
+             */
             residual_deg: number;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -8652,7 +11580,10 @@ export interface components {
          * @description Offset bushes or dowels between a cam and its sprocket; the plain bush is always there.
          */
         OffsetBushes: {
-            /** Bushes */
+            /**
+             * Bushes
+             * @description Bushes that can be put in
+             */
             bushes: components["schemas"]["Bush"][];
             /**
              * Camshafts
@@ -8661,11 +11592,14 @@ export interface components {
              */
             camshafts: string[];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "offset_bushes";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -8673,10 +11607,13 @@ export interface components {
          * @description The early oil change after the first start: done, or waived by the lead.
          */
         OilChange: {
-            /** Done */
+            /**
+             * Done
+             * @description Whether it is done
+             */
             done: boolean;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "oil_change";
@@ -8694,11 +11631,13 @@ export interface components {
         OnPicture: {
             /**
              * Is A
+             * @description Whether it is a ring or an arrow
              * @enum {string}
              */
             is_a: "ring" | "arrow";
             /**
              * Says
+             * @description What it says, in words
              * @default
              */
             says: string;
@@ -8718,11 +11657,20 @@ export interface components {
          * @description Another answer that is one key away.
          */
         OneKey: {
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -8730,18 +11678,26 @@ export interface components {
          * @description One pull of a joint that has one bolt only.
          */
         OnePull: {
-            /** Angle */
+            /**
+             * Angle
+             * @description Angle as typed or read
+             */
             angle?: string | null;
             /**
              * Asked
              * @description What was asked of it; completed when it is taken
              */
             asked?: string | null;
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
+            /** @description Torque as typed or read */
             torque?: components["schemas"]["Typed"] | null;
             /**
              * Turn
+             * @description Which time round, counted from 1
              * @default 1
              */
             turn: number;
@@ -8751,12 +11707,19 @@ export interface components {
          * @description One answer to choose from.
          */
         Option: {
-            /** Detail */
+            /**
+             * Detail
+             * @description More about it
+             */
             detail: string;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
             /**
              * Value
+             * @description Its value
              * @enum {string}
              */
             value: "positive_stop" | "equal_drop" | "fit" | "top";
@@ -8766,11 +11729,20 @@ export interface components {
          * @description For whom it is, as far as that was said.
          */
         OrderView: {
-            /** Complaint */
+            /**
+             * Complaint
+             * @description What was complained of when it came in
+             */
             complaint: string;
-            /** Customer */
+            /**
+             * Customer
+             * @description For whom it is built
+             */
             customer: string;
-            /** Job */
+            /**
+             * Job
+             * @description Number of the job
+             */
             job: string;
         };
         /**
@@ -8780,11 +11752,13 @@ export interface components {
         Origin: {
             /**
              * Is
+             * @description Whether it is known, measured or a guess
              * @enum {string}
              */
             is_: "book" | "measured" | "generic" | "guess";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
@@ -8794,11 +11768,20 @@ export interface components {
          * @description Another figure for some of a joint's fasteners.
          */
         OtherFigure: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angle [deg]
+             */
             angle_deg?: number | null;
-            /** Fasteners */
+            /**
+             * Fasteners
+             * @description Which of the joint's fasteners
+             */
             fasteners: string[];
-            /** Torque Nm */
+            /**
+             * Torque Nm
+             * @description Torque [N·m]
+             */
             torque_nm?: number | null;
         };
         /**
@@ -8807,7 +11790,7 @@ export interface components {
          */
         OwnMark: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "own_mark";
@@ -8817,10 +11800,14 @@ export interface components {
              * @default
              */
             meets: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
@@ -8830,7 +11817,10 @@ export interface components {
          * @description The code that a lead shows, sent by the device that is to be paired.
          */
         PairIn: {
-            /** Code */
+            /**
+             * Code
+             * @description The short code that the lead's screen shows
+             */
             code: string;
         };
         /**
@@ -8849,11 +11839,20 @@ export interface components {
          * @description A code that holds for one device and some minutes.
          */
         PairingOut: {
-            /** Address */
+            /**
+             * Address
+             * @description Address under which a tablet opens the shop
+             */
             address: string;
-            /** Code */
+            /**
+             * Code
+             * @description The short code that is typed on the other machine
+             */
             code: string;
-            /** Good For S */
+            /**
+             * Good For S
+             * @description How long the code is good [s]
+             */
             good_for_s: number;
             /**
              * Square
@@ -8866,9 +11865,15 @@ export interface components {
          * @description Where the book parks the crank, and what is high and pressed open there: by the lobes, else by the firing order alone.
          */
         ParkPlace: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string[];
         };
         /**
@@ -8876,14 +11881,24 @@ export interface components {
          * @description A part that is fitted, and the places it has, by number and letter.
          */
         PartPlaces: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Places */
+            /**
+             * Places
+             * @description Names of the places it goes back to
+             */
             places: string[];
-            /** Returns */
+            /**
+             * Returns
+             * @description Whether it goes back to where it came from
+             */
             returns: boolean;
             /**
              * Way Round
+             * @description Which way round it goes in, and how that is told
              * @default
              */
             way_round: string;
@@ -8893,11 +11908,20 @@ export interface components {
          * @description What the ledger says of a part: what its steps came to, what of it is left loose, and its entries, the newest first.
          */
         PartTold: {
-            /** Came To */
+            /**
+             * Came To
+             * @description What it came to, a sentence each
+             */
             came_to: string[];
-            /** Entries */
+            /**
+             * Entries
+             * @description The last entries about it, newest first
+             */
             entries: components["schemas"]["TapeLine"][];
-            /** Loose Ends */
+            /**
+             * Loose Ends
+             * @description What is temporary or unfinished
+             */
             loose_ends: string[];
         };
         /**
@@ -8905,7 +11929,10 @@ export interface components {
          * @description A sheet as it was pasted.
          */
         PastedIn: {
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -8915,11 +11942,15 @@ export interface components {
         PathStep: {
             /**
              * Side
+             * @description Whether its inside or its back runs on the wheel
              * @default inside
              * @enum {string}
              */
             side: "inside" | "back";
-            /** Wheel */
+            /**
+             * Wheel
+             * @description Id of the wheel
+             */
             wheel: string;
         };
         /**
@@ -8946,6 +11977,7 @@ export interface components {
             columns?: number | null;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "rows" | "circle" | "line" | "pairs";
@@ -8961,17 +11993,35 @@ export interface components {
          * @description Whether the crank may be turned, and why.
          */
         Permission: {
-            /** Careful */
+            /**
+             * Careful
+             * @description Whether something is said of how to turn
+             */
             careful: boolean;
-            /** Free */
+            /**
+             * Free
+             * @description Whether the crank may be turned
+             */
             free: boolean;
-            /** How Far */
+            /**
+             * How Far
+             * @description How far it may be turned; empty where nothing limits it
+             */
             how_far: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description Why it is so, a sentence each
+             */
             reasons: string[];
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Way */
+            /**
+             * Way
+             * @description Which way it may be turned; empty while it may not
+             */
             way: string;
         };
         /**
@@ -8981,18 +12031,24 @@ export interface components {
         Person: {
             /**
              * Length Unit
+             * @description Unit in which that person reads lengths
              * @enum {string}
              */
             length_unit: "mm" | "in" | "thou";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Role
+             * @description What that person may do: builder, lead or viewer
              * @enum {string}
              */
             role: "viewer" | "builder" | "lead";
             /**
              * Seen From
+             * @description From which side the drive is looked at
              * @enum {string}
              */
             seen_from: "front" | "flywheel";
@@ -9001,7 +12057,10 @@ export interface components {
              * @description Whether each question comes with what is meant by it
              */
             shows_help: boolean;
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
         };
         /**
@@ -9009,16 +12068,25 @@ export interface components {
          * @description What is to change about somebody; what is left out stays.
          */
         PersonChange: {
-            /** Has Left */
+            /**
+             * Has Left
+             * @description Whether that person works here no more
+             */
             has_left?: boolean | null;
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password?: string | null;
             /**
              * Pin
              * @description Digits; empty to take it away
              */
             pin?: string | null;
-            /** Role */
+            /**
+             * Role
+             * @description What that person may do: builder, lead or viewer
+             */
             role?: ("viewer" | "builder" | "lead") | null;
         };
         /**
@@ -9031,10 +12099,14 @@ export interface components {
              * @description What he is called on tape and paper
              */
             name: string;
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
             /**
              * Role
+             * @description What that person may do: builder, lead or viewer
              * @enum {string}
              */
             role: "viewer" | "builder" | "lead";
@@ -9049,20 +12121,36 @@ export interface components {
          * @description One of the shop's people.
          */
         PersonRow: {
-            /** Has Left */
+            /**
+             * Has Left
+             * @description Whether that person works here no more
+             */
             has_left: boolean;
-            /** Has Pin */
+            /**
+             * Has Pin
+             * @description Whether that person has a PIN
+             */
             has_pin: boolean;
-            /** Last Signed In */
+            /**
+             * Last Signed In
+             * @description When that person signed in last
+             */
             last_signed_in: string | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Role
+             * @description What that person may do: builder, lead or viewer
              * @enum {string}
              */
             role: "viewer" | "builder" | "lead";
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
             /**
              * Wrong Tries
@@ -9075,7 +12163,10 @@ export interface components {
          * @description A cam phaser; lobes and card describe the cam with the phaser at rest.
          */
         Phaser: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Pinned
@@ -9101,9 +12192,11 @@ export interface components {
         PhotoIn: {
             /**
              * Made On
+             * @description How many edits the draft had when this was made
              * @default 0
              */
             made_on: number;
+            /** @description What was pointed at in the photo */
             marks: components["schemas"]["PhotoMarks"];
         };
         /**
@@ -9111,9 +12204,15 @@ export interface components {
          * @description What was pointed at on a photo.
          */
         PhotoMarks: {
-            /** Axes */
+            /**
+             * Axes
+             * @description Where axes of shafts are in the photo
+             */
             axes: components["schemas"]["PointedAxis"][];
-            /** Known */
+            /**
+             * Known
+             * @description Distances that are known
+             */
             known: components["schemas"]["KnownDistance"][];
         };
         /**
@@ -9121,9 +12220,15 @@ export interface components {
          * @description What a photo tells, and what is still missing or wrong.
          */
         PhotoRead: {
-            /** Places */
+            /**
+             * Places
+             * @description Places, one by one
+             */
             places: components["schemas"]["ShaftPlace"][];
-            /** Said */
+            /**
+             * Said
+             * @description What is said, in words
+             */
             said: string[];
             /**
              * Wrong
@@ -9138,11 +12243,13 @@ export interface components {
         Picture: {
             /**
              * Focus
+             * @description Id of the wheel, drive or joint that is meant
              * @default
              */
             focus: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @default none
              * @enum {string}
              */
@@ -9164,20 +12271,25 @@ export interface components {
          * @description What is drawn on a picture from now on, and what it is said to show.
          */
         PictureDrawnOn: {
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of the picture
+             */
             digest: string;
             /**
              * Drawn
+             * @description What is drawn on it: rings, arrows, words
              * @default []
              */
             drawn: components["schemas"]["OnPicture"][];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "picture_drawn_on";
             /**
              * Shows
+             * @description What it shows, in words
              * @default
              */
             shows: string;
@@ -9209,13 +12321,19 @@ export interface components {
          */
         PictureLeft: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "picture_left";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -9223,50 +12341,74 @@ export interface components {
          * @description A picture that a step needs before it is done.
          */
         PictureQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "picture_needed";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -9283,6 +12425,7 @@ export interface components {
             digest: string;
             /**
              * Drawn
+             * @description What is drawn on it: rings, arrows, words
              * @default []
              */
             drawn: components["schemas"]["OnPicture"][];
@@ -9292,7 +12435,7 @@ export interface components {
              */
             height: number;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "picture";
@@ -9308,7 +12451,10 @@ export interface components {
              * @default
              */
             shows: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step?: string | null;
             /**
              * Title
@@ -9329,32 +12475,64 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Digest */
+            /**
+             * Digest
+             * @description SHA-256 of the picture
+             */
             digest: string;
-            /** Drawn */
+            /**
+             * Drawn
+             * @description What is drawn on it: rings, arrows, words
+             */
             drawn: components["schemas"]["OnPicture"][];
-            /** Height */
+            /**
+             * Height
+             * @description Its height [dots]
+             */
             height: number;
             /**
              * Is Past
+             * @description Whether its step was opened again since: it shows what stands no more
              * @default false
              */
             is_past: boolean;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Seq */
+            /**
+             * Seq
+             * @description Place in the ledger
+             */
             seq: number;
-            /** Shows */
+            /**
+             * Shows
+             * @description What it shows, in words
+             */
             shows: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string | null;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Width */
+            /**
+             * Width
+             * @description Its width [dots]
+             */
             width: number;
         };
         /**
@@ -9362,9 +12540,15 @@ export interface components {
          * @description What is wanted, and how many there are.
          */
         PicturesView: {
-            /** Count */
+            /**
+             * Count
+             * @description How many
+             */
             count: number;
-            /** Wanted */
+            /**
+             * Wanted
+             * @description Of what a picture is wanted, by step that has none yet
+             */
             wanted: {
                 [key: string]: string;
             };
@@ -9374,10 +12558,13 @@ export interface components {
          * @description The piston stop has been fitted, or taken out.
          */
         PistonStop: {
-            /** Fitted */
+            /**
+             * Fitted
+             * @description Whether the piston stop is in
+             */
             fitted: boolean;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "piston_stop";
@@ -9387,9 +12574,15 @@ export interface components {
          * @description A place on the drawing.
          */
         Place: {
-            /** X Mm */
+            /**
+             * X Mm
+             * @description Across [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Along or up [mm]
+             */
             y_mm: number;
         };
         /**
@@ -9397,7 +12590,10 @@ export interface components {
          * @description One place: its schema, what it says, and where it stands among all of them.
          */
         PlaceForm: {
-            /** At */
+            /**
+             * At
+             * @description Where in the document, as a JSON pointer
+             */
             at: string;
             /**
              * Json Schema
@@ -9411,8 +12607,12 @@ export interface components {
              * @description As faults name it: by numbers, between dots
              */
             path: string;
-            /** Places */
+            /**
+             * Places
+             * @description Places, one by one
+             */
             places: components["schemas"]["FormPlace"][];
+            /** @description Its value */
             value: components["schemas"]["JsonValue"];
         };
         /**
@@ -9426,8 +12626,12 @@ export interface components {
              * @default
              */
             at: string;
-            /** Made On */
+            /**
+             * Made On
+             * @description How many edits the draft had when this was made
+             */
             made_on: number;
+            /** @description Its value */
             value: components["schemas"]["JsonValue"];
         };
         /**
@@ -9435,37 +12639,85 @@ export interface components {
          * @description One place.
          */
         PlaceView: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number | null;
-            /** Decided */
+            /**
+             * Decided
+             * @description What was decided about it, and why; empty where nothing was
+             */
             decided: string;
-            /** End */
+            /**
+             * End
+             * @description Which end of the limits it is near
+             */
             end: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Inner Mm */
+            /**
+             * Inner Mm
+             * @description Size of the inner side [mm]
+             */
             inner_mm: number | null;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Least Mm */
+            /**
+             * Least Mm
+             * @description Least that is wanted [mm]
+             */
             least_mm: number | null;
-            /** Most Mm */
+            /**
+             * Most Mm
+             * @description Most that is wanted [mm]
+             */
             most_mm: number | null;
-            /** Notes */
+            /**
+             * Notes
+             * @description Taper and out of round
+             */
             notes: string;
-            /** Of */
+            /**
+             * Of
+             * @description How many spots there are
+             */
             of: number;
-            /** Outer Mm */
+            /**
+             * Outer Mm
+             * @description Size of the outer side [mm]
+             */
             outer_mm: number | null;
-            /** Read */
+            /**
+             * Read
+             * @description How many are read
+             */
             read: number;
-            /** Size */
+            /**
+             * Size
+             * @description Name of the size
+             */
             size: string;
-            /** U Mm */
+            /**
+             * U Mm
+             * @description U: the true figure lies within so much 95 times of 100 [mm]
+             */
             u_mm: number | null;
-            /** Value Mm */
+            /**
+             * Value Mm
+             * @description Its value [mm]
+             */
             value_mm: number | null;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while something is missing
+             */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
@@ -9473,7 +12725,10 @@ export interface components {
          * @description The pitch of a plucked span.
          */
         PluckOut: {
-            /** Frequency Hz */
+            /**
+             * Frequency Hz
+             * @description At which it sounds when it is plucked [Hz]
+             */
             frequency_hz: number;
             /**
              * Share
@@ -9492,11 +12747,14 @@ export interface components {
          */
         Plugs: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "plugs";
-            /** Out */
+            /**
+             * Out
+             * @description Whether they are out
+             */
             out: boolean;
         };
         /**
@@ -9504,46 +12762,64 @@ export interface components {
          * @description Whether the plugs are out, where the run of work has no step for it.
          */
         PlugsQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "plugs";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -9553,11 +12829,20 @@ export interface components {
          * @description Where a shaft's axis is seen [px, y down].
          */
         PointedAxis: {
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
-            /** X */
+            /**
+             * X
+             * @description Across, from the left [share of the width]
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Down, from the top [share of the height]
+             */
             y: number;
         };
         /**
@@ -9570,9 +12855,15 @@ export interface components {
              * @description Seen from the axis of the wheel whose mark meets it; null = not known
              */
             clock_deg?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -9609,11 +12900,15 @@ export interface components {
          * @description A lobe drawn by its law instead of a table.
          */
         PolynomialProfile: {
+            /** @description The closing flank */
             closing: components["schemas"]["PolynomialFlank"];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "polynomial";
@@ -9628,6 +12923,7 @@ export interface components {
              * @default 0
              */
             nose_dwell_cam_deg: number;
+            /** @description The opening flank */
             opening: components["schemas"]["PolynomialFlank"];
         };
         /**
@@ -9635,16 +12931,26 @@ export interface components {
          * @description Where the crank stands at a timing position, from the first cylinder's firing TDC.
          */
         PositionPlace: {
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands [crank deg]
+             */
             crank_deg: number;
             /**
              * Here
+             * @description Which pistons are near the top there, and what springs press on
              * @default []
              */
             here: string[];
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Position */
+            /**
+             * Position
+             * @description Id of the timing position
+             */
             position: string;
         };
         /**
@@ -9654,16 +12960,19 @@ export interface components {
         PreferenceIn: {
             /**
              * Length Unit
+             * @description Unit in which that person reads lengths
              * @enum {string}
              */
             length_unit: "mm" | "in" | "thou";
             /**
              * Seen From
+             * @description From which side the drive is looked at
              * @enum {string}
              */
             seen_from: "front" | "flywheel";
             /**
              * Shows Help
+             * @description Whether help stays open beside every question
              * @default false
              */
             shows_help: boolean;
@@ -9678,7 +12987,10 @@ export interface components {
              * @description Pages laid out so far
              */
             pages: number;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
         };
         /**
@@ -9743,10 +13055,17 @@ export interface components {
          * @description How far the reading of a file has come.
          */
         Progress: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
+            /** @description The trace that was read, once its last piece has come */
             read?: components["schemas"]["TraceRead"] | null;
-            /** Rows */
+            /**
+             * Rows
+             * @description How many rows have been read
+             */
             rows: number;
         };
         /**
@@ -9754,15 +13073,30 @@ export interface components {
          * @description How one camshaft is told to stand right.
          */
         ProofView: {
-            /** By */
+            /**
+             * By
+             * @description By what it is told to stand right; null: nothing says so yet
+             */
             by: ("degreed" | "marks" | "lock" | "counts" | "word") | null;
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Who */
+            /**
+             * Who
+             * @description Who says so
+             */
             who: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -9770,18 +13104,30 @@ export interface components {
          * @description One proposal: taken by its edit, or left.
          */
         Proposal: {
-            /** Edit */
+            /**
+             * Edit
+             * @description The edit
+             */
             edit: components["schemas"]["Set"] | components["schemas"]["Remove"];
             /**
              * Engine
              * @description Where it was found; empty of what several engines tell
              */
             engine: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Said */
+            /**
+             * Said
+             * @description What is said, in words
+             */
             said: string;
-            /** What */
+            /**
+             * What
+             * @description What it is
+             */
             what: string;
         };
         /**
@@ -9809,7 +13155,10 @@ export interface components {
              * @description Angle turned from finger tight until the torque, as typed [deg]
              */
             before?: string | null;
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
             /**
              * Joint
@@ -9817,21 +13166,29 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "pull";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /** @description As the wrench showed it at the end; left out where it has no scale */
             torque?: components["schemas"]["Typed"] | null;
+            /** @description Torque over angle, as an instrument recorded it */
             trace?: components["schemas"]["KeptTrace"] | null;
             /**
              * Turn
@@ -9839,7 +13196,10 @@ export interface components {
              * @default 1
              */
             turn: number;
-            /** Wrench */
+            /**
+             * Wrench
+             * @description Code of the wrench
+             */
             wrench?: string | null;
         };
         /**
@@ -9849,10 +13209,14 @@ export interface components {
         PullDecided: {
             /**
              * Decision
+             * @description What is decided
              * @enum {string}
              */
             decision: "go_on" | "take_out" | "accepted";
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
             /**
              * Joint
@@ -9860,21 +13224,29 @@ export interface components {
              */
             joint?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "pull_decided";
             /**
              * Reason
+             * @description Why, in the words of whoever decides
              * @default
              */
             reason: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Turn
+             * @description Which time round, counted from 1
              * @default 1
              */
             turn: number;
@@ -9884,56 +13256,89 @@ export interface components {
          * @description What is done about a pull that stands apart.
          */
         PullDecisionQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "pull_decided";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Turn */
+            /**
+             * Turn
+             * @description Which time round, counted from 1
+             */
             turn: number;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -9943,85 +13348,158 @@ export interface components {
          * @description One pull.
          */
         PullQuestion: {
-            /** Angle By */
+            /**
+             * Angle By
+             * @description By what angles are read: an angle disc, the wrench itself, marks, by eye
+             */
             angle_by: ("gauge" | "wheel" | "paint" | "eye" | "wrench") | null;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
-            /** Asks Angle */
+            /**
+             * Asks Angle
+             * @description Whether an angle is typed
+             */
             asks_angle: boolean;
-            /** Asks Torque */
+            /**
+             * Asks Torque
+             * @description Whether a torque is typed
+             */
             asks_torque: boolean;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
+            /** @description The same torque in the unit that the book has it in, where that is another */
             book: components["schemas"]["TorqueIn"] | null;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Does */
+            /**
+             * Does
+             * @description What it does
+             */
             does: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
-            /** Fasteners */
+            /**
+             * Fasteners
+             * @description Fasteners that may be pulled at this stage, in order
+             */
             fasteners: string[];
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Is Generic */
+            /**
+             * Is Generic
+             * @description Whether the figure is by size and class, and not this engine's own
+             */
             is_generic: boolean;
-            /** Joint */
+            /**
+             * Joint
+             * @description Id of the joint
+             */
             joint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "pull";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Left Hand */
+            /**
+             * Left Hand
+             * @description Whether it has a left-hand thread
+             */
             left_hand: boolean;
-            /** Set To */
+            /**
+             * Set To
+             * @description What the wrench is set to, where an extension makes it another figure, in each unit
+             */
             set_to: components["schemas"]["TorqueIn"][];
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Target */
+            /**
+             * Target
+             * @description Torque that is wanted, in each unit; empty where an angle is the figure
+             */
             target: components["schemas"]["TorqueIn"][];
-            /** Target Deg */
+            /**
+             * Target Deg
+             * @description Angle that is wanted [deg]
+             */
             target_deg: number | null;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Turn */
+            /**
+             * Turn
+             * @description Which time round, counted from 1
+             */
             turn: number;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Window */
+            /**
+             * Window
+             * @description Between what it is wanted, in words
+             */
             window: string;
-            /** Wrench */
+            /**
+             * Wrench
+             * @description Code of the wrench
+             */
             wrench: string | null;
         };
         /**
@@ -10029,14 +13507,27 @@ export interface components {
          * @description A pull as an instrument saw it.
          */
         PullRead: {
-            /** Angle */
+            /**
+             * Angle
+             * @description Angle it ended at, in words
+             */
             angle: string;
-            /** Before */
+            /**
+             * Before
+             * @description Angle it had been turned before, as typed
+             */
             before: string;
-            /** Flags */
+            /**
+             * Flags
+             * @description What is said of it that should be looked at
+             */
             flags: string[];
-            /** Torque */
+            /**
+             * Torque
+             * @description Torque as typed or read
+             */
             torque: string;
+            /** @description Torque over angle, as an instrument recorded it */
             trace: components["schemas"]["KeptTrace"];
         };
         /**
@@ -10046,10 +13537,14 @@ export interface components {
         QuotedTorque: {
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: number;
         };
         /**
@@ -10057,13 +13552,25 @@ export interface components {
          * @description A section, and how much of it is answered.
          */
         RailSection: {
-            /** Answered */
+            /**
+             * Answered
+             * @description How many of its questions are answered
+             */
             answered: number;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Of */
+            /**
+             * Of
+             * @description How many questions it has
+             */
             of: number;
         };
         /**
@@ -10071,11 +13578,20 @@ export interface components {
          * @description How far a shaft may be turned from where it stands, in its own degrees; None where nothing stops it.
          */
         ReachView: {
-            /** Back Deg */
+            /**
+             * Back Deg
+             * @description How far it may be turned back [shaft deg]; null where nothing is in the way
+             */
             back_deg: number | null;
-            /** Forward Deg */
+            /**
+             * Forward Deg
+             * @description How far it may be turned the running way [shaft deg]; null where nothing is in the way
+             */
             forward_deg: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -10083,11 +13599,20 @@ export interface components {
          * @description One thing that is said of a draft.
          */
         Remark: {
-            /** Path */
+            /**
+             * Path
+             * @description Where in the document, as a dotted path
+             */
             path: string;
-            /** Question */
+            /**
+             * Question
+             * @description The key of the question that settles it
+             */
             question: string | null;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
         };
         /**
@@ -10101,7 +13626,7 @@ export interface components {
              */
             at: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "remove";
@@ -10112,13 +13637,19 @@ export interface components {
          */
         Reopened: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "step_opened";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -10131,11 +13662,20 @@ export interface components {
          * @description A stretch in which a camshaft rests by itself.
          */
         RestPlace: {
-            /** Begin Deg */
+            /**
+             * Begin Deg
+             * @description Where it begins [deg]
+             */
             begin_deg: number;
-            /** End Deg */
+            /**
+             * End Deg
+             * @description Where it ends [deg]
+             */
             end_deg: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -10144,13 +13684,19 @@ export interface components {
          */
         RevisionMove: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "revision";
-            /** Number */
+            /**
+             * Number
+             * @description Its number, counted from 1
+             */
             number: number;
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
         };
         /**
@@ -10161,15 +13707,28 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Engines */
+            /**
+             * Engines
+             * @description How many engines
+             */
             engines: number;
-            /** Number */
+            /**
+             * Number
+             * @description Its number, counted from 1
+             */
             number: number;
-            /** Remark */
+            /**
+             * Remark
+             * @description A remark in plain words
+             */
             remark: string;
         };
         /**
@@ -10177,11 +13736,20 @@ export interface components {
          * @description One stage of the run.
          */
         RunStage: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps, in order
+             */
             steps: components["schemas"]["RunStep"][];
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -10199,27 +13767,60 @@ export interface components {
              * @description Whether the lead does it
              */
             by_lead: boolean;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Covers */
+            /**
+             * Covers
+             * @description Whether it hides what cannot be seen afterwards
+             */
             covers: boolean;
-            /** Does */
+            /**
+             * Does
+             * @description What it does
+             */
             does: string;
-            /** Hold Point */
+            /**
+             * Hold Point
+             * @description Whether a lead signs it before the work goes on
+             */
             hold_point: boolean;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description How long it takes [min]
+             */
             minutes: number | null;
-            /** Needs */
+            /**
+             * Needs
+             * @description What must hold before it is done
+             */
             needs: components["schemas"]["Needable"][];
-            /** Picture */
+            /**
+             * Picture
+             * @description Of what a picture is wanted
+             */
             picture: string;
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
-            /** Tools */
+            /**
+             * Tools
+             * @description What is at hand before it is begun
+             */
             tools: string[];
-            /** Why */
+            /**
+             * Why
+             * @description Why it is so, in words
+             */
             why: string;
         };
         /**
@@ -10227,19 +13828,40 @@ export interface components {
          * @description The run as a whole.
          */
         RunView: {
-            /** Former */
+            /**
+             * Former
+             * @description Steps that were done and that today's document no longer has
+             */
             former: string[];
-            /** Is Planned */
+            /**
+             * Is Planned
+             * @description Whether the document lists a run of work
+             */
             is_planned: boolean;
-            /** Left Minutes */
+            /**
+             * Left Minutes
+             * @description Work that is left, as far as it is known [min]
+             */
             left_minutes: number;
-            /** Marks */
+            /**
+             * Marks
+             * @description Marks, one by one
+             */
             marks: components["schemas"]["MarkSeen"][];
-            /** Positions */
+            /**
+             * Positions
+             * @description Where the crank is parked
+             */
             positions: components["schemas"]["PositionPlace"][];
-            /** Shafts */
+            /**
+             * Shafts
+             * @description What can be turned by itself
+             */
             shafts: components["schemas"]["ShaftName"][];
-            /** Stands */
+            /**
+             * Stands
+             * @description How far each part of the engine has come, as it is drawn: in, loose, to come
+             */
             stands: {
                 [key: string]: "to come" | "loose" | "in" | "undone" | "held";
             };
@@ -10249,9 +13871,15 @@ export interface components {
          * @description An engine's pictures, and what each step of its run is about.
          */
         Scene: {
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps, in order
+             */
             steps: components["schemas"]["StepScene"][];
-            /** Views */
+            /**
+             * Views
+             * @description Drawings, from the side and from above
+             */
             views: components["schemas"]["SceneView"][];
         };
         /**
@@ -10261,22 +13889,34 @@ export interface components {
         ScenePart: {
             /**
              * Hidden By
+             * @description Names of the parts that hide it
              * @default []
              */
             hidden_by: string[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Says
+             * @description Which way round it goes in, as far as the document says
              * @default
              */
             says: string;
-            /** Shapes */
+            /**
+             * Shapes
+             * @description Plain shapes it is drawn with [mm]
+             */
             shapes: components["schemas"]["Shape"][];
             /**
              * Where
+             * @description The bank it is in, where there are several
              * @default
              */
             where: string;
@@ -10286,22 +13926,41 @@ export interface components {
          * @description What is seen from one side, and the room it takes [mm].
          */
         SceneView: {
-            /** Height */
+            /**
+             * Height
+             * @description Its height [mm]
+             */
             height: number;
-            /** Left */
+            /**
+             * Left
+             * @description Its left edge [mm]
+             */
             left: number;
             /**
              * Looking
+             * @description From where one looks
              * @enum {string}
              */
             looking: "side" | "above" | "front" | "cylinder" | "rings";
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, one by one
+             */
             parts: components["schemas"]["ScenePart"][];
-            /** Sketched */
+            /**
+             * Sketched
+             * @description What is in the usual proportions, in words
+             */
             sketched: string[];
-            /** Top */
+            /**
+             * Top
+             * @description Its upper edge [mm]
+             */
             top: number;
-            /** Width */
+            /**
+             * Width
+             * @description Its width [mm]
+             */
             width: number;
         };
         /**
@@ -10309,19 +13968,40 @@ export interface components {
          * @description One way to lay it.
          */
         School: {
-            /** Is Default */
+            /**
+             * Is Default
+             * @description Whether it is meant where nothing is said
+             */
             is_default: boolean;
-            /** Is Open */
+            /**
+             * Is Open
+             * @description Whether the way is open
+             */
             is_open: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts that are turned or held
+             */
             shafts: string[];
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps, in order
+             */
             steps: string[];
-            /** Why */
+            /**
+             * Why
+             * @description Why it is not open, or what comes of it
+             */
             why: string;
         };
         /**
@@ -10399,18 +14079,37 @@ export interface components {
          * @description What a section through a cylinder is drawn from, bore upright, seen from the front.
          */
         Section: {
-            /** Bore Mm */
+            /**
+             * Bore Mm
+             * @description Bore; the stroke where it is not known: square is near enough to look at [mm]
+             */
             bore_mm: number;
+            /** @description Where the crank pin is, from begin to end of the cycle [deg] */
             crank_pin: components["schemas"]["Sweep"];
-            /** Heads */
+            /**
+             * Heads
+             * @description The valves' heads
+             */
             heads: components["schemas"]["ValveHead"][];
-            /** Pin X Mm */
+            /**
+             * Pin X Mm
+             * @description How far the pin is beside the middle [mm]
+             */
             pin_x_mm: number;
-            /** Rod Mm */
+            /**
+             * Rod Mm
+             * @description Length of the rod between centres [mm]
+             */
             rod_mm: number;
-            /** Throw Mm */
+            /**
+             * Throw Mm
+             * @description Half the stroke: how far the pin is off the crank's axis [mm]
+             */
             throw_mm: number;
-            /** Top Mm */
+            /**
+             * Top Mm
+             * @description Its upper edge [mm]
+             */
             top_mm: number;
         };
         /**
@@ -10418,9 +14117,15 @@ export interface components {
          * @description Where the same mark stands at one more timing position.
          */
         SeenAt: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg?: number | null;
-            /** Position */
+            /**
+             * Position
+             * @description Name of the timing position
+             */
             position: string;
         };
         /**
@@ -10428,7 +14133,10 @@ export interface components {
          * @description The part that sets the clearance, and its sizes.
          */
         Select: {
-            /** Classes */
+            /**
+             * Classes
+             * @description Sizes there are
+             */
             classes: components["schemas"]["SizeClass"][];
             /**
              * Measured In
@@ -10437,6 +14145,7 @@ export interface components {
             measured_in?: string | null;
             /**
              * On
+             * @description On which side the part with sizes is
              * @default outer
              * @enum {string}
              */
@@ -10490,10 +14199,14 @@ export interface components {
              * @description Whether somebody must show who he is before anything is taken
              */
             left_alone: boolean;
-            /** Length Units */
+            /**
+             * Length Units
+             * @description Units of length there are, with their factors
+             */
             length_units: {
                 [key: string]: components["schemas"]["UnitFactor"];
             };
+            /** @description Who is signed in; null for nobody */
             person: components["schemas"]["Person"] | null;
         };
         /**
@@ -10507,12 +14220,16 @@ export interface components {
              */
             at: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description What it does (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             does: "set";
-            /** Source */
+            /**
+             * Source
+             * @description From where it is known
+             */
             source?: ("book" | "counted" | "measured" | "generic" | "guess") | null;
+            /** @description Its value */
             value: components["schemas"]["JsonValue"];
         };
         /**
@@ -10520,46 +14237,64 @@ export interface components {
          * @description How the wheel is numbered, and with which gauges it is read.
          */
         SetupQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_setup";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -10569,14 +14304,21 @@ export interface components {
          * @description Something that turns: the crank, a camshaft (same id as there), an auxiliary, a pump, an idler, a tensioner's pulley.
          */
         Shaft: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "crank" | "camshaft" | "auxiliary" | "pump" | "idler" | "tensioner" | "balance";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Position Matters
@@ -10584,9 +14326,15 @@ export interface components {
              * @default false
              */
             position_matters: boolean;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm?: number | null;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm?: number | null;
         };
         /**
@@ -10604,10 +14352,14 @@ export interface components {
              * @description What it was called; completed when it is taken
              */
             name?: string | null;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
             /**
              * Seen From
+             * @description From which side the drive is looked at
              * @default front
              * @enum {string}
              */
@@ -10618,8 +14370,12 @@ export interface components {
          * @description How far a shaft has turned clockwise from where it stands at crank angle 0.
          */
         ShaftFrames: {
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
+            /** @description How far it turns, from begin to end of the cycle [deg] */
             turned: components["schemas"]["Sweep"];
         };
         /**
@@ -10627,17 +14383,35 @@ export interface components {
          * @description Where one shaft stands, and where it ends; early is positive, degrees of the crank.
          */
         ShaftLaid: {
-            /** After Deg */
+            /**
+             * After Deg
+             * @description Where it stands afterwards [shaft deg]
+             */
             after_deg: number;
-            /** After Words */
+            /**
+             * After Words
+             * @description The same in words
+             */
             after_words: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Now Deg */
+            /**
+             * Now Deg
+             * @description Where it stands now [deg]
+             */
             now_deg: number;
-            /** Now Words */
+            /**
+             * Now Words
+             * @description Where it stands now, in words
+             */
             now_words: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
         };
         /**
@@ -10645,9 +14419,15 @@ export interface components {
          * @description A shaft by its id and name.
          */
         ShaftName: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -10655,13 +14435,25 @@ export interface components {
          * @description A shaft's place from the crank's axis, seen from the front.
          */
         ShaftPlace: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm: number;
         };
         /**
@@ -10669,18 +14461,23 @@ export interface components {
          * @description Where a shaft stands, by what is seen of it; nothing was turned.
          */
         ShaftSeen: {
+            /** @description By what it was told where it stands */
             at: components["schemas"]["ShaftAt"];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "shaft_seen";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
             /**
              * Title
@@ -10693,9 +14490,15 @@ export interface components {
          * @description How far a shaft stands from where it would be on its marks, clockwise at its own axis.
          */
         ShaftTurned: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg: number;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
         };
         /**
@@ -10705,23 +14508,46 @@ export interface components {
         ShaftView: {
             /**
              * How
+             * @description How it was found out
              * @enum {string}
              */
             how: "laid" | "parked" | "held" | "seen" | "turned" | "not known" | "not in";
-            /** Loaded */
+            /**
+             * Loaded
+             * @description Whether springs press on it
+             */
             loaded: boolean;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Place Deg */
+            /**
+             * Place Deg
+             * @description Where it stands, where that is known [crank deg]
+             */
             place_deg: number | null;
+            /** @description How far it may be turned each way */
             reach: components["schemas"]["ReachView"] | null;
-            /** Rest */
+            /**
+             * Rest
+             * @description How it rests there, in words
+             */
             rest: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
-            /** Told By */
+            /**
+             * Told By
+             * @description By what it is told apart
+             */
             told_by: components["schemas"]["TellView"][];
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -10731,32 +14557,43 @@ export interface components {
         Shape: {
             /**
              * Faint
+             * @description Whether it is drawn faintly
              * @default false
              */
             faint: boolean;
             /**
              * Form
+             * @description Which plain shape it is
              * @enum {string}
              */
             form: "box" | "ring" | "line" | "words";
             /**
              * H
+             * @description Its height [mm]
              * @default 0
              */
             h: number;
             /**
              * Text
+             * @description What was typed
              * @default
              */
             text: string;
             /**
              * W
+             * @description Its width [mm]
              * @default 0
              */
             w: number;
-            /** X */
+            /**
+             * X
+             * @description Across [mm]
+             */
             x: number;
-            /** Y */
+            /**
+             * Y
+             * @description Along or up [mm]
+             */
             y: number;
         };
         /**
@@ -10764,13 +14601,25 @@ export interface components {
          * @description What was read at one spot.
          */
         SheetCell: {
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Count */
+            /**
+             * Count
+             * @description How many
+             */
             count: number;
-            /** Gauge */
+            /**
+             * Gauge
+             * @description Code of the gauge
+             */
             gauge: string;
-            /** Size Mm */
+            /**
+             * Size Mm
+             * @description Size [mm]
+             */
             size_mm: number;
         };
         /**
@@ -10778,14 +14627,24 @@ export interface components {
          * @description One spot, as a column of the sheet.
          */
         SheetColumn: {
-            /** Axis */
+            /**
+             * Axis
+             * @description Along which axis it is read
+             */
             axis: string;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Plane */
+            /**
+             * Plane
+             * @description In which plane it is read
+             */
             plane: string;
             /**
              * Side
+             * @description Which side of the fit
              * @enum {string}
              */
             side: "outer" | "inner" | "gap";
@@ -10795,9 +14654,15 @@ export interface components {
          * @description One place, spot by spot.
          */
         SheetLine: {
-            /** Cells */
+            /**
+             * Cells
+             * @description Its cells, from left to right
+             */
             cells: (components["schemas"]["SheetCell"] | null)[];
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
         };
         /**
@@ -10805,11 +14670,20 @@ export interface components {
          * @description One cell that would not.
          */
         SheetNot: {
-            /** Line */
+            /**
+             * Line
+             * @description Which line of the table, counted from 1
+             */
             line: number;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
-            /** Why Not */
+            /**
+             * Why Not
+             * @description Why it could not be read
+             */
             why_not: string;
         };
         /**
@@ -10817,9 +14691,15 @@ export interface components {
          * @description What a sheet says.
          */
         SheetRead: {
-            /** Not Taken */
+            /**
+             * Not Taken
+             * @description Lines that could not be read
+             */
             not_taken: components["schemas"]["SheetNot"][];
-            /** Taken */
+            /**
+             * Taken
+             * @description Readings that could be read
+             */
             taken: components["schemas"]["SheetReading"][];
         };
         /**
@@ -10827,12 +14707,22 @@ export interface components {
          * @description One cell that would be taken.
          */
         SheetReading: {
-            /** Ask */
+            /**
+             * Ask
+             * @description What would be asked about it; empty where it is taken as it is
+             */
             ask: string;
-            /** Called */
+            /**
+             * Called
+             * @description What it is called
+             */
             called: string;
+            /** @description The entry, told apart by its kind */
             entry: components["schemas"]["FitReading"];
-            /** Line */
+            /**
+             * Line
+             * @description Which line of the table, counted from 1
+             */
             line: number;
         };
         /**
@@ -10840,23 +14730,50 @@ export interface components {
          * @description One valve before and after.
          */
         ShimRow: {
-            /** Came From */
+            /**
+             * Came From
+             * @description Where the shim that goes in came from
+             */
             came_from: string;
-            /** Is In */
+            /**
+             * Is In
+             * @description Whether the valve would be in
+             */
             is_in: boolean;
-            /** Lash Mm */
+            /**
+             * Lash Mm
+             * @description Valve clearance [mm]
+             */
             lash_mm: number;
-            /** Lash Now Mm */
+            /**
+             * Lash Now Mm
+             * @description Valve clearance as it is now [mm]
+             */
             lash_now_mm: number;
-            /** Shim Mm */
+            /**
+             * Shim Mm
+             * @description Thickness of the shim [mm]
+             */
             shim_mm: number;
-            /** Shim Now Mm */
+            /**
+             * Shim Now Mm
+             * @description Thickness of the shim that is in now [mm]
+             */
             shim_now_mm: number;
-            /** Source */
+            /**
+             * Source
+             * @description From where it is known
+             */
             source: string;
-            /** Valve */
+            /**
+             * Valve
+             * @description Intake or exhaust
+             */
             valve: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -10878,6 +14795,7 @@ export interface components {
             /**
              * Day Ends
              * Format: time
+             * @description When the working day ends, as hours and minutes
              */
             day_ends: string;
             /**
@@ -10894,6 +14812,7 @@ export interface components {
             second_lead_looks: boolean;
             /**
              * Works Saturdays
+             * @description Whether the shop works on Saturdays
              * @default false
              */
             works_saturdays: boolean;
@@ -10908,15 +14827,30 @@ export interface components {
              * @description Every question of the step, as far as it is asked by then
              */
             asks: string[];
-            /** Free */
+            /**
+             * Free
+             * @description Whether the crank may be turned
+             */
             free: boolean;
-            /** Loose Ends */
+            /**
+             * Loose Ends
+             * @description What is temporary or unfinished
+             */
             loose_ends: string[];
-            /** Permission */
+            /**
+             * Permission
+             * @description Whether the crank may be turned, and how
+             */
             permission: string;
-            /** Reasons */
+            /**
+             * Reasons
+             * @description Why it is so, a sentence each
+             */
             reasons: string[];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -10924,11 +14858,20 @@ export interface components {
          * @description The same figure of one of the others.
          */
         Sibling: {
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
-            /** Is Apart */
+            /**
+             * Is Apart
+             * @description Whether it stands apart from the others
+             */
             is_apart: boolean;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: number;
         };
         /**
@@ -10936,12 +14879,22 @@ export interface components {
          * @description The engine from the side with its crank at 0, and what moves.
          */
         SideTurning: {
-            /** Every Deg */
+            /**
+             * Every Deg
+             * @description How far one frame or row is from the next [deg]
+             */
             every_deg: number;
-            /** Frames */
+            /**
+             * Frames
+             * @description At each angle: where each shape's middle or begin is, downwards, and how tall it is [mm]
+             */
             frames: number[][];
-            /** Moving */
+            /**
+             * Moving
+             * @description Ids of the parts that move, in the order in which their shapes are listed
+             */
             moving: string[];
+            /** @description What the draft shows */
             view: components["schemas"]["SceneView"];
         };
         /**
@@ -10951,10 +14904,14 @@ export interface components {
         SideView: {
             /**
              * Key
+             * @description What it is known by among its like
              * @enum {string}
              */
             key: "outer" | "inner" | "gap";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
         };
         /**
@@ -10975,6 +14932,7 @@ export interface components {
             right_bank?: string | null;
             /**
              * Seen From
+             * @description From which side the drive is looked at
              * @default front
              * @enum {string}
              */
@@ -10985,9 +14943,15 @@ export interface components {
          * @description Name and password.
          */
         SignIn: {
-            /** Password */
+            /**
+             * Password
+             * @description The password
+             */
             password: string;
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
         };
         /**
@@ -10998,14 +14962,22 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Username */
+            /**
+             * Username
+             * @description Name by which that person signs in
+             */
             username: string;
             /**
              * What
+             * @description What it is
              * @enum {string}
              */
             what: "signed in" | "wrong password";
@@ -11021,12 +14993,13 @@ export interface components {
              */
             head?: string | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "sign_off";
             /**
              * Remark
+             * @description A remark in plain words
              * @default
              */
             remark: string;
@@ -11046,46 +15019,64 @@ export interface components {
          * @description Whether the record is signed.
          */
         SignQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "sign_off";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -11095,7 +15086,10 @@ export interface components {
          * @description One size that a part is to be had in.
          */
         SizeClass: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Size Mm
@@ -11114,13 +15108,25 @@ export interface components {
          * @description One size of a part, and how many places the free stock reaches for.
          */
         SizeView: {
-            /** Free */
+            /**
+             * Free
+             * @description How many are in stock and not taken
+             */
             free: number;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Size Mm */
+            /**
+             * Size Mm
+             * @description Size [mm]
+             */
             size_mm: number;
-            /** Tells */
+            /**
+             * Tells
+             * @description By what the size is told
+             */
             tells: string;
         };
         /**
@@ -11135,11 +15141,14 @@ export interface components {
              */
             camshafts: string[];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "slotted_sprocket";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Range Deg
@@ -11152,19 +15161,40 @@ export interface components {
          * @description Everything at one crank angle.
          */
         Snapshot: {
-            /** At Tdc */
+            /**
+             * At Tdc
+             * @description Names of the cylinders that are at the top
+             */
             at_tdc: string[];
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands [crank deg]
+             */
             crank_deg: number;
-            /** Cylinders */
+            /**
+             * Cylinders
+             * @description What each cylinder does there
+             */
             cylinders: components["schemas"]["CylinderSnapshot"][];
-            /** Here */
+            /**
+             * Here
+             * @description Which pistons are near the top and what springs press on, in sentences
+             */
             here: string[];
-            /** Lobes */
+            /**
+             * Lobes
+             * @description Lobes, one by one
+             */
             lobes: components["schemas"]["LobeSnapshot"][];
-            /** Marks */
+            /**
+             * Marks
+             * @description Marks, one by one
+             */
             marks: components["schemas"]["MarkSnapshot"][];
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -11172,9 +15202,15 @@ export interface components {
          * @description Some letters of a typed line.
          */
         Span: {
-            /** Begin */
+            /**
+             * Begin
+             * @description Where it begins
+             */
             begin: number;
-            /** End */
+            /**
+             * End
+             * @description Where it ends
+             */
             end: number;
         };
         /**
@@ -11182,21 +15218,45 @@ export interface components {
          * @description One fastener in the drawing [mm].
          */
         SpotView: {
-            /** Done */
+            /**
+             * Done
+             * @description Whether it is pulled, stage by stage
+             */
             done: boolean[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Is Flagged */
+            /**
+             * Is Flagged
+             * @description Whether it stands apart
+             */
             is_flagged: boolean;
-            /** Is Loaded */
+            /**
+             * Is Loaded
+             * @description Whether it holds a cylinder that presses
+             */
             is_loaded: boolean;
-            /** Is Now */
+            /**
+             * Is Now
+             * @description Whether it is to be done now
+             */
             is_now: boolean;
-            /** Order */
+            /**
+             * Order
+             * @description Which it is in the order, counted from 1
+             */
             order: number;
-            /** X Mm */
+            /**
+             * X Mm
+             * @description To the right of the crank's axis, seen from the front [mm]
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @description Above the crank's axis [mm]
+             */
             y_mm: number;
         };
         /**
@@ -11221,6 +15281,7 @@ export interface components {
             rate_n_mm: number;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -11240,18 +15301,30 @@ export interface components {
              * @description What holds it to its shaft; clamped = by the bolt's torque alone
              */
             fixed_by?: ("key" | "dowel" | "slots" | "taper" | "clamped" | "phaser") | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Lay
              * @description How it stands when the loop is laid
              */
             lay?: "mid_slot" | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name?: string | null;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
-            /** Teeth */
+            /**
+             * Teeth
+             * @description How many teeth; null where it is not known
+             */
             teeth?: number | null;
         };
         /**
@@ -11261,6 +15334,7 @@ export interface components {
         SprocketTeeth: {
             /**
              * At
+             * @description When
              * @enum {string}
              */
             at: "crank" | "cam";
@@ -11271,13 +15345,19 @@ export interface components {
              */
             camshafts: string[];
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "sprocket_teeth";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Teeth */
+            /**
+             * Teeth
+             * @description How many teeth; null where it is not known
+             */
             teeth: number;
         };
         /**
@@ -11285,15 +15365,30 @@ export interface components {
          * @description One stage of the joint, and how far it has come.
          */
         StageView: {
-            /** Done */
+            /**
+             * Done
+             * @description How many are pulled
+             */
             done: number;
-            /** Is Now */
+            /**
+             * Is Now
+             * @description Whether it is to be done now
+             */
             is_now: boolean;
-            /** Number */
+            /**
+             * Number
+             * @description Its number, counted from 1
+             */
             number: number;
-            /** Of */
+            /**
+             * Of
+             * @description How many there are in all
+             */
             of: number;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -11301,14 +15396,27 @@ export interface components {
          * @description Where a draft stands, and how its front and its joints are drawn as far as they can be.
          */
         Standing: {
-            /** Doubtful */
+            /**
+             * Doubtful
+             * @description What is doubtful, each with its path
+             */
             doubtful: components["schemas"]["Remark"][];
-            /** Faults */
+            /**
+             * Faults
+             * @description Everything that is wrong, each with its path
+             */
             faults: components["schemas"]["Remark"][];
+            /** @description The front of the engine, drawn as far as it is known */
             front: components["schemas"]["DriveDrawing"] | null;
-            /** Joints */
+            /**
+             * Joints
+             * @description Bolted joints, one by one
+             */
             joints: components["schemas"]["JointView"][];
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: components["schemas"]["Remark"][];
         };
         /**
@@ -11318,23 +15426,40 @@ export interface components {
         Step: {
             /**
              * Does
+             * @description What it does
              * @enum {string}
              */
             does: "run" | "variant" | "tighten" | "measure" | "lash" | "set_up_wheel" | "find_tdc" | "degree" | "sign";
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Note */
+            /**
+             * Note
+             * @description A remark in plain words
+             */
             note: string;
-            /** Questions */
+            /**
+             * Questions
+             * @description What is asked, told apart by kind
+             */
             questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["PictureQuestion"] | components["schemas"]["SignQuestion"])[];
-            /** Stage */
+            /**
+             * Stage
+             * @description Name of the stage of work it belongs to
+             */
             stage: string;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "now" | "open";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -11342,12 +15467,15 @@ export interface components {
          * @description A step is done, with what was asked of it.
          */
         StepDone: {
-            /** Answers */
+            /**
+             * Answers
+             * @description What was answered, by the keys of what was asked
+             */
             answers?: {
                 [key: string]: string;
             };
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "step_done";
@@ -11359,10 +15487,14 @@ export interface components {
             looks: components["schemas"]["MarkLook"][];
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -11375,90 +15507,148 @@ export interface components {
          * @description A step to be done.
          */
         StepQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Button */
+            /**
+             * Button
+             * @description What the button of its answer says
+             */
             button: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Does */
+            /**
+             * Does
+             * @description What it does
+             */
             does: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fields */
+            /**
+             * Fields
+             * @description What is asked, field by field
+             */
             fields: components["schemas"]["AskedField"][];
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "step_done";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Looks
+             * @description What is looked at by name
              * @default []
              */
             looks: components["schemas"]["LookView"][];
-            /** Loop */
+            /**
+             * Loop
+             * @description What is laid or tensioned
+             */
             loop: string | null;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description How long it takes [min]
+             */
             minutes: number | null;
             /**
              * Moves
+             * @description Whether something is moved, so that a dead stop or a noise can be told
              * @default false
              */
             moves: boolean;
-            /** Next Step */
+            /**
+             * Next Step
+             * @description The step that most likely comes next, so that a screen need not wait to be told
+             */
             next_step: string | null;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, one by one
+             */
             parts: components["schemas"]["PartPlaces"][];
-            /** Position */
+            /**
+             * Position
+             * @description Id of the crank's timing position, where the step has one
+             */
             position: string | null;
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts that the thing holds
+             */
             shafts: string[];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Thing */
+            /**
+             * Thing
+             * @description What is put on or taken off, in words, and where
+             */
             thing: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Tools
+             * @description What is at hand before it is begun
              * @default []
              */
             tools: string[];
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
             /**
              * Way
+             * @description Which way it turns, where the book says so
              * @default
              */
             way: string;
@@ -11470,12 +15660,19 @@ export interface components {
         StepScene: {
             /**
              * Looking
+             * @description From where one looks
              * @enum {string}
              */
             looking: "side" | "above" | "front" | "cylinder" | "rings";
-            /** Parts */
+            /**
+             * Parts
+             * @description Ids of the parts the step is about
+             */
             parts: string[];
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -11484,13 +15681,19 @@ export interface components {
          */
         StepSkipped: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "step_skipped";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -11510,12 +15713,19 @@ export interface components {
             free: number;
             /**
              * Lot
+             * @description Lot the pieces are of
              * @default
              */
             lot: string;
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
-            /** Size */
+            /**
+             * Size
+             * @description Name of the size
+             */
             size: string;
         };
         /**
@@ -11533,13 +15743,25 @@ export interface components {
              * @description That no engine has taken; below zero where more was planned than there is
              */
             free: number;
-            /** Lots */
+            /**
+             * Lots
+             * @description Lots there are
+             */
             lots: string[];
-            /** Part */
+            /**
+             * Part
+             * @description Name of the part
+             */
             part: string;
-            /** Size */
+            /**
+             * Size
+             * @description Name of the size
+             */
             size: string;
-            /** Taken */
+            /**
+             * Taken
+             * @description Which engines have taken pieces
+             */
             taken: components["schemas"]["TakenOut"][];
         };
         /**
@@ -11547,48 +15769,69 @@ export interface components {
          * @description Whether the piston stop is in, or out.
          */
         StopQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
-            /** Fitted */
+            /**
+             * Fitted
+             * @description Whether the piston stop is in
+             */
             fitted: boolean;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "piston_stop";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -11598,10 +15841,14 @@ export interface components {
          * @description One sort of valve of one cylinder.
          */
         StopValve: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -11611,19 +15858,40 @@ export interface components {
          * @description One stop.
          */
         StopView: {
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands [crank deg]
+             */
             crank_deg: number | null;
-            /** Is Now */
+            /**
+             * Is Now
+             * @description Whether it is to be done now
+             */
             is_now: boolean;
-            /** Left */
+            /**
+             * Left
+             * @description How many valves are left there
+             */
             left: number;
-            /** Number */
+            /**
+             * Number
+             * @description Its number, counted from 1
+             */
             number: number;
-            /** Sees */
+            /**
+             * Sees
+             * @description What one sees there
+             */
             sees: string;
-            /** Valves */
+            /**
+             * Valves
+             * @description Valves, one by one
+             */
             valves: string[];
-            /** Where */
+            /**
+             * Where
+             * @description Where it is, in words
+             */
             where: string;
         };
         /**
@@ -11632,15 +15900,19 @@ export interface components {
          */
         Strike: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "strike";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
             /**
              * Strikes
              * Format: uuid
+             * @description Id of the entry that is struck
              */
             strikes: string;
         };
@@ -11649,14 +15921,21 @@ export interface components {
          * @description One stroke of a cylinder on the strip.
          */
         StrokeSpan: {
-            /** From Deg */
+            /**
+             * From Deg
+             * @description Where it begins [deg]
+             */
             from_deg: number;
             /**
              * Stroke
+             * @description Which stroke the cylinder is on
              * @enum {string}
              */
             stroke: "power" | "exhaust" | "intake" | "compression";
-            /** To Deg */
+            /**
+             * To Deg
+             * @description Where it ends [deg]
+             */
             to_deg: number;
         };
         /**
@@ -11667,11 +15946,18 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
         };
         /**
@@ -11679,11 +15965,20 @@ export interface components {
          * @description A step that waits while nothing can be done: what keeps it, and what is asked there.
          */
         Stuck: {
-            /** Key */
+            /**
+             * Key
+             * @description Key of its question
+             */
             key: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Why */
+            /**
+             * Why
+             * @description Why it is so, in words
+             */
             why: string;
         };
         /**
@@ -11691,15 +15986,30 @@ export interface components {
          * @description A point that its neighbours do not expect.
          */
         Suspect: {
-            /** Cam Deg */
+            /**
+             * Cam Deg
+             * @description Angle at which it is [cam deg]
+             */
             cam_deg: number;
-            /** Expected Mm */
+            /**
+             * Expected Mm
+             * @description What the neighbours make one expect [mm]
+             */
             expected_mm: number;
-            /** Line */
+            /**
+             * Line
+             * @description Which line of the table, counted from 1
+             */
             line: number;
-            /** Lobe Lift Mm */
+            /**
+             * Lobe Lift Mm
+             * @description Lift at the lobe as it is given [mm]
+             */
             lobe_lift_mm: number;
-            /** Sentence */
+            /**
+             * Sentence
+             * @description One sentence: what is wrong, where, and what would be right
+             */
             sentence: string;
         };
         /**
@@ -11707,9 +16017,15 @@ export interface components {
          * @description An angle that grows evenly over a cycle, counted on past 360.
          */
         Sweep: {
-            /** Begin Deg */
+            /**
+             * Begin Deg
+             * @description Where it begins [deg]
+             */
             begin_deg: number;
-            /** End Deg */
+            /**
+             * End Deg
+             * @description Where it ends [deg]
+             */
             end_deg: number;
         };
         /**
@@ -11719,12 +16035,19 @@ export interface components {
         TableIn: {
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "joints" | "fits" | "lash" | "kit" | "tools" | "profiles";
-            /** Made On */
+            /**
+             * Made On
+             * @description How many edits the draft had when this was made
+             */
             made_on: number;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -11732,7 +16055,10 @@ export interface components {
          * @description A table as it was read, and the edits that it becomes once every row is sound.
          */
         TableRead: {
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: components["schemas"]["TableRow"][];
             /**
              * Said
@@ -11750,14 +16076,20 @@ export interface components {
          * @description One row, and what it becomes.
          */
         TableRow: {
-            /** Cells */
+            /**
+             * Cells
+             * @description Its cells, from left to right
+             */
             cells: string[];
             /**
              * Column
              * @description In which cell
              */
             column: number | null;
-            /** Line */
+            /**
+             * Line
+             * @description Which line of the table, counted from 1
+             */
             line: number;
             /**
              * Value
@@ -11777,9 +16109,15 @@ export interface components {
          * @description What one engine takes.
          */
         TakenOut: {
-            /** Pieces */
+            /**
+             * Pieces
+             * @description How many pieces
+             */
             pieces: number;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
         };
         /**
@@ -11790,35 +16128,71 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** Because */
+            /**
+             * Because
+             * @description Why it was taken all the same
+             */
             because: string;
-            /** By */
+            /**
+             * By
+             * @description Who
+             */
             by: string;
-            /** Detail */
+            /**
+             * Detail
+             * @description More about it
+             */
             detail: string;
-            /** Goes Back */
+            /**
+             * Goes Back
+             * @description Whether it is dated before an entry that stands before it: some clock was wrong
+             */
             goes_back: boolean;
             /**
              * Id
              * Format: uuid
+             * @description Its id
              */
             id: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Look Again */
+            /**
+             * Look Again
+             * @description Whether it is to be looked at again
+             */
             look_again: boolean;
-            /** Picture */
+            /**
+             * Picture
+             * @description Digest of the one it is about; empty where it is about none
+             */
             picture: string;
-            /** Seq */
+            /**
+             * Seq
+             * @description Place in the ledger
+             */
             seq: number;
+            /** @description By whom and why it was struck; null where it stands */
             struck: components["schemas"]["StruckBy"] | null;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Typed At */
+            /**
+             * Typed At
+             * @description When it was typed, only where it reached the ledger later
+             */
             typed_at: string | null;
-            /** Value */
+            /**
+             * Value
+             * @description Its value
+             */
             value: string;
         };
         /**
@@ -11826,37 +16200,63 @@ export interface components {
          * @description True TDC as far as it is known.
          */
         TdcFigures: {
-            /** Adopted */
+            /**
+             * Adopted
+             * @description Whether it was taken over as the pointer's error
+             */
             adopted: boolean;
-            /** Dial Zero Mm */
+            /**
+             * Dial Zero Mm
+             * @description What the dial reads at the top [mm]
+             */
             dial_zero_mm: number | null;
-            /** Expanded Deg */
+            /**
+             * Expanded Deg
+             * @description U: the true figure lies within so much 95 times of 100 [crank deg]
+             */
             expanded_deg: number;
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
-            /** Method Name */
+            /**
+             * Method Name
+             * @description Name of the method
+             */
             method_name: string;
             /**
              * Outlier
              * @description Place in the ledger of the reading that does not belong
              */
             outlier: number | null;
-            /** Readings */
+            /**
+             * Readings
+             * @description How many readings it rests on
+             */
             readings: number;
+            /** @description The entries it rests on */
             rests_on: components["schemas"]["Basis"];
-            /** Spread Deg */
+            /**
+             * Spread Deg
+             * @description How far its readings lie apart [crank deg]
+             */
             spread_deg: number;
             /**
              * Taken Deg
              * @description As it was shown when it was taken over [deg]
              */
             taken_deg: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
-            /** Zero Deg */
+            /**
+             * Zero Deg
+             * @description The pointer's error [deg]
+             */
             zero_deg: number;
         };
         /**
@@ -11865,12 +16265,13 @@ export interface components {
          */
         TdcMethodChoice: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tdc_method";
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
@@ -11880,60 +16281,89 @@ export interface components {
          * @description One reading towards true TDC.
          */
         TdcQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default turn
              */
             doing: string;
-            /** Expected Side */
+            /**
+             * Expected Side
+             * @description On which side of the dead centre it is expected
+             */
             expected_side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
+            /** @description The length that is asked */
             field?: components["schemas"]["LengthField"] | null;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tdc_reading";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place?: ("before" | "after") | null;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Wheel Detail */
+            /**
+             * Wheel Detail
+             * @description How the wheel is read, in words
+             */
             wheel_detail: string;
         };
         /**
@@ -11943,6 +16373,7 @@ export interface components {
         TdcReading: {
             /**
              * Approach
+             * @description Which way the crank came to the reading
              * @default running way
              * @enum {string}
              */
@@ -11950,12 +16381,13 @@ export interface components {
             /** @description Piston drop by dial, for equal drops and the fit */
             drop?: components["schemas"]["Typed"] | null;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "tdc_reading";
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
@@ -11964,6 +16396,7 @@ export interface components {
              * @description Before or after TDC. At a stop: before = met turning forward, after = met turning backward. At the top: before = where the dial stops rising, after = where it begins to fall
              */
             place?: ("before" | "after") | null;
+            /** @description What the degree wheel was read to */
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
@@ -11971,11 +16404,20 @@ export interface components {
          * @description Something by which one tells where a shaft stands, and where it is then, as far as that is known.
          */
         TellView: {
-            /** Clock Deg */
+            /**
+             * Clock Deg
+             * @description Where it is seen from the front, clockwise from straight up [deg]
+             */
             clock_deg?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: string;
         };
         /**
@@ -11983,9 +16425,15 @@ export interface components {
          * @description How tight a belt must be, as the book says it.
          */
         TensionWindow: {
-            /** Least */
+            /**
+             * Least
+             * @description The least of them
+             */
             least?: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description The most of them
+             */
             most?: number | null;
             /**
              * Unit
@@ -12006,25 +16454,34 @@ export interface components {
             after?: string | null;
             /**
              * Arm
+             * @description How it is armed
              * @default
              */
             arm: string;
             /**
              * Fit
+             * @description Id of the fit
              * @default
              */
             fit: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind?: ("hydraulic" | "ratchet" | "press_and_release" | "oil_fed" | "eccentric" | "spring_then_lock" | "manual") | null;
             /**
              * Most Out Mm
              * @description Plunger further out than this: chain and guides are worn [mm]
              */
             most_out_mm?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Prove
+             * @description How it is proven
              * @default
              */
             prove: string;
@@ -12046,9 +16503,15 @@ export interface components {
          * @description A whole document as text, and what whoever changed it had before him.
          */
         TextIn: {
-            /** Made On */
+            /**
+             * Made On
+             * @description How many edits the draft had when this was made
+             */
             made_on: number;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -12084,10 +16547,14 @@ export interface components {
              * @default []
              */
             holds: string[];
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "lock" | "pin" | "plate" | "tie" | "wedge" | "clamp" | "wire" | "dummy_tensioner" | "piston_stop" | "holder" | "cover";
@@ -12097,7 +16564,10 @@ export interface components {
              * @default
              */
             made_of: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Places
@@ -12116,7 +16586,10 @@ export interface components {
              * @default
              */
             stands_in_for: string | string[];
-            /** Stops Turning */
+            /**
+             * Stops Turning
+             * @description Whether the crank may not be turned while it is so
+             */
             stops_turning: boolean;
         };
         /**
@@ -12125,23 +16598,31 @@ export interface components {
          */
         ThingMoved: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "thing";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** On */
+            /**
+             * On
+             * @description Whether it is on
+             */
             on: boolean;
             /**
              * Place
+             * @description Name of the place
              * @default
              */
             place: string;
-            /** Thing */
+            /**
+             * Thing
+             * @description Id of something that is on for a while
+             */
             thing: string;
             /**
              * Title
@@ -12154,7 +16635,10 @@ export interface components {
          * @description Where one cylinder's crank pin stands on the crank.
          */
         Throw: {
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
             /**
              * Pin Deg
@@ -12172,7 +16656,10 @@ export interface components {
          * @description A joint that has been tightened as far as one of its stages.
          */
         TightNeed: {
-            /** Joint */
+            /**
+             * Joint
+             * @description Id of the joint
+             */
             joint: string;
             /**
              * Stage
@@ -12200,7 +16687,10 @@ export interface components {
              * @description Whose TDC it is said from; the reference cylinder's when left out
              */
             cylinder?: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Kind
@@ -12208,7 +16698,10 @@ export interface components {
              * @enum {string}
              */
             kind: "tdc" | "offset" | "mid_stroke";
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Stroke
@@ -12221,10 +16714,16 @@ export interface components {
          * @description The wheel, true TDC and the cams as they stand.
          */
         TimingView: {
-            /** Cams */
+            /**
+             * Cams
+             * @description Camshafts, one by one
+             */
             cams: components["schemas"]["CamFigures"][];
+            /** @description Where the crank stands, as far as the ledger knows */
             crank: components["schemas"]["CrankAt"] | null;
+            /** @description What the top was found to be; null while it is not found */
             tdc: components["schemas"]["TdcFigures"] | null;
+            /** @description How the degree wheel is set up */
             wheel: components["schemas"]["WheelSetting"] | null;
         };
         /**
@@ -12234,12 +16733,19 @@ export interface components {
         Told: {
             /**
              * Angle Deg
+             * @description Angle [deg]
              * @default 0
              */
             angle_deg: number;
-            /** From Deg */
+            /**
+             * From Deg
+             * @description Where it begins [deg]
+             */
             from_deg?: number | null;
-            /** Torque Nm */
+            /**
+             * Torque Nm
+             * @description Torque [N·m]
+             */
             torque_nm?: number | null;
         };
         /**
@@ -12260,6 +16766,7 @@ export interface components {
             caution: string;
             /**
              * Drawing
+             * @description Which drawing shows it
              * @enum {string}
              */
             drawing: "look" | "place" | "wheel" | "stop" | "dial" | "lobe" | "belt" | "tensioner" | "park" | "marks" | "order" | "angle" | "bore" | "gap" | "shim" | "turn" | "cover" | "oil" | "ways" | "sign";
@@ -12278,7 +16785,10 @@ export interface components {
              * @description What is asked, and what for
              */
             meant: string;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -12286,10 +16796,14 @@ export interface components {
          * @description One torque, as it is said in one unit.
          */
         TorqueIn: {
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
@@ -12301,6 +16815,7 @@ export interface components {
         TraceBegin: {
             /**
              * Unit
+             * @description Its unit
              * @default N·m
              * @enum {string}
              */
@@ -12311,19 +16826,40 @@ export interface components {
          * @description The trace of one pull [deg, N·m].
          */
         TraceLine: {
-            /** Angle Deg */
+            /**
+             * Angle Deg
+             * @description Angles of the trace, reading by reading [deg]
+             */
             angle_deg: number[];
-            /** Fastener */
+            /**
+             * Fastener
+             * @description Which of the joint's fasteners
+             */
             fastener: string;
-            /** Flags */
+            /**
+             * Flags
+             * @description What is said of it that should be looked at
+             */
             flags: string[];
-            /** Is Apart */
+            /**
+             * Is Apart
+             * @description Whether it stands apart from the others
+             */
             is_apart: boolean;
-            /** Stage */
+            /**
+             * Stage
+             * @description Which stage, counted from 1
+             */
             stage: number;
-            /** Torque Nm */
+            /**
+             * Torque Nm
+             * @description Torques of the trace, reading by reading [N·m]
+             */
             torque_nm: number[];
-            /** Turn */
+            /**
+             * Turn
+             * @description Which time round, counted from 1
+             */
             turn: number;
         };
         /**
@@ -12333,10 +16869,14 @@ export interface components {
         TracePiece: {
             /**
              * Is Last
+             * @description Whether it is the last piece
              * @default false
              */
             is_last: boolean;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -12344,20 +16884,42 @@ export interface components {
          * @description A trace that was read from a file, ready for an entry, with what it says.
          */
         TraceRead: {
-            /** Angle */
+            /**
+             * Angle
+             * @description Angle it ended at, in words
+             */
             angle: string;
-            /** Columns */
+            /**
+             * Columns
+             * @description Columns of the table
+             */
             columns: string;
-            /** Flags */
+            /**
+             * Flags
+             * @description What is said of it that should be looked at
+             */
             flags: string[];
-            /** Peak */
+            /**
+             * Peak
+             * @description The most it showed, in words
+             */
             peak: string;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, one by one
+             */
             rows: number;
-            /** Snug */
+            /**
+             * Snug
+             * @description From which torque on angles count, in words
+             */
             snug: string;
-            /** Torque */
+            /**
+             * Torque
+             * @description Torque as typed or read
+             */
             torque: string;
+            /** @description Torque over angle, as an instrument recorded it */
             trace: components["schemas"]["KeptTrace"];
         };
         /**
@@ -12365,15 +16927,30 @@ export interface components {
          * @description One place against all of its family that were built here.
          */
         TrendLine: {
-            /** Count */
+            /**
+             * Count
+             * @description How many
+             */
             count: number;
-            /** Mean Mm */
+            /**
+             * Mean Mm
+             * @description Their mean [mm]
+             */
             mean_mm: number;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Spread Mm */
+            /**
+             * Spread Mm
+             * @description How far they lie apart [mm]
+             */
             spread_mm: number;
-            /** Value Mm */
+            /**
+             * Value Mm
+             * @description Its value [mm]
+             */
             value_mm: number;
         };
         /**
@@ -12382,16 +16959,20 @@ export interface components {
          */
         TroubleTold: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "trouble";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Title
@@ -12400,6 +16981,7 @@ export interface components {
             title?: string | null;
             /**
              * What
+             * @description What it is
              * @enum {string}
              */
             what: "dead_stop" | "stiff" | "noise";
@@ -12410,7 +16992,7 @@ export interface components {
          */
         Turn: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "turn";
@@ -12425,72 +17007,129 @@ export interface components {
          * @description A stop of turning over by hand.
          */
         TurnQuestion: {
-            /** After Note */
+            /**
+             * After Note
+             * @description What is said once it is done
+             */
             after_note: string;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What can hurt somebody or something, a sentence each
+             */
             cautions: string[];
-            /** Crank Deg */
+            /**
+             * Crank Deg
+             * @description Where the crank stands there, from the first cylinder's firing TDC [crank deg]
+             */
             crank_deg: number | null;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "turn_seen";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Looks */
+            /**
+             * Looks
+             * @description Marks that must meet and tools that must go in again here, asked one by one
+             */
             looks: components["schemas"]["LookView"][];
-            /** Marks */
+            /**
+             * Marks
+             * @description Marks, one by one
+             */
             marks: components["schemas"]["MarkSeen"][];
-            /** Of */
+            /**
+             * Of
+             * @description What it is of
+             */
             of: number;
-            /** See */
+            /**
+             * See
+             * @description What must be seen there
+             */
             see: string[];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
-            /** Stop */
+            /**
+             * Stop
+             * @description Which stop, counted from 1
+             */
             stop: number;
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
-            /** Tools */
+            /**
+             * Tools
+             * @description What is at hand before it is begun
+             */
             tools: string[];
-            /** Turned Ask */
+            /**
+             * Turned Ask
+             * @description What is asked once it has been turned
+             */
             turned_ask: string;
-            /** Turns */
+            /**
+             * Turns
+             * @description How many turns
+             */
             turns: number;
-            /** Turns In All */
+            /**
+             * Turns In All
+             * @description How many turns in all
+             */
             turns_in_all: number;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -12501,7 +17140,7 @@ export interface components {
          */
         TurnSeen: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "turn_seen";
@@ -12513,15 +17152,20 @@ export interface components {
             looks: components["schemas"]["MarkLook"][];
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
             /**
              * Saw
+             * @description What was seen
              * @enum {string}
              */
             saw: "meets" | "off" | "hard_stop" | "springy";
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
             /**
              * Stop
@@ -12586,19 +17230,24 @@ export interface components {
              */
             how_far: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "shaft_turned";
             /**
              * Note
+             * @description A remark in plain words
              * @default
              */
             note: string;
-            /** Shaft */
+            /**
+             * Shaft
+             * @description Id of the shaft
+             */
             shaft: string;
             /**
              * Then
+             * @description What it did then: stood, snapped round, met a dead stop
              * @enum {string}
              */
             then: "stands" | "snapped" | "dead_stop";
@@ -12607,7 +17256,10 @@ export interface components {
              * @description What the shaft was called; completed when it is taken
              */
             title?: string | null;
-            /** Way */
+            /**
+             * Way
+             * @description Which way
+             */
             way?: ("running" | "back") | null;
         };
         /**
@@ -12615,13 +17267,24 @@ export interface components {
          * @description Frames and drawing; whether the engine has phasers, from where angles count, and what is not known.
          */
         Twin: {
-            /** Counted From */
+            /**
+             * Counted From
+             * @description From which of its teeth or links it is counted
+             */
             counted_from: string;
+            /** @description The front of the engine, drawn */
             drawing: components["schemas"]["DriveDrawing"];
+            /** @description Where everything is, frame by frame */
             frames: components["schemas"]["TwinFrames"];
-            /** Not Known */
+            /**
+             * Not Known
+             * @description What is not known, and what does not go without it
+             */
             not_known: string[];
-            /** Phasers */
+            /**
+             * Phasers
+             * @description Whether it has phasers
+             */
             phasers: boolean;
         };
         /**
@@ -12629,15 +17292,30 @@ export interface components {
          * @description A whole cycle; every list has one value a frame.
          */
         TwinFrames: {
-            /** Cylinders */
+            /**
+             * Cylinders
+             * @description What each cylinder does, frame by frame
+             */
             cylinders: components["schemas"]["CylinderFrames"][];
-            /** Home Deg */
+            /**
+             * Home Deg
+             * @description Where everything stands when it is opened first [crank deg]
+             */
             home_deg: number;
-            /** Home Name */
+            /**
+             * Home Name
+             * @description Name of the position where it stands then
+             */
             home_name: string;
-            /** Reference Cylinder */
+            /**
+             * Reference Cylinder
+             * @description Number of the cylinder by which the timing is told
+             */
             reference_cylinder: number;
-            /** Shafts */
+            /**
+             * Shafts
+             * @description Shafts, one by one
+             */
             shafts: components["schemas"]["ShaftFrames"][];
         };
         /**
@@ -12645,10 +17323,14 @@ export interface components {
          * @description A figure as typed, with its unit.
          */
         Typed: {
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
@@ -12658,9 +17340,15 @@ export interface components {
          * @description A degree wheel's figure as typed, with its side on a folded wheel.
          */
         TypedWheel: {
-            /** Side */
+            /**
+             * Side
+             * @description On which side of the dead centre
+             */
             side?: ("before TDC" | "after TDC" | "before BDC" | "after BDC") | null;
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
         };
         /**
@@ -12668,11 +17356,20 @@ export interface components {
          * @description How a length is shown: divide millimetres by the factor, show so many decimals.
          */
         UnitFactor: {
-            /** Decimals */
+            /**
+             * Decimals
+             * @description To how many places it is shown
+             */
             decimals: number;
-            /** Label */
+            /**
+             * Label
+             * @description What it is called on screen
+             */
             label: string;
-            /** Mm Per Unit */
+            /**
+             * Mm Per Unit
+             * @description Millimetres in one of it
+             */
             mm_per_unit: number;
         };
         /**
@@ -12683,15 +17380,28 @@ export interface components {
             /**
              * At
              * Format: date-time
+             * @description When
              */
             at: string;
-            /** By Name */
+            /**
+             * By Name
+             * @description Name of whoever it was, as it was then
+             */
             by_name: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Tells the shapes of its like apart
+             */
             kind: string;
-            /** Seq */
+            /**
+             * Seq
+             * @description Place in the ledger
+             */
             seq: number;
-            /** Serial */
+            /**
+             * Serial
+             * @description Serial of the engine
+             */
             serial: string;
         };
         /**
@@ -12699,25 +17409,45 @@ export interface components {
          * @description A gauge that most shops have, in its own unit.
          */
         UsualGaugeOut: {
-            /** Code */
+            /**
+             * Code
+             * @description Code by which it is named
+             */
             code: string;
-            /** Expanded Uncertainty */
+            /**
+             * Expanded Uncertainty
+             * @description U of its calibration: true within so much 95 times of 100, in its own unit
+             */
             expanded_uncertainty: number;
             /**
              * Kind
+             * @description Tells the shapes of its like apart
              * @enum {string}
              */
             kind: "wheel" | "dial" | "wrench" | "bar" | "angle" | "encoder" | "micrometer" | "bore" | "caliper" | "feeler" | "strip";
-            /** Least */
+            /**
+             * Least
+             * @description Where its range begins, in its own unit
+             */
             least: number | null;
-            /** Most */
+            /**
+             * Most
+             * @description Where its range ends, in its own unit
+             */
             most: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Resolution */
+            /**
+             * Resolution
+             * @description Smallest step it is read to, in its own unit
+             */
             resolution: number;
             /**
              * Unit
+             * @description Its unit
              * @enum {string}
              */
             unit: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
@@ -12727,43 +17457,92 @@ export interface components {
          * @description What has been found for one valve at one checking lift.
          */
         ValveFigures: {
-            /** Advance Deg */
+            /**
+             * Advance Deg
+             * @description How far it is off its card, positive = advanced [crank deg]
+             */
             advance_deg: number | null;
-            /** Card Centreline Deg */
+            /**
+             * Card Centreline Deg
+             * @description Centreline by the card [crank deg from TDC]
+             */
             card_centreline_deg: number | null;
-            /** Card Duration Deg */
+            /**
+             * Card Duration Deg
+             * @description Duration by the card [crank deg]
+             */
             card_duration_deg: number | null;
-            /** Card Top Centreline Deg */
+            /**
+             * Card Top Centreline Deg
+             * @description Centreline by the card, from the top of the lobe [crank deg]
+             */
             card_top_centreline_deg: number | null;
-            /** Centreline Deg */
+            /**
+             * Centreline Deg
+             * @description Centreline of the lobe by the middle of equal lifts [crank deg from TDC]
+             */
             centreline_deg: number | null;
-            /** Centreline Expanded Deg */
+            /**
+             * Centreline Expanded Deg
+             * @description U of the centreline: it lies within so much 95 times of 100 [crank deg]
+             */
             centreline_expanded_deg: number | null;
+            /** @description Where the valve closes */
             closing: components["schemas"]["EventFigure"];
+            /** @description The lift curve; null: nothing was read at other lifts than the card's */
             curve: components["schemas"]["LiftCurve"] | null;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Duration Deg */
+            /**
+             * Duration Deg
+             * @description How long the valve is open [crank deg]
+             */
             duration_deg: number | null;
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift [mm]
+             */
             lift_mm: number;
+            /** @description Where the valve opens */
             opening: components["schemas"]["EventFigure"];
-            /** Settles */
+            /**
+             * Settles
+             * @description What would settle it, in words
+             */
             settles: string;
-            /** Side Words */
+            /**
+             * Side Words
+             * @description On which side of the dead centre, in words
+             */
             side_words: string;
-            /** Tolerance Deg */
+            /**
+             * Tolerance Deg
+             * @description How far off the card is still right [crank deg]
+             */
             tolerance_deg: number | null;
-            /** Top Centreline Deg */
+            /**
+             * Top Centreline Deg
+             * @description Centreline from the top of the lobe [crank deg from TDC]
+             */
             top_centreline_deg: number | null;
-            /** Top Expanded Deg */
+            /**
+             * Top Expanded Deg
+             * @description U of it: it lies within so much 95 times of 100 [crank deg]
+             */
             top_expanded_deg: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
+             */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
@@ -12771,17 +17550,31 @@ export interface components {
          * @description One valve's lift, frame by frame.
          */
         ValveFrames: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Lift Um */
+            /**
+             * Lift Um
+             * @description Lift, frame by frame [µm]
+             */
             lift_um: number[];
-            /** Most Mm */
+            /**
+             * Most Mm
+             * @description Most lift there is [mm]
+             */
             most_mm: number;
+            /** @description Where the nose of the lobe is, from begin to end of the cycle [deg] */
             nose_clock: components["schemas"]["Sweep"] | null;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -12833,6 +17626,7 @@ export interface components {
             to_piston_mm?: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -12842,18 +17636,34 @@ export interface components {
          * @description A valve at which a gap can be measured, by what its entry names.
          */
         ValveNamed: {
-            /** Camshaft */
+            /**
+             * Camshaft
+             * @description Id of the camshaft
+             */
             camshaft: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
@@ -12863,40 +17673,86 @@ export interface components {
          * @description One valve as it stands.
          */
         ValveView: {
-            /** Advice */
+            /**
+             * Advice
+             * @description What to do after the last reading
+             */
             advice: string;
-            /** Cylinder */
+            /**
+             * Cylinder
+             * @description Number of the cylinder
+             */
             cylinder: number;
-            /** Decided */
+            /**
+             * Decided
+             * @description What was decided about it, and why; empty where nothing was
+             */
             decided: string;
-            /** Found Mm */
+            /**
+             * Found Mm
+             * @description As it was found, before anything was changed [mm]
+             */
             found_mm: number | null;
-            /** High Mm */
+            /**
+             * High Mm
+             * @description Upper end of the scale [mm]
+             */
             high_mm: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Is Pending */
+            /**
+             * Is Pending
+             * @description Whether its shim was changed and it was not read again
+             */
             is_pending: boolean;
-            /** Lash Mm */
+            /**
+             * Lash Mm
+             * @description Valve clearance [mm]
+             */
             lash_mm: number | null;
-            /** Low Mm */
+            /**
+             * Low Mm
+             * @description Lower end of the scale [mm]
+             */
             low_mm: number | null;
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Shim Mm */
+            /**
+             * Shim Mm
+             * @description Thickness of the shim [mm]
+             */
             shim_mm: number | null;
-            /** Stop */
+            /**
+             * Stop
+             * @description Which stop, counted from 1
+             */
             stop: number | null;
-            /** U Mm */
+            /**
+             * U Mm
+             * @description U: the true figure lies within so much 95 times of 100 [mm]
+             */
             u_mm: number | null;
             /**
              * Valve
+             * @description Intake or exhaust
              * @enum {string}
              */
             valve: "intake" | "exhaust";
-            /** Verdict */
+            /**
+             * Verdict
+             * @description In, out, or cannot be told; null while it is not judged
+             */
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -12904,14 +17760,20 @@ export interface components {
          * @description Which of its variants the engine is, by what is seen on it.
          */
         VariantChosen: {
-            /** Group */
+            /**
+             * Group
+             * @description Questions of one group are folded together under this name
+             */
             group: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "variant";
-            /** Option */
+            /**
+             * Option
+             * @description Id of the option
+             */
             option: string;
         };
         /**
@@ -12919,11 +17781,20 @@ export interface components {
          * @description A question with a few answers, chosen when the engine is received.
          */
         VariantGroup: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Options */
+            /**
+             * Options
+             * @description Answers to choose from
+             */
             options: components["schemas"]["VariantOption"][];
         };
         /**
@@ -12931,9 +17802,15 @@ export interface components {
          * @description How to tell one variant from its siblings before anything is fitted.
          */
         VariantNote: {
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
-            /** Told By */
+            /**
+             * Told By
+             * @description By what it is told apart
+             */
             told_by: string;
         };
         /**
@@ -12941,9 +17818,15 @@ export interface components {
          * @description One of the ways in which engines of a family differ.
          */
         VariantOption: {
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Name */
+            /**
+             * Name
+             * @description Its name
+             */
             name: string;
             /**
              * Told By
@@ -12956,50 +17839,74 @@ export interface components {
          * @description Which variant it is.
          */
         VariantQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Group Id */
+            /**
+             * Group Id
+             * @description Id of the group of variants
+             */
             group_id: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "variant";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
-            /** Options */
+            /**
+             * Options
+             * @description Answers to choose from
+             */
             options: components["schemas"]["FieldOption"][];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -13034,7 +17941,10 @@ export interface components {
              * @description The bench at each step, in the order in which they are come to
              */
             shots: components["schemas"]["Shot"][];
-            /** Steps */
+            /**
+             * Steps
+             * @description How many steps there are
+             */
             steps: number;
             /**
              * Stuck
@@ -13047,13 +17957,25 @@ export interface components {
          * @description How far a run of work can be gone through, and where it sticks.
          */
         Walked: {
-            /** Entries */
+            /**
+             * Entries
+             * @description How many entries there are
+             */
             entries: number;
-            /** Shots */
+            /**
+             * Shots
+             * @description The bench at each step, in the order in which they were come to
+             */
             shots: components["schemas"]["Shot"][];
-            /** Steps */
+            /**
+             * Steps
+             * @description How many steps were walked
+             */
             steps: number;
-            /** Stuck */
+            /**
+             * Stuck
+             * @description What keeps every open step, where none can be done
+             */
             stuck: components["schemas"]["Fault"][];
         };
         /**
@@ -13062,13 +17984,19 @@ export interface components {
          */
         WayLeft: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "way_left";
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in the words of whoever decides
+             */
             reason: string;
-            /** Step */
+            /**
+             * Step
+             * @description Id of the step
+             */
             step: string;
         };
         /**
@@ -13076,14 +18004,21 @@ export interface components {
          * @description One way to reach all valves, and what is said of it.
          */
         WayOfStops: {
-            /** Stops */
+            /**
+             * Stops
+             * @description How many stops it takes
+             */
             stops: number;
             /**
              * Way
+             * @description Which way
              * @enum {string}
              */
             way: "fewest" | "book" | "firing";
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -13091,11 +18026,20 @@ export interface components {
          * @description One way to settle a place that cannot be told.
          */
         WayView: {
-            /** Place */
+            /**
+             * Place
+             * @description Name of the place
+             */
             place: string;
-            /** Settles */
+            /**
+             * Settles
+             * @description Whether it would settle it
+             */
             settles: boolean;
-            /** Words */
+            /**
+             * Words
+             * @description The same in words
+             */
             words: string;
         };
         /**
@@ -13104,11 +18048,13 @@ export interface components {
          */
         WheelCheck: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_check";
+            /** @description What is read with the crank half a turn on */
             opposite: components["schemas"]["TypedWheel"];
+            /** @description What the degree wheel was read to */
             wheel: components["schemas"]["TypedWheel"];
         };
         /**
@@ -13122,15 +18068,20 @@ export interface components {
              * @default false
              */
             again: boolean;
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default turn
              */
             doing: string;
@@ -13141,32 +18092,45 @@ export interface components {
             found: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_check";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
@@ -13176,9 +18140,15 @@ export interface components {
          * @description A figure printed on the wheel, and where.
          */
         WheelLabel: {
-            /** Text */
+            /**
+             * Text
+             * @description What was typed
+             */
             text: string;
-            /** Turned Deg */
+            /**
+             * Turned Deg
+             * @description How far it was turned [crank deg]
+             */
             turned_deg: number;
         };
         /**
@@ -13186,27 +18156,47 @@ export interface components {
          * @description The wheel as it is set up.
          */
         WheelSetting: {
-            /** Dial Gauge */
+            /**
+             * Dial Gauge
+             * @description Code of the dial
+             */
             dial_gauge: string;
-            /** Dial Name */
+            /**
+             * Dial Name
+             * @description Name of the dial
+             */
             dial_name: string;
-            /** Labels */
+            /**
+             * Labels
+             * @description What the wheel shows at its quarters
+             */
             labels: components["schemas"]["WheelLabel"][];
             /**
              * Numbering
+             * @description How the wheel is numbered
              * @enum {string}
              */
             numbering: "0-360" | "0-180-0" | "0-90-0-90-0";
             /**
              * Runs
+             * @description Which way the wheel turns
              * @enum {string}
              */
             runs: "grows" | "falls";
-            /** Sides */
+            /**
+             * Sides
+             * @description Sides of the dead centre that the wheel names
+             */
             sides: ("before TDC" | "after TDC" | "before BDC" | "after BDC")[];
-            /** Wheel Gauge */
+            /**
+             * Wheel Gauge
+             * @description Code of the degree wheel
+             */
             wheel_gauge: string;
-            /** Wheel Name */
+            /**
+             * Wheel Name
+             * @description Name of the degree wheel
+             */
             wheel_name: string;
         };
         /**
@@ -13214,26 +18204,37 @@ export interface components {
          * @description The wheel and dial as they are set up.
          */
         WheelSetup: {
-            /** Dial Gauge */
+            /**
+             * Dial Gauge
+             * @description Code of the dial
+             */
             dial_gauge: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_setup";
             /**
              * Numbering
+             * @description How the wheel is numbered
              * @enum {string}
              */
             numbering: "0-360" | "0-180-0" | "0-90-0-90-0";
-            /** Plugs Out */
+            /**
+             * Plugs Out
+             * @description Whether the plugs are out
+             */
             plugs_out: boolean;
             /**
              * Runs
+             * @description Which way the wheel turns
              * @enum {string}
              */
             runs: "grows" | "falls";
-            /** Wheel Gauge */
+            /**
+             * Wheel Gauge
+             * @description Code of the degree wheel
+             */
             wheel_gauge: string;
         };
         /**
@@ -13242,12 +18243,13 @@ export interface components {
          */
         WheelZero: {
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_zero";
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
@@ -13270,9 +18272,15 @@ export interface components {
              * @default []
              */
             forms: string[];
-            /** Means */
+            /**
+             * Means
+             * @description What the word means, in a sentence
+             */
             means: string;
-            /** Word */
+            /**
+             * Word
+             * @description A word of the trade
+             */
             word: string;
         };
         /**
@@ -13282,14 +18290,24 @@ export interface components {
         WorkStage: {
             /**
              * Caution
+             * @description What can hurt somebody or something
              * @default
              */
             caution: string;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps, in order
+             */
             steps: (string | components["schemas"]["WorkStep"])[];
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
         };
         /**
@@ -13299,12 +18317,14 @@ export interface components {
         WorkStep: {
             /**
              * By
+             * @description Who
              * @default builder
              * @enum {string}
              */
             by: "builder" | "lead";
             /**
              * Cautions
+             * @description What can hurt somebody or something, a sentence each
              * @default []
              */
             cautions: string[];
@@ -13332,6 +18352,7 @@ export interface components {
             cylinders: number[];
             /**
              * Does
+             * @description What it does
              * @enum {string}
              */
             does: "ready" | "inspect" | "as_found" | "fit" | "put_on" | "take_off" | "plugs_out" | "plugs_in" | "park" | "lay" | "tension" | "tighten" | "turn_over" | "set_up_wheel" | "find_tdc" | "degree" | "measure" | "lash" | "seal" | "prime" | "first_start" | "do";
@@ -13352,7 +18373,10 @@ export interface components {
              * @description tension: how far its tensioner is brought
              */
             how_far?: ("fitted" | "armed" | "proven") | null;
-            /** Id */
+            /**
+             * Id
+             * @description Its id
+             */
             id: string;
             /**
              * Joint
@@ -13370,10 +18394,14 @@ export interface components {
              * @description lay, tension: id of a chain, belt or gear stage of the drive
              */
             loop?: string | null;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description How long it takes [min]
+             */
             minutes?: number | null;
             /**
              * Needs
+             * @description What must hold before it is done
              * @default []
              */
             needs: components["schemas"]["Need"][];
@@ -13419,7 +18447,10 @@ export interface components {
              * @description park: id of a timing position; turn_over: where it begins and ends
              */
             position?: string | null;
-            /** Says */
+            /**
+             * Says
+             * @description What it says, in words
+             */
             says: string;
             /**
              * Seconds
@@ -13460,6 +18491,7 @@ export interface components {
             way?: ("running" | "back" | "either") | null;
             /**
              * Why
+             * @description Why it is so, in words
              * @default
              */
             why: string;
@@ -13474,56 +18506,79 @@ export interface components {
          * @description Whether true TDC is taken over.
          */
         ZeroQuestion: {
-            /** Ask */
+            /**
+             * Ask
+             * @description The question itself
+             */
             ask: string;
             /**
              * Blocked
+             * @description Why it cannot be answered yet; empty where it can
              * @default
              */
             blocked: string;
             /**
              * Doing
+             * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
             /**
              * Group
+             * @description Questions of one group are folded together under this name
              * @default
              */
             group: string;
-            /** Hint */
+            /**
+             * Hint
+             * @description How it is done, in a line
+             */
             hint: string;
-            /** Key */
+            /**
+             * Key
+             * @description What it is known by among its like
+             */
             key: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
+             * @description Tells the shapes of its like apart (enum property replaced by openapi-typescript)
              * @enum {string}
              */
             kind: "wheel_zero";
             /**
              * Later
+             * @description Whether it was left on purpose: asked once nothing else is
              * @default false
              */
             later: boolean;
             /**
              * Method
+             * @description By which method
              * @enum {string}
              */
             method: "positive_stop" | "equal_drop" | "fit" | "top";
+            /** @description The entries it rests on */
             rests_on: components["schemas"]["Basis"];
             /**
              * Status
+             * @description How far it is: done, open, optional
              * @enum {string}
              */
             status: "done" | "open" | "optional";
-            /** Title */
+            /**
+             * Title
+             * @description What it is called, in a few words
+             */
             title: string;
             /**
              * Waits
+             * @description What the engine waits for while this is open
              * @default
              */
             waits: string;
-            /** Zero Deg */
+            /**
+             * Zero Deg
+             * @description The pointer's error [deg]
+             */
             zero_deg: number | null;
         };
     };
@@ -13540,6 +18595,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -13589,7 +18645,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Name of the table */
                 table: "figures" | "happenings" | "minutes";
             };
             cookie?: never;
@@ -13735,6 +18793,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the bench device */
                 bench_id: number;
             };
             cookie?: never;
@@ -13889,6 +18948,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -13929,6 +18989,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -13991,6 +19052,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14071,6 +19133,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14118,6 +19181,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14201,6 +19265,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14259,6 +19324,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14339,6 +19405,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14419,6 +19486,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14459,6 +19527,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14530,6 +19599,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14583,6 +19653,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14623,6 +19694,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14694,6 +19766,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14752,6 +19825,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14792,6 +19866,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14872,6 +19947,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14934,6 +20010,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -14992,6 +20069,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the draft */
                 draft_id: string;
             };
             cookie?: never;
@@ -15043,10 +20121,13 @@ export interface operations {
                 search?: string;
                 /** @description Sign-in name */
                 builder?: string;
+                /** @description Code of the family */
                 family?: string;
+                /** @description Whether it is promised for a day that is past */
                 late?: boolean;
                 /** @description Only with something temporary in */
                 loose_ends?: boolean;
+                /** @description Whether the crank may be turned */
                 free_to_turn?: boolean | null;
                 /** @description Only what waits on a builder, a lead, the clock, or was set aside */
                 waits_on?: ("builder" | "lead" | "clock" | "nobody" | "aside") | null;
@@ -15054,6 +20135,7 @@ export interface operations {
                 open_only?: boolean;
                 /** @description Only what is archived; it is left out otherwise */
                 archived?: boolean;
+                /** @description Which page, counted from 1 */
                 page?: number;
             };
             header?: never;
@@ -15156,6 +20238,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15205,6 +20288,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15263,6 +20347,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15310,6 +20395,7 @@ export interface operations {
     changed_look: {
         parameters: {
             query?: {
+                /** @description How much was taken off the face [mm] */
                 skimmed_mm?: number;
                 /** @description Thicker than the book's [mm] */
                 gasket_mm?: number;
@@ -15318,6 +20404,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15367,6 +20454,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15405,7 +20493,9 @@ export interface operations {
     engine_clearway_at: {
         parameters: {
             query: {
+                /** @description Id of the first shaft: the crank where it is one of them */
                 first: string;
+                /** @description Id of the second shaft */
                 second: string;
                 /** @description Of the first */
                 at: number;
@@ -15414,6 +20504,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15461,11 +20552,14 @@ export interface operations {
     engine_clearway_map: {
         parameters: {
             query: {
+                /** @description Id of the first shaft: the crank where it is one of them */
                 first: string;
+                /** @description Id of the second shaft */
                 second: string;
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15515,6 +20609,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15600,11 +20695,14 @@ export interface operations {
     entries_list: {
         parameters: {
             query?: {
+                /** @description Place in the ledger before which entries are wanted */
                 before?: number | null;
+                /** @description How many are wanted at most */
                 limit?: number;
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15654,6 +20752,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15743,6 +20842,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15783,6 +20883,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15845,6 +20946,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15901,6 +21003,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -15948,8 +21051,11 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
+                /** @description Id of the fit */
                 fit: string;
             };
             cookie?: never;
@@ -15990,8 +21096,11 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
+                /** @description Id of the fit */
                 fit: string;
             };
             cookie?: never;
@@ -16054,7 +21163,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
             };
             cookie?: never;
@@ -16095,7 +21206,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
             };
             cookie?: never;
@@ -16136,7 +21249,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
             };
             cookie?: never;
@@ -16182,10 +21297,12 @@ export interface operations {
     labels_pdf: {
         parameters: {
             query?: {
+                /** @description Whether each label has a page of its own, for a roll */
                 small?: boolean;
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16251,7 +21368,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
             };
             cookie?: never;
@@ -16292,7 +21411,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the step */
                 step: string;
             };
             cookie?: never;
@@ -16346,6 +21467,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16393,6 +21515,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16449,7 +21572,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
+                /** @description Id of the part */
                 part: string;
             };
             cookie?: never;
@@ -16490,6 +21615,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16528,6 +21654,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16568,6 +21695,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16615,6 +21743,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16665,6 +21794,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16730,6 +21860,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16780,6 +21911,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16848,6 +21980,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16913,6 +22046,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -16967,10 +22101,12 @@ export interface operations {
     engine_scene: {
         parameters: {
             query?: {
+                /** @description Where the crank stands [crank deg] */
                 crank_deg?: number;
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17018,11 +22154,14 @@ export interface operations {
     engine_snapshot: {
         parameters: {
             query: {
+                /** @description Where the crank stands [crank deg] */
                 crank_deg: number;
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17072,6 +22211,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17128,6 +22268,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17166,10 +22307,12 @@ export interface operations {
     engine_twin: {
         parameters: {
             query?: {
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17217,10 +22360,12 @@ export interface operations {
     engine_words: {
         parameters: {
             query?: {
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Serial of the engine */
                 serial: string;
             };
             cookie?: never;
@@ -17308,6 +22453,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -17662,6 +22808,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -17700,11 +22847,14 @@ export interface operations {
     revisions_compare: {
         parameters: {
             query: {
+                /** @description Number of the earlier revision */
                 before: number;
+                /** @description Number of the later revision */
                 after: number;
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -17754,7 +22904,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -17795,7 +22947,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -17834,7 +22988,9 @@ export interface operations {
     clearway_at: {
         parameters: {
             query: {
+                /** @description Id of the first shaft: the crank where it is one of them */
                 first: string;
+                /** @description Id of the second shaft */
                 second: string;
                 /** @description Of the first */
                 at: number;
@@ -17843,7 +22999,9 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -17891,12 +23049,16 @@ export interface operations {
     clearway_map: {
         parameters: {
             query: {
+                /** @description Id of the first shaft: the crank where it is one of them */
                 first: string;
+                /** @description Id of the second shaft */
                 second: string;
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -17946,7 +23108,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -17994,7 +23158,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18035,7 +23201,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18074,12 +23242,16 @@ export interface operations {
     snapshot_look: {
         parameters: {
             query: {
+                /** @description Where the crank stands [crank deg] */
                 crank_deg: number;
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18129,7 +23301,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18168,11 +23342,14 @@ export interface operations {
     twin_look: {
         parameters: {
             query?: {
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18220,11 +23397,14 @@ export interface operations {
     twin_words: {
         parameters: {
             query?: {
+                /** @description Where phasers stand: at rest, or at their other stop */
                 phasers?: "rest" | "other stop";
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
+                /** @description Number of the revision */
                 number: number;
             };
             cookie?: never;
@@ -18332,6 +23512,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18385,6 +23566,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18447,6 +23629,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18514,10 +23697,12 @@ export interface operations {
     instrument_live: {
         parameters: {
             query?: {
+                /** @description What is said beside it */
                 beside?: string;
             };
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18585,6 +23770,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18654,6 +23840,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Code by which it is named */
                 code: string;
             };
             cookie?: never;
@@ -18808,6 +23995,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Id of the key */
                 key_id: number;
             };
             cookie?: never;
@@ -19297,6 +24485,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Name by which that person signs in */
                 username: string;
             };
             cookie?: never;
@@ -19359,6 +24548,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Name by which that person signs in */
                 username: string;
             };
             cookie?: never;
@@ -19406,10 +24596,12 @@ export interface operations {
     picture_piece: {
         parameters: {
             query: {
+                /** @description Where in the file the piece begins [bytes] */
                 at: number;
             };
             header?: never;
             path: {
+                /** @description Name under which the pieces come, made by whoever sends them */
                 name: string;
             };
             cookie?: never;
@@ -19472,6 +24664,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Name under which the pieces come, made by whoever sends them */
                 name: string;
             };
             cookie?: never;
@@ -19528,10 +24721,12 @@ export interface operations {
     picture_look: {
         parameters: {
             query?: {
+                /** @description Whether a small picture will do */
                 small?: boolean;
             };
             header?: never;
             path: {
+                /** @description SHA-256 of the picture */
                 digest: string;
             };
             cookie?: never;
@@ -20266,6 +25461,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Name under which the pieces come, made by whoever sends them */
                 name: string;
             };
             cookie?: never;
@@ -20337,6 +25533,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description Name under which the pieces come, made by whoever sends them */
                 name: string;
             };
             cookie?: never;
@@ -20364,18 +25561,31 @@ export interface operations {
     workings_bolt: {
         parameters: {
             query: {
+                /** @description Thread, as size and pitch */
                 thread: string;
+                /** @description Strength class of the bolt */
                 property_class?: string;
+                /** @description In which state the threads are */
                 threads?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+                /** @description In which state the seat under the head is */
                 head?: "dry" | "oiled" | "moly" | "assembly lube" | "threadlocker" | "sealant";
+                /** @description Torque, in the unit beside it */
                 torque?: number | null;
+                /** @description Its unit */
                 unit?: "deg" | "mm" | "µm" | "in" | "thou" | "N·m" | "lbf·ft" | "lbf·in";
+                /** @description Angle [deg] */
                 angle_deg?: number | null;
+                /** @description Length between head and first thread that holds [mm] */
                 grip_mm?: number | null;
+                /** @description Length of thread that is not in anything [mm] */
                 free_thread_mm?: number;
+                /** @description What it is made of */
                 material?: "steel" | "cast iron" | "aluminium" | "magnesium";
+                /** @description Length of the wrench, from the square to the hand [mm] */
                 lever_mm?: number | null;
+                /** @description Length of the extension [mm] */
                 extension_mm?: number | null;
+                /** @description Angle at which the extension stands to the wrench [deg] */
                 extension_deg?: number;
             };
             header?: never;
@@ -20416,13 +25626,21 @@ export interface operations {
     workings_drive: {
         parameters: {
             query?: {
+                /** @description Free length between two wheels [mm] */
                 span_mm?: number | null;
+                /** @description Mass of the belt for a metre of it [g/m] */
                 mass_g_m?: number | null;
+                /** @description Tension of the belt [N] */
                 tension_n?: number | null;
+                /** @description At which it sounds when it is plucked [Hz] */
                 frequency_hz?: number | null;
+                /** @description How far it has been pulled longer [mm] */
                 pulled_mm?: number | null;
+                /** @description How many links it has */
                 links?: number | null;
+                /** @description Length of one pitch [mm] */
                 pitch_mm?: number | null;
+                /** @description How far it may have stretched [%] */
                 limit_percent?: number | null;
             };
             header?: never;
@@ -20463,13 +25681,21 @@ export interface operations {
     workings_pluck: {
         parameters: {
             query?: {
+                /** @description Free length between two wheels [mm] */
                 span_mm?: number | null;
+                /** @description Mass of the belt for a metre of it [g/m] */
                 mass_g_m?: number | null;
+                /** @description Tension of the belt [N] */
                 tension_n?: number | null;
+                /** @description At which it sounds when it is plucked [Hz] */
                 frequency_hz?: number | null;
+                /** @description How far it has been pulled longer [mm] */
                 pulled_mm?: number | null;
+                /** @description How many links it has */
                 links?: number | null;
+                /** @description Length of one pitch [mm] */
                 pitch_mm?: number | null;
+                /** @description How far it may have stretched [%] */
                 limit_percent?: number | null;
             };
             header?: never;

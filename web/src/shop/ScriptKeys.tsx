@@ -24,7 +24,7 @@ export function ScriptKeys() {
       <h1>Keys for programs</h1>
       <p className={classes.lead}>
         A program that shows one does what you may do, but signs nothing and changes no people. Take one back, and it
-        opens nothing.
+        opens nothing. <a href="/api/docs">What it can ask, door by door</a>.
       </p>
       <section className={`${classes.sheet} ${own.choice}`} aria-label="One more key">
         <form className={own.secret} onSubmit={onMake}>

@@ -4,6 +4,8 @@ __all__ = ["ClearwayView", "GapView", "MeasuredView", "MoveQuestion", "MoveView"
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.ledger import Question, View
 
 
@@ -29,11 +31,11 @@ class MoveView(View):
 
     shaft: str
     name: str
-    by_deg: int  # of the crank, positive the running way
-    turn_deg: float  # of the shaft itself
+    by_deg: int = Field(description="How far it is turned, positive the running way [crank deg]")
+    turn_deg: float = Field(description="How far the shaft itself is turned [shaft deg]")
     words: str
-    tells: list[TellView]  # where its marks stand after it
-    hold: str  # how to hold it, and what it does once it is let go
+    tells: list[TellView] = Field(description="Where its marks stand after it")
+    hold: str = Field(description="How to hold it, and what it does once it is let go")
     gap: GapView | None
 
 
@@ -44,8 +46,8 @@ class MoveWay(View):
     gap: GapView | None
     better: str
     level: Literal["wanted", "meets"]
-    path: list[list[int]]  # of the crank and of the camshaft in question, before and after each move
-    camshaft: str  # in question: the first that is turned, else the one that comes nearest
+    path: list[list[int]] = Field(description="Where the crank and the camshaft in question stand, before and after each move [crank deg]")
+    camshaft: str = Field(description="Id of the camshaft in question: the first that is turned, else the one that comes nearest")
 
 
 class MoveQuestion(Question):
@@ -54,8 +56,8 @@ class MoveQuestion(Question):
     kind: Literal["clearway_move"] = "clearway_move"
     step: str
     ways: list[MoveWay]
-    near: list[str]  # what may meet where they stand
-    opens: list[str]  # what would open a way
+    near: list[str] = Field(description="What may meet where they stand")
+    opens: list[str] = Field(description="What would open a way")
 
 
 class ReachView(View):
@@ -72,7 +74,7 @@ class ShaftView(View):
     shaft: str
     name: str
     how: Literal["laid", "parked", "held", "seen", "turned", "not known", "not in"]
-    place_deg: float | None  # in crank degrees, where it is known
+    place_deg: float | None = Field(description="Where it stands, where that is known [crank deg]")
     words: str
     rest: str
     loaded: bool
@@ -96,8 +98,8 @@ class ClearwayView(View):
     """What may be turned, and what is known of gaps."""
 
     shafts: list[ShaftView]
-    blind: list[str]  # camshafts of which too little is known
-    asks: list[str]  # shafts to be looked at before a way can be proposed
+    blind: list[str] = Field(description="Camshafts of which too little is known")
+    asks: list[str] = Field(description="Shafts to be looked at before a way can be proposed")
     measured: list[MeasuredView]
-    caps: list[str]  # where camshafts stand easiest while the step to be done draws their caps down
-    met: list[str]  # what may have met at a dead stop, likeliest first
+    caps: list[str] = Field(description="Where camshafts stand easiest while the step to be done draws their caps down")
+    met: list[str] = Field(description="What may have met at a dead stop, likeliest first")

@@ -2,6 +2,8 @@
 
 __all__ = ["SheetNot", "SheetRead", "SheetReading", "intake_of"]
 
+from pydantic import Field
+
 from gurvo_core.errors import CoreError
 from gurvo_core.fits.job.book import PlacedFit
 from gurvo_core.fits.job.entries import FitReading
@@ -19,7 +21,7 @@ class SheetReading(View):
     line: int
     called: str
     entry: FitReading
-    ask: str  # what would be asked about it; empty where it is taken as it is
+    ask: str = Field(description="What would be asked about it; empty where it is taken as it is")
 
 
 class SheetNot(View):

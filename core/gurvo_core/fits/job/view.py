@@ -22,6 +22,8 @@ __all__ = [
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.engine.fit import SideKey
 from gurvo_core.ledger import Question, View
 from gurvo_core.verdict import Verdict
@@ -37,8 +39,8 @@ class FitsReadyQuestion(Question):
     side_name: str
     nominal_mm: float | None
     condition: str
-    radius_mm: float | None  # of a backlash: where its limits hold
-    kinds: list[str]  # gauges it may be read with; of any kind where empty
+    radius_mm: float | None = Field(description="Of a backlash: radius at which its limits hold [mm]")
+    kinds: list[str] = Field(description="Kinds of gauges it may be read with; any where there are none")
     limits: str
     cautions: list[str]
 
@@ -53,7 +55,7 @@ class FitReadingQuestion(Question):
     side: SideKey
     plane: str
     axis: str
-    spot: str  # what it is called
+    spot: str = Field(description="What it is called")
     nominal_mm: float | None
     set_to_mm: float | None
     gauge: str | None
@@ -91,15 +93,15 @@ class PlaceView(View):
     cylinder: int | None
     read: int
     of: int
-    verdict: Verdict | None  # None while something is missing
+    verdict: Verdict | None = Field(description="In, out, or cannot be told; null while something is missing")
     end: str
     value_mm: float | None
-    u_mm: float | None  # expanded
+    u_mm: float | None = Field(description="U: the true figure lies within so much 95 times of 100 [mm]")
     least_mm: float | None
     most_mm: float | None
     outer_mm: float | None
     inner_mm: float | None
-    notes: str  # taper and out of round
+    notes: str = Field(description="Taper and out of round")
     size: str
     decided: str
 
@@ -183,7 +185,7 @@ class ChoiceRow(View):
     size_now: str
     now_mm: float | None
     size: str
-    gives_mm: float  # the middle of its least and most
+    gives_mm: float = Field(description="What it would give: the middle of least and most [mm]")
     least_mm: float
     most_mm: float
 

@@ -29,7 +29,7 @@ class ChamberRow(View):
 
     cylinder: int
     proud_mm: float
-    is_measured: bool  # else from the document's own dimensions
+    is_measured: bool = Field(description="Whether it was measured; else it is from the document's own dimensions")
     ratio: float | None
     squish_mm: float
     notes: list[str]

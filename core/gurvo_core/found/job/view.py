@@ -4,6 +4,8 @@ __all__ = ["FoundLine", "FoundOption", "FoundQuestion", "FoundView"]
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.found.job.entries import How
 from gurvo_core.found.wanted import Kind
 from gurvo_core.ledger import Question, View
@@ -26,7 +28,7 @@ class FoundQuestion(Question):
     unit: str
     options: list[FoundOption]
     hows: list[How]
-    to_come: list[str]  # pointers of what is asked after it before the same step
+    to_come: list[str] = Field(description="Pointers of what is asked after it before the same step")
 
 
 class FoundLine(View):
@@ -37,11 +39,11 @@ class FoundLine(View):
     value: str
     how: How
     by: str
-    book: str  # what the book says of it by now, where it says anything
+    book: str = Field(description="What the book says of it by now, where it says anything")
 
 
 class FoundView(View):
     """All that was found on this engine."""
 
     facts: list[FoundLine]
-    count: int  # how many of them fill the document
+    count: int = Field(description="How many of them fill the document")

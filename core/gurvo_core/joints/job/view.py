@@ -17,6 +17,8 @@ __all__ = [
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.engine.joint import Surface
 from gurvo_core.joints.job.entries import AngleBy
 from gurvo_core.ledger import Question, View
@@ -40,10 +42,10 @@ class PullQuestion(Question):
     stage: int
     turn: int
     does: str
-    target: list[TorqueIn]  # empty where an angle is the figure
+    target: list[TorqueIn] = Field(description="Torque that is wanted, in each unit; empty where an angle is the figure")
     target_deg: float | None
-    book: TorqueIn | None  # the same torque in the unit that the book has it in, where that is another
-    set_to: list[TorqueIn]  # on the wrench's scale, where an extension makes it another figure
+    book: TorqueIn | None = Field(description="The same torque in the unit that the book has it in, where that is another")
+    set_to: list[TorqueIn] = Field(description="What the wrench is set to, where an extension makes it another figure, in each unit")
     window: str
     asks_torque: bool
     asks_angle: bool
@@ -51,7 +53,7 @@ class PullQuestion(Question):
     wrench: str | None
     angle_by: AngleBy | None
     left_hand: bool
-    fasteners: list[str]  # that may be pulled at this stage, in order
+    fasteners: list[str] = Field(description="Fasteners that may be pulled at this stage, in order")
     cautions: list[str]
 
 
@@ -60,12 +62,12 @@ class JointReadyQuestion(Question):
 
     kind: Literal["joint_ready"] = "joint_ready"
     step: str
-    threads: Surface | None  # as the book has them
+    threads: Surface | None = Field(description="In which state the threads are, as the book has them")
     held_by: str
-    needs_torque: list[TorqueIn]  # the largest figure of the step; empty where none has a torque
+    needs_torque: list[TorqueIn] = Field(description="The largest figure of the step, in each unit; empty where none has a torque")
     needs_angle: bool
     cautions: list[str]
-    pulls: list[PullQuestion]  # of a joint of one bolt, which is one answer: what is pulled once all is looked at
+    pulls: list[PullQuestion] = Field(description="Of a joint of one bolt, which is one answer: what is pulled once all is looked at")
 
 
 class PullDecisionQuestion(Question):
@@ -86,7 +88,7 @@ class SpotView(View):
     order: int
     x_mm: float
     y_mm: float
-    done: list[bool]  # by stage
+    done: list[bool] = Field(description="Whether it is pulled, stage by stage")
     is_now: bool
     is_flagged: bool
     is_loaded: bool
@@ -129,9 +131,9 @@ class JointView(View):
     spots: list[SpotView]
     is_to_scale: bool
     stages: list[StageView]
-    siblings_are: str  # what is compared: the torque at the end, or the angle before it
+    siblings_are: str = Field(description="What is compared: the torque at the end, or the angle before it")
     siblings: list[Sibling]
-    siblings_tell: str  # what can be told by comparing them, and how often that is wrong
+    siblings_tell: str = Field(description="What can be told by comparing them, and how often that is wrong")
     unit: str
     least: float | None
     most: float | None

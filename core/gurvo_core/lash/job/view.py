@@ -16,6 +16,8 @@ __all__ = [
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.engine import Valve
 from gurvo_core.lash.stops import StopWay
 from gurvo_core.ledger import Question, View
@@ -70,8 +72,8 @@ class LashReadingQuestion(Question):
     gauge: str | None
     asks_shim: bool
     shim_mm: float | None
-    turns: float | None  # hydraulic: as the book has it
-    advice: str  # what to do after the last reading
+    turns: float | None = Field(description="Hydraulic: how many turns, as the book has it")
+    advice: str = Field(description="What to do after the last reading")
     is_again: bool
     cautions: list[str]
 
@@ -117,9 +119,9 @@ class ValveView(View):
     verdict: Verdict | None
     lash_mm: float | None
     u_mm: float | None
-    found_mm: float | None  # before anything was changed
+    found_mm: float | None = Field(description="As it was found, before anything was changed [mm]")
     shim_mm: float | None
-    is_pending: bool  # changed, and not read again
+    is_pending: bool = Field(description="Whether its shim was changed and it was not read again")
     advice: str
     decided: str
     low_mm: float | None

@@ -5,6 +5,8 @@ __all__ = ["PictureQuestion", "PicturesView", "ask_first", "facts_of", "view_of"
 from collections.abc import Mapping, Sequence
 from typing import Any, Literal
 
+from pydantic import Field
+
 from gurvo_core.engine import WorkStep
 from gurvo_core.ledger import OPENED_LAST, PICTURES_OWED, STEPS_DONE, WHY_STEP_WAITS, Fact, Facts, Question, Step, View, kept_with
 from gurvo_core.pictures.job.state import PicturesState, missing, owed, wanting
@@ -14,7 +16,7 @@ class PicturesView(View):
     """What is wanted, and how many there are."""
 
     count: int
-    wanted: dict[str, str]  # by step that wants one and has none yet: of what
+    wanted: dict[str, str] = Field(description="Of what a picture is wanted, by step that has none yet")
 
 
 class PictureQuestion(Question):

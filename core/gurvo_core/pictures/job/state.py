@@ -8,6 +8,8 @@ from datetime import datetime
 from functools import lru_cache
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.engine import EngineDocument, WorkStep
 from gurvo_core.engine.same import Same
 from gurvo_core.ledger import View
@@ -30,7 +32,7 @@ class PictureView(View):
     drawn: list[OnPicture]
     width: int
     height: int
-    is_past: bool = False  # whether its step was opened again since: it shows what stands no more
+    is_past: bool = Field(default=False, description="Whether its step was opened again since: it shows what stands no more")
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,6 +4,8 @@ __all__ = ["AskedField", "FieldOption"]
 
 from typing import Literal
 
+from pydantic import Field
+
 from gurvo_core.ledger import View
 
 
@@ -25,4 +27,4 @@ class AskedField(View):
     unit: str = ""
     hint: str = ""
     needed: bool = True
-    most: float | None = None  # of a stroke that has an end
+    most: float | None = Field(default=None, description="Most that can be typed: of a stroke that has an end")

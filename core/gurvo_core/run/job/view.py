@@ -17,6 +17,8 @@ __all__ = [
 
 from typing import ClassVar, Literal
 
+from pydantic import Field
+
 from gurvo_core.ledger import Question, View
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.scene import Stands
@@ -37,9 +39,9 @@ class LookView(View):
     of: str
     name: str
     kind: Literal["mark", "link", "tool", "own"]
-    asks: str  # what must be seen of it
-    beside: str  # what is easily taken for it
-    clock_deg: float | None  # where it stands, as far as that is known
+    asks: str = Field(description="What must be seen of it")
+    beside: str = Field(description="What is easily taken for it")
+    clock_deg: float | None = Field(description="Where it stands, as far as that is known")
 
 
 class PartPlaces(View):
@@ -48,7 +50,7 @@ class PartPlaces(View):
     name: str
     places: list[str]
     returns: bool
-    way_round: str = ""  # which way round it goes in, and how that is told
+    way_round: str = Field(default="", description="Which way round it goes in, and how that is told")
 
 
 class StepQuestion(Question):
@@ -60,17 +62,17 @@ class StepQuestion(Question):
     fields: list[AskedField]
     button: str
     cautions: list[str]
-    position: str | None  # of the crank, where the step has one
+    position: str | None = Field(description="Id of the crank's timing position, where the step has one")
     minutes: float | None
-    loop: str | None  # what is laid or tensioned
-    shafts: list[str]  # what a thing holds
-    thing: str  # what is put on or taken off, in words, and where
-    next_step: str | None  # the step that most likely comes next, so that a screen need not wait to be told
+    loop: str | None = Field(description="What is laid or tensioned")
+    shafts: list[str] = Field(description="Shafts that the thing holds")
+    thing: str = Field(description="What is put on or taken off, in words, and where")
+    next_step: str | None = Field(description="The step that most likely comes next, so that a screen need not wait to be told")
     parts: list[PartPlaces]
-    looks: list[LookView] = []  # what is looked at by name
-    tools: list[str] = []  # what is at hand before it is begun
-    moves: bool = False  # whether something is moved, so that a dead stop or a noise can be told
-    way: str = ""  # which way it turns, where the book says so
+    looks: list[LookView] = Field(default=[], description="What is looked at by name")
+    tools: list[str] = Field(default=[], description="What is at hand before it is begun")
+    moves: bool = Field(default=False, description="Whether something is moved, so that a dead stop or a noise can be told")
+    way: str = Field(default="", description="Which way it turns, where the book says so")
 
 
 class TurnQuestion(Question):
@@ -83,11 +85,11 @@ class TurnQuestion(Question):
     turns: float
     turns_in_all: float
     see: list[str]
-    crank_deg: float | None  # where the crank stands there, from the first cylinder's firing TDC
+    crank_deg: float | None = Field(description="Where the crank stands there, from the first cylinder's firing TDC [crank deg]")
     marks: list[MarkSeen]
     after_note: str
-    looks: list[LookView]  # marks that must meet and tools that must go in again here, asked one by one
-    turned_ask: str  # what is asked once it has been turned
+    looks: list[LookView] = Field(description="Marks that must meet and tools that must go in again here, asked one by one")
+    turned_ask: str = Field(description="What is asked once it has been turned")
     cautions: list[str]
     tools: list[str]
 
@@ -127,7 +129,7 @@ class PositionPlace(View):
     position: str
     name: str
     crank_deg: float
-    here: list[str] = []  # which pistons are near the top there, and what springs press on
+    here: list[str] = Field(default=[], description="Which pistons are near the top there, and what springs press on")
 
 
 class ShaftName(View):
@@ -144,6 +146,6 @@ class RunView(View):
     positions: list[PositionPlace]
     left_minutes: float
     marks: list[MarkSeen]
-    shafts: list[ShaftName]  # what can be turned by itself
-    former: list[str]  # steps that were done and that today's document no longer has
-    stands: dict[str, Stands]  # how far each part of the engine has come, as it is drawn
+    shafts: list[ShaftName] = Field(description="What can be turned by itself")
+    former: list[str] = Field(description="Steps that were done and that today's document no longer has")
+    stands: dict[str, Stands] = Field(description="How far each part of the engine has come, as it is drawn: in, loose, to come")

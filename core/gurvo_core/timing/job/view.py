@@ -47,7 +47,7 @@ class LengthField(View):
 
     name: Literal["drop", "lift"]
     label: str
-    asked_mm: float | None = None  # given by the question; None = the builder types it
+    asked_mm: float | None = Field(default=None, description="Length given by the question [mm]; null: the builder types it")
 
 
 class SetupQuestion(Question):
@@ -134,10 +134,12 @@ class WheelLabel(View):
 class CrankAt(View):
     """Where the crank stands, from the last reading or turn that stands."""
 
-    crank_deg: float  # after the reference cylinder's TDC, one turn
+    crank_deg: float = Field(description="Where the crank stands after the reference cylinder's TDC, within one turn [crank deg]")
     words: str
-    cycle_deg: float | None  # in the cycle, from the first cylinder's firing TDC; None when only the wheel is known
-    sees: str  # what is to be seen there
+    cycle_deg: float | None = Field(
+        description="Where it stands in the cycle, from the first cylinder's firing TDC; null when only the wheel is known [crank deg]"
+    )
+    sees: str = Field(description="What is to be seen there")
 
 
 class WheelSetting(View):
@@ -178,7 +180,7 @@ class EventFigure(View):
     card_wheel_deg: float | None
     words: str
     expanded_deg: float | None
-    card_deg: float | None  # None: no card says it
+    card_deg: float | None = Field(description="By the card; null: no card says it [crank deg]")
     card_words: str
     readings: int
 
@@ -187,10 +189,10 @@ class LiftCurve(View):
     """A valve's whole lift curve against its profile."""
 
     readings: int
-    centreline_deg: float | None  # None: too few readings yet
+    centreline_deg: float | None = Field(description="Centreline of the lobe [crank deg from TDC]; null: too few readings yet")
     expanded_deg: float | None
     card_deg: float | None
-    follows: bool | None  # whether it is the profile's, within what wheel and dial explain
+    follows: bool | None = Field(description="Whether it is the profile's, within what wheel and dial explain")
     words: str
 
 
@@ -212,7 +214,7 @@ class ValveFigures(View):
     top_centreline_deg: float | None
     top_expanded_deg: float | None
     card_top_centreline_deg: float | None
-    curve: LiftCurve | None  # None: nothing was read at other lifts than the card's
+    curve: LiftCurve | None = Field(description="The lift curve; null: nothing was read at other lifts than the card's")
     advance_deg: float | None
     verdict: Verdict | None
     settles: str
@@ -243,7 +245,7 @@ class CamFigures(View):
     advance_words: str
     verdict: Verdict | None
     settles: str
-    gap: str = ""  # what is left between valves and pistons there, and how far it may still be moved
+    gap: str = Field(default="", description="What is left between valves and pistons there, and how far it may still be moved")
     offers: list[Offer]
     rounds: int
     decided: str

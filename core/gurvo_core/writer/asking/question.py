@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from gurvo_core.writer.answers import Source
 from gurvo_core.writer.shorthand.words import Piece, counting, refused
@@ -46,7 +46,7 @@ class Picture(_Shown):
     """What is drawn, and what in it is asked about."""
 
     kind: PictureKind = "none"
-    focus: str = ""  # id of a wheel, drive or joint
+    focus: str = Field(default="", description="Id of the wheel, drive or joint that is meant")
 
 
 @dataclass(frozen=True, kw_only=True)
