@@ -59,9 +59,7 @@ def circular_mean_deg(angles_deg: Iterable[float]) -> float:
 
     angles_deg: places on a 360 circle [deg].
     Returned: direction of the sum of their unit vectors, -180 to 180 [deg]; figures either side of a zero are not averaged across it.
-
     Source: [circular-mean] mean direction of directional statistics.
-
     >>> round(circular_mean_deg([350.0, 20.0]), 6), round(circular_mean_deg([170.0, -170.0]), 6) % 360
     (5.0, 180.0)
     """

@@ -21,10 +21,7 @@ _TOKEN = re.compile(r"""("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*')|//[^\n]*|/\*.*?\*/
 
 
 def too_much(text: str) -> str:
-    """Return why a text is more than any document, without reading it.
-
-    House bounds, a hundred times above the largest document.
-    """
+    """Return why a text is more than any document, without reading it. House bounds, a hundred times above the largest document."""
     if len(text) > MAX_TEXT:
         return f"This is longer than any engine document ({MAX_TEXT} characters at most); send the document alone."
     if text.count("{") + text.count("[") > MAX_GROUPS:

@@ -83,26 +83,17 @@ def at_place(name: str) -> str:
 
 
 def length(length_mm: float) -> str:
-    """Return a length as a token.
-
-    length_mm: the length [mm].
-    """
+    """Return a length as a token. length_mm: the length [mm]."""
     return f"{{mm:{length_mm:g}}}"
 
 
 def fine(length_mm: float) -> str:
-    """Return a length that is told to thousandths, as a token.
-
-    length_mm: the length [mm].
-    """
+    """Return a length that is told to thousandths, as a token. length_mm: the length [mm]."""
     return f"{{fine:{length_mm:.4f}}}"
 
 
 def clock(clock_deg: float) -> str:
-    """Return a clock position as a token.
-
-    clock_deg: clockwise from straight up, seen from the front [deg].
-    """
+    """Return a clock position as a token. clock_deg: clockwise from straight up, seen from the front [deg]."""
     return f"{{clock:{clock_deg:.1f}}}"
 
 

@@ -65,9 +65,7 @@ def standard_uncertainty(resolution: float, expanded: float) -> GaugeUncertainty
     resolution: smallest step read [unit of the gauge].
     expanded: expanded uncertainty (k = 2) of its calibration [same unit].
     Returned: of its step and of its calibration [same unit].
-
     Source: [gum] JCGM 100:2008, 4.3.7 and F.2.2.1: a reading to a step d adds d / sqrt(12).
-
     >>> round(standard_uncertainty(0.5, 0.2).u, 4)
     0.1756
     """
@@ -78,11 +76,8 @@ def root_sum_square(*parts: float) -> float:
     """Return independent standard uncertainties combined.
 
     parts: standard uncertainties, all in the unit of the result [same unit].
-
     Returned: their root sum of squares [same unit].
-
     Source: [gum] 5.1.2, uncorrelated inputs.
-
     >>> root_sum_square(3.0, 4.0)
     5.0
     """
@@ -94,9 +89,7 @@ def repeats_estimate(values: Sequence[float] | Mapping[float, int], u_place: flo
 
     u_place: standard uncertainty that the gauges give a figure at this place: resolution and calibration [same unit].
     grain: the step a figure is read to: repeats that lie within it scatter no more than reading to a step makes them [same unit].
-
     Source: [gum] 4.2.3 for the scatter of a mean, 5.1.2 for adding what does not average.
-
     >>> repeats_estimate([1.0, 3.0], 0.0) == repeats_estimate({3.0: 1, 1.0: 1}, 0.0)
     True
     >>> repeats_estimate([1.0, 3.0], 0.0), repeats_estimate([2.0, 2.0, 2.0], 0.3).u
@@ -115,7 +108,6 @@ def weighted_estimate(estimates: Sequence[Estimate]) -> Estimate:
     """Return the mean of independent figures of the same thing, the surer ones counting more.
 
     Source: [weighted-mean] inverse-variance weights and the Birge ratio.
-
     >>> weighted_estimate([Estimate(value=1.0, u=1.0), Estimate(value=4.0, u=2.0)]).value
     1.6
     """
@@ -142,10 +134,8 @@ def extreme_u(figures: Sequence[Estimate]) -> float:
     """Return the standard uncertainty of the smallest of several figures, taken as it was read.
 
     Returned: root mean square of how far the smallest true one may be from the smallest that was read [same unit].
-
     Source: [extremes] in docs/sources.md: mean and variance of the smaller of two normal figures, one after the other; checked against the
     Monte Carlo method of the GUM's first supplement.
-
     >>> one = Estimate(value=0.0, u=1.0)
     >>> [round(extreme_u([one] * count), 2) for count in (1, 2, 9)]
     [1.0, 1.0, 1.59]

@@ -41,7 +41,6 @@ def per_unit(unit: Unit) -> float:
     """Return how much one of a unit is in the unit used inside (deg, mm or N·m).
 
     Source: [units] NIST SP 811, appendix B: 1 in = 25.4 mm, 1 ft = 0.3048 m, 1 lbf = 4.4482216152605 N, all exact.
-
     >>> per_unit("in")
     25.4
     """
@@ -52,7 +51,6 @@ def read_figure(text: str, field: str = "text") -> float:
     """Return the number somebody typed; a comma is as good as a point.
 
     Returned: the figure, unit unknown [-].
-
     Raises FigureError if it is not a plain decimal number.
     We never alter a measured figure, we refuse it with a reason.
     """

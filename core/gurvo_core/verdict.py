@@ -29,10 +29,8 @@ def guard_band(expanded: float, low: float, high: float, rule: DecisionRule) -> 
     expanded: expanded uncertainty U = 2u [unit].
     low, high: limits, infinite where there is none [unit].
     Returned: width of the guard band [unit]; nothing under 4:1 where the gauge is good enough for it, else U.
-
     Source: [decision-rule] ISO 14253-1:1998 and ILAC-G8 (U), ISO 14253-1:2017 (1.65 u at a single limit), ASME B89.7.3.1 (4:1), from
     memory.
-
     >>> guard_band(0.4, 106, 110, "U"), guard_band(0.4, 106, 110, "4:1"), guard_band(0.6, 106, 110, "4:1")
     (0.4, 0.0, 0.6)
     """
@@ -67,9 +65,7 @@ def judge(figure: Estimate, low: float | None, high: float | None, unit: str, ru
 
     figure: the figure and its standard uncertainty [unit].
     low, high: limits [unit]; None = not known.
-
     Source: [decision-rule] ISO 14253-1, from memory: acceptance zone = specification less the guard band either side.
-
     >>> judge(Estimate(value=106.5, u=0.2), 106.0, 110.0, "°").verdict
     'in'
     """
@@ -95,9 +91,7 @@ def judge_size(figure: Estimate, low_mm: float | None, high_mm: float | None, ru
 
     figure: the size [mm].
     low_mm, high_mm: limits [mm]; None = no limit on that side.
-
     Source: [decision-rule] ISO 14253-1.
-
     >>> judge_size(Estimate(value=0.30, u=0.01), None, 0.35), judge_size(Estimate(value=0.34, u=0.01), None, 0.35)
     ('in', "can't tell")
     """

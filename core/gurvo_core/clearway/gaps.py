@@ -29,11 +29,8 @@ def piston_gap_mm(drop_mm: ArrayLike, lift_mm: ArrayLike, valve: MovingValve) ->
     drop_mm: how far the piston is below TDC [mm], any shape.
     lift_mm: how far the valve is open [mm], of a shape that goes with it.
     Returned: along the valve's axis [mm], negative where they would be in each other.
-
     Source: [valve-to-piston] in docs/sources.md.
-
     At TDC 4 mm are left while it is shut; the piston 10 mm down, the valve 6 mm open, along the bore:
-
     >>> valve = next(one for one in moving_valves(quern_4()) if one.name == "intake 1")
     >>> float(piston_gap_mm(10.0, 6.0, valve)) == valve.shut_mm.value + 4.0
     True
@@ -88,10 +85,8 @@ def heads_apart_mm(first: Disc, second: Disc, first_lift_mm: ArrayLike, second_l
 
     first_lift_mm, second_lift_mm: how far each is open [mm], of one shape.
     Returned: the least distance of the two discs [mm]; 0 where they would be in each other.
-
     Source: The nearest points of two discs apart lie on the rim of at least one; two that meet cut each other along a line that ends on a
     rim. Checked against shapely in ``tests/core/test_clearway_figures.py``.
-
     >>> one, other = (Disc(x=x, y=0.0, z=0.0, angle_deg=0.0, radius=10.0) for x in (-12.0, 12.0))
     >>> round(float(heads_apart_mm(one, other, 3.0, 0.0)), 6)
     5.0

@@ -160,7 +160,6 @@ def load_of(ground: Ground, camshaft: str) -> SpringLoad | None:
     """Return a camshaft under its springs; None where lobes or springs are not known.
 
     Source: [spring-work] in docs/sources.md: preload times lift and half the rate times lift squared.
-
     >>> load = load_of(Ground(document=quern_4(), measured={}), "cam")
     >>> abs(round(float(load.torque_nm.sum()), 6))
     0.0

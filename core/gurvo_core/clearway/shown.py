@@ -145,10 +145,7 @@ def _rows(mask: Mask) -> list[list[int]]:
 
 
 def shown_of(ground: Ground, advances_deg: Mapping[str, float]) -> ClearwayShown:
-    """Return the clearway of an engine whose camshafts are off their cards by so much.
-
-    advances_deg: positive = advanced [crank deg].
-    """
+    """Return the clearway of an engine whose camshafts are off their cards by so much. advances_deg: positive = advanced [crank deg]."""
     unknown, gaps = list(dict.fromkeys(unknown_valves(ground.document))), gap_rows(ground, advances_deg)
     # worth measuring first: those that come nearest
     nearest = {gap.words.partition(" to piston")[0]: n for n, gap in enumerate(gaps)}

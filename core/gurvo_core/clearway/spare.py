@@ -111,10 +111,7 @@ def _least_of(ground: Ground, cam: str, advances_deg: Mapping[str, float]) -> It
 
 
 def until(spare_mm: Floats) -> float | None:
-    """Return how far until nothing is to spare, from the first of these on [crank deg].
-
-    spare_mm: at every ``STEP_DEG`` [mm].
-    """
+    """Return how far until nothing is to spare, from the first of these on [crank deg]. spare_mm: at every ``STEP_DEG`` [mm]."""
     gone = np.flatnonzero(spare_mm < 0)
     return max(0.0, (int(gone[0]) - 1) * STEP_DEG) if gone.size else None
 

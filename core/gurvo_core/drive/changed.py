@@ -41,11 +41,9 @@ def changed_loops(
 
     lowered_mm: by bank, or None for all: how much nearer the crank its head comes; a thicker gasket is negative [mm].
     longer_percent: by loop: how much longer its chain has grown [%].
-
     Raises GeometryError if an elongation is below zero, or the path cannot be after the change.
     Source: Plane geometry of the taut path before and after. Elongation counts where no tooth holds a link: on free runs, over smooth
     wheels.
-
     >>> [change.cams for change in changed_loops(quern_4(), {None: 0.3}, {})]  # pushrods: the cam stays in the block
     [(CamChange(camshaft='cam', advance_deg=0.0),)]
     """
@@ -160,7 +158,6 @@ def pulled_change_mm(before: LoopPath, after: LoopPath, wheel: str) -> float:
     """Return how much longer the way from a mark on a wheel to a mark on the driving wheel has become, both wheels held.
 
     Returned: negative where it has become shorter [mm].
-
     Arc from mark to departure, free runs, wraps between, arc from arrival to mark: what changes is where the path leaves and arrives.
     """
     places = _from_on(before, wheel)
@@ -188,9 +185,7 @@ def tensioner_travel_mm(path: LoopPath, after: str, excess_mm: float) -> float:
 
     excess_mm: how much too long the loop is [mm].
     Returned: across the run, in its middle [mm].
-
     Source: Two straight sides over one chord: the height of the triangle.
-
     >>> path = loop_path(quern_4(), quern_4().drive.stages[0])
     >>> round(tensioner_travel_mm(path, "crank-sprocket", 1.9), 1)
     10.6

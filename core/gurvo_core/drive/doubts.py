@@ -22,7 +22,6 @@ def drive_doubts(document: EngineDocument) -> list[Fault]:
 
     Source: Practice: the crank pulls the run that comes to it, so a tensioner works on the other; a lock for one bank does not reach
     another.
-
     >>> drive_doubts(quern_4())
     []
     """

@@ -40,9 +40,7 @@ def drawn_runs(document: EngineDocument, loop: LoopStage, rig: Rig, slack_deg: S
     """Return the runs of a loop as they lie.
 
     slack_deg: of each of its ties [crank deg].
-
     Source: A shallow bow is longer than its chord by 8 sag² / 3 chord; the slack of several runs is drawn on the one it gathers on.
-
     >>> engine = family("tarn-f4")
     >>> loop = engine.drive.stages[0]
     >>> rig = laid_rig(engine, loop, {"line-crank": 62.5}, slack_left=True)

@@ -50,10 +50,8 @@ def spectrum_of(sound: Sound, rate: float, highest_hz: float) -> Spectrum:
     rate: samples a second [Hz].
     highest_hz: up to which pitch it is looked at [Hz].
     Returned: its lines [Hz].
-
     Source: [string]: discrete Fourier transform (numpy.fft, Hann window), tops by a parabola through the logarithms (J. O. Smith, Spectral
     Audio Signal Processing, on interpolating peaks; from memory); early against late by the same transform of its parts.
-
     >>> t = np.arange(4000) / 4000
     >>> found = spectrum_of(np.exp(-3 * t) * np.sin(2 * np.pi * 82.5 * t) + 0.3 * np.sin(2 * np.pi * 150 * t), 4000.0, 500.0)
     >>> [round(one.hz) for one in found.partials if one.rings]

@@ -108,11 +108,9 @@ def tangent_loop(circles: Sequence[Circle], pitch_mm: float) -> LoopPath:
     """Return the taut loop round some circles.
 
     pitch_mm: pitch of the chain or belt [mm].
-
     Raises GeometryError if there is no tangent between two circles, or the loop cannot go round one as said.
     Source: [total-turning] for what cannot be. Plane geometry: with signed radii the tangent's direction is that of the centres plus
     asin((r1 - r2) / distance).
-
     >>> two = [Circle(name=n, x_mm=0, y_mm=y, radius_mm=10, clockwise=True) for n, y in (("a", 0), ("b", 100))]
     >>> round(tangent_loop(two, 8).pitches * 8 - 20 * math.pi, 6)
     200.0

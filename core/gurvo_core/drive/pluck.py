@@ -48,7 +48,6 @@ def read_wav(data: bytes) -> tuple[int, NDArray[np.float64]]:
     """Return the sound in a WAV file, its channels made one.
 
     Returned: samples a second [Hz].
-
     Raises ReadingError if it is no WAV, or too short or too long.
     """
     try:
@@ -72,13 +71,11 @@ def pitch_of(samples: NDArray[np.float64], rate: float, plausible_hz: tuple[floa
     rate: samples a second [Hz].
     plausible_hz: between which its pitch can lie, from its length, its mass and what tension is plausible [Hz].
     Returned: its first mode [Hz].
-
     Raises ReadingError if it cannot be told: silence, noise, hum, a voice, several spans at once, or half the pitch is as likely.
     Source: [string]: it rings in multiples of its first mode, and each dies away; hum does not, and a voice wanders. Plucked at a share
     ``x`` of its length, mode ``n`` has ``sin(n pi x) / n²``: the first is at least twice the second, and HEARD of it where the sound grows
     with the number and a microphone cuts the low by its square. So a pitch that cannot be heard itself is refused, and so is one whose
     half, or third and so on, could be there unheard.
-
     >>> t = np.arange(44100) / 44100
     >>> round(pitch_of(np.exp(-3 * t) * sum(np.sin(2 * np.pi * 82.5 * n * t) / n for n in (1, 2, 3)), 44100).frequency_hz, 1)
     82.5

@@ -34,7 +34,6 @@ def mm_a_crank_deg(document: EngineDocument, loop: LoopStage) -> float | None:
     """Return how far a loop travels while the crank turns one degree.
 
     Returned: along its pitch line [mm]; None while pitch or teeth are not known.
-
     A pitch over what a pitch is worth.
     """
     pitch_deg = crank_deg_a_pitch(document, loop)
@@ -55,7 +54,6 @@ def excess_mm(document: EngineDocument, loop: LoopStage) -> float | None:
     """Return how much longer a loop is than its taut way without the tensioner.
 
     Returned: what the tensioner has to take up [mm], never below 0; None while a length is not known, or its wheels alone give no way.
-
     Pitch times count, less the tangent loop round what is left when the tensioner's own pulley is out.
     """
     if loop.count is None or loop.pitch_mm is None or not stage_is_known(document, loop):
@@ -103,10 +101,7 @@ def laid_rig(document: EngineDocument, loop: LoopStage, counted: Mapping[str, fl
 
 
 def ties_with(document: EngineDocument, rig: Rig, loop: LoopStage, laid: Collection[str]) -> list[Tie]:
-    """Return the runs of a loop together with those of the stages that are on already.
-
-    Backlash of gears is left out.
-    """
+    """Return the runs of a loop together with those of the stages that are on already. Backlash of gears is left out."""
     bodies = {cam.id: f"{cam.id}/body" for cam in document.camshafts if cam.phaser and cam.phaser.travel_deg and not cam.phaser.pinned}
     ties = [_on_bodies(tie, bodies, loop, document) for tie in rig.ties]
     ties += [tie for cam in document.camshafts if cam.id in bodies for tie in _phaser_ties(cam, bodies[cam.id])]

@@ -65,7 +65,6 @@ def schools_of(laying: Laying) -> list[School]:
 
     Source: Common practice: everything locked and pulled straight; the cam a tooth forward and back; the crank a tooth back and up; the
     crank three or four teeth against the tensioner; a loaded cam is held.
-
     >>> engine = family("sorrel-f4")
     >>> rig = laid_rig(engine, engine.drive.stages[0], {}, slack_left=False)
     >>> laying = Laying(document=engine, loop=engine.drive.stages[0], rig=rig, held={}, crank_deg=None)

@@ -25,10 +25,8 @@ def span_frequency_hz(tension_n: float, span_mm: float, mass_g_m: float) -> floa
     span_mm: free length between the wheels [mm].
     mass_g_m: mass of the belt for each metre [g/m].
     Returned: its first mode [Hz].
-
     Raises GeometryError if one of them is not above zero.
     Source: [string] f = sqrt(T / m) / 2L, any textbook on waves; a belt's own stiffness is left out.
-
     >>> round(span_frequency_hz(400.0, 200.0, 100.0), 1)
     158.1
     """
@@ -43,10 +41,8 @@ def span_tension_n(frequency_hz: float, span_mm: float, mass_g_m: float) -> floa
     span_mm: free length between the wheels [mm].
     mass_g_m: mass of the belt for each metre [g/m].
     Returned: tension [N].
-
     Raises GeometryError if one of them is not above zero.
     Source: [string] solved for the tension.
-
     >>> round(span_tension_n(158.1139, 200.0, 100.0))
     400
     """
@@ -61,7 +57,6 @@ def elongation_percent(pulled_mm: float, links: int, pitch_mm: float) -> float:
     links: how many, pin to pin [-].
     pitch_mm: their pitch when new [mm].
     Returned: in per cent of what they measured new [%].
-
     Raises GeometryError if it is shorter than new by more than measuring explains, or a figure is not above zero.
     """
     _given(pulled_mm=pulled_mm, links=links, pitch_mm=pitch_mm)
@@ -80,10 +75,8 @@ def plausible_hz(tension_n: float, span_mm: float, mass_g_m: float) -> tuple[flo
     span_mm: free length [mm].
     mass_g_m: of the belt [g/m].
     Returned: pitches [Hz], less than an octave apart from the one that is wanted.
-
     Raises GeometryError if a figure is not above zero.
     Source: [string]; how far off a hand may be is common practice, no source.
-
     >>> [round(hz) for hz in plausible_hz(400, 200, 100)]
     [100, 250]
     """

@@ -25,10 +25,7 @@ class Twin(Shown):
 
 
 def places_with_phasers(document: EngineDocument, measured: Mapping[str, CamPlace], phasers: Phasers) -> dict[str, CamPlace]:
-    """Return where the camshafts stand: as measured, with all phasers at rest or on their other stop.
-
-    Definition of a phaser's travel.
-    """
+    """Return where the camshafts stand: as measured, with all phasers at rest or on their other stop. Definition of a phaser's travel."""
     places = {}
     for cam in document.camshafts:
         off_deg = (cam.phaser.travel_deg or 0.0) if cam.phaser and phasers == "other stop" else 0.0

@@ -32,7 +32,6 @@ def drive_workings(asked: DriveAsked) -> list[Line]:
     """Return what can be said of a span and a chain.
 
     asked: lengths [mm], mass [g/m], tension [N], pitch [Hz].
-
     Raises GeometryError if a chain is shorter than new.
     """
     return [*_span(asked), *_chain(asked)]

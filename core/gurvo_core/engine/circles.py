@@ -27,9 +27,7 @@ def pitch_radius_mm(stage: Stage, wheel: Sprocket) -> float:
     """Return the radius of the circle on which a wheel's pitch line runs.
 
     Returned: pitch radius [mm]; 0 while it is not known.
-
     Source: Pitch circles in docs/sources.md: chain p / (2 sin(pi/N)); belt N p / (2 pi); gear m N / 2.
-
     >>> drive = quern_4().drive
     >>> round(pitch_radius_mm(drive.stages[0], drive.wheels[0]), 3)
     31.954

@@ -26,10 +26,7 @@ class Change(BaseModel):
 
 
 def difference(before: EngineDocument, after: EngineDocument) -> list[Change]:
-    """Return what differs between two documents.
-
-    Parts of lists are told apart by their ids, cylinders or names, not by their place.
-    """
+    """Return what differs between two documents. Parts of lists are told apart by their ids, cylinders or names, not by their place."""
     old, new = before.model_dump(mode="json"), after.model_dump(mode="json")
     return list(_changes(old, new, "", []))
 

@@ -65,7 +65,6 @@ def read_lift_table(text: str, choices: LiftTableChoices) -> LiftTable:
 
     Returned: its ``profile`` is None when the table is not a lobe; ``faults`` then say why, and ``cam_deg`` and ``lobe_lift_mm`` [deg, mm]
         still hold what could be read.
-
     Rises to one nose and falls after it, no gaps, no doubles, begins and ends on the base circle.
     """
     table = LiftTable(choices=choices)

@@ -28,10 +28,8 @@ def suspects_in(points: Sequence[tuple[int, float, float]]) -> list[Suspect]:
     """Return the points of a lift table that look mis-read.
 
     points: line of the file, cam angle [deg], lobe lift [mm], in order.
-
     Source: A wrong reading d in an even table stands out as d, -2d, d in the second differences; compared with the cubic through the two
     points either side, its own share is d. Shown when it is far above what is usual in the table.
-
     >>> lifts = [n * n + (0.5 if n == 6 else 0.0) for n in range(14)]
     >>> [suspect.line for suspect in suspects_in([(n, float(n), lift) for n, lift in enumerate(lifts)])]
     [6]

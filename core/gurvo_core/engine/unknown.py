@@ -14,10 +14,7 @@ Found = Iterator[tuple[str, str]]
 
 
 def not_known(document: EngineDocument) -> list[Fault]:
-    """Return what is not known of an engine.
-
-    What is not known is said, and nothing is judged against a guess.
-    """
+    """Return what is not known of an engine. What is not known is said, and nothing is judged against a guess."""
     parts = (_way, _firing, _rods, _cams, _drive, _marks, _positions, _joints, _fits, _origins)
     return [Fault(path=path, sentence=sentence) for part in parts for path, sentence in part(document)]
 

@@ -44,7 +44,6 @@ def chamber_figures(
     proud_mm: how far the piston's flat stands above the deck at TDC [mm]; below it is negative.
     skimmed_mm: what has been taken off the head [mm]; its chamber is taken to be as wide as the bore there.
     Returned: ratio [-], squish [mm] and the volume that is left [cm³].
-
     Raises GeometryError if nothing is left above the piston.
     (swept + clearance) / clearance.
     """
@@ -61,9 +60,7 @@ def choose_gasket(gaskets: Sequence[HeadGasket], proud: Mapping[str, Estimate]) 
     """Return the thinnest gasket that keeps every piston's limit.
 
     proud: how far each piston stands above the deck, by its place [mm]; at least one.
-
     Source: Practice: one gasket for all, by the highest piston.
-
     >>> thin, thick = (HeadGasket(id=name, squeezed_mm=mm, most_proud_mm=proud) for name, mm, proud in (("1", 1.2, 0.5), ("2", 1.3, 0.6)))
     >>> choose_gasket([thick, thin], {"cylinder 3": Estimate(value=0.53, u=0.01)}).sentence
     'gasket 2: cylinder 3 stands 0.53 mm proud, the thinner ones are for less'

@@ -53,9 +53,7 @@ def choose(
     takes: clearance lost for each mm of size [-].
     wanted_mm: what is aimed at [mm].
     limits_mm: least and most [mm]: a size with which a place's own least or most lies beyond them is taken only where no other is left.
-
     Source: Least squares over an assignment: scipy's linear_sum_assignment, each size as often as it is there.
-
     >>> needs = [Bare(place="main 1", bare_mm=4.05), Bare(place="main 2", bare_mm=4.06)]
     >>> found = choose(needs, {"green": 2.000, "blue": 2.005}, {"green": 2, "blue": 1}, takes=2, wanted_mm=0.05)
     >>> [(one.size, round(one.gives_mm, 3)) for one in found]

@@ -77,9 +77,7 @@ def at_20_mm(read_mm: float, read_with: ReadWith) -> float:
     read_mm: as the gauge showed it [mm].
     read_with: with the temperatures of part and gauge [°C]; None = not looked at, taken as 20.
     Returned: a warm part is smaller at 20 °C, a warm gauge reads too little [mm].
-
     Source: ISO 1 for the reference temperature; linear expansion of part and gauge, the gauge of steel unless it says otherwise.
-
     >>> warm = ReadWith(resolution_mm=0.01, calibration_mm=0, part_c=30, gauge_c=20)
     >>> round(at_20_mm(100.0, warm), 4)
     99.9885
@@ -99,9 +97,7 @@ def at_radius(radius_mm: float | None, read_at_mm: float | None, plunger_deg: fl
     read_at_mm: where the dial stands [mm].
     plunger_deg: between the plunger and the way the tooth goes [deg]; below 90.
     Returned: 1 where one of the radii is not said and the plunger lies the way the tooth goes [-].
-
     Source: Geometry: a small angle is an arc over its radius, wherever it is measured; a plunger set aslant moves by the cosine alone.
-
     >>> at_radius(60.0, 120.0), at_radius(60.0, None)
     (0.5, 1.0)
     >>> round(at_radius(60.0, 60.0, 60.0), 9)
@@ -117,9 +113,7 @@ def size_of(readings_mm: Sequence[float], read_with: ReadWith) -> Size:
     readings_mm: repeats at the spot, at 20 °C [mm]; at least one.
     Returned: their mean, with an uncertainty in which scatter alone averages [mm]. One reading says nothing of how it scatters: what the
         shop's own repeats with that gauge have shown stands in for it, and is pooled with the repeats of this spot.
-
     Source: [gum] 4.2.3, 4.2.4 (pooled from earlier readings) and 5.1.2. What reading to a step scatters by is in the step already.
-
     >>> fine = ReadWith(resolution_mm=0.001, calibration_mm=0.002, part_c=20)
     >>> round(size_of([57.968], fine).estimate.u, 5)
     0.00111
@@ -145,9 +139,7 @@ def clearance_of(outer: Sized, inner: Sized) -> Clearance:
 
     Returned: least = smallest outer less largest inner, most the other way round [mm]. Of several spots the one that reads least is likely
         to be one that was read too low: the uncertainty says so.
-
     Source: Practice: the least clearance is where a shaft runs tight, not the difference of means. Uncertainty: ``uncertainty.extreme_u``.
-
     >>> one = lambda mm: Size(estimate=Estimate(value=mm, u=0.001), count=1)
     >>> made = clearance_of({("front", "up"): one(58.024), ("rear", "up"): one(58.026)}, {("front", "up"): one(57.968)})
     >>> round(made.least.value, 4), round(made.most.value, 4), round(made.taper_mm["outer"], 4)

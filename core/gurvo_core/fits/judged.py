@@ -25,9 +25,7 @@ def judge_clearance(clearance: Clearance, low_mm: float | None, high_mm: float |
 
     clearance: least and most [mm].
     low_mm, high_mm: limits [mm]; None = no limit on that side.
-
     Source: [decision-rule] ISO 14253-1, asked of the tightest and of the loosest spot.
-
     >>> ends = {"least": Estimate(value=0.04, u=0.002), "most": Estimate(value=0.059, u=0.002)}
     >>> made = Clearance(**ends, taper_mm={}, out_of_round_mm={}, ends_mm={})
     >>> judged = judge_clearance(made, 0.03, 0.06)

@@ -39,7 +39,6 @@ def fit_places(document: EngineDocument, fit: Fit) -> tuple[FitPlace, ...]:
     """Return the places of a fit, from the front.
 
     Source: Practice: mains are counted from the front, rods and pistons by their cylinder, rings from the crown down.
-
     >>> fit = Fit(id="m", name="Mains", at="mains", count=5, outer={"name": "bore"}, inner={"name": "journal"})
     >>> [place.id for place in fit_places(quern_4(), fit)][:2]
     ['main 1', 'main 2']

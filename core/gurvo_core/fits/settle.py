@@ -54,9 +54,7 @@ def is_too_coarse(u_mm: float, low_mm: float | None, high_mm: float | None, rule
 
     u_mm: standard uncertainty of a clearance measured with them [mm].
     low_mm, high_mm: limits [mm].
-
     Source: [decision-rule] ISO 14253-1: the zone that is in shrinks by the guard band at either end.
-
     >>> is_too_coarse(0.008, 0.03, 0.06), is_too_coarse(0.002, 0.03, 0.06)
     (True, False)
     """
@@ -68,9 +66,7 @@ def settle(case: Settling, shelf: Mapping[str, ReadWith], sizes: Sequence[tuple[
     """Return what would settle a clearance that cannot be told.
 
     sizes: other sizes of the part that sets it: what they are called and the clearance they would give [mm].
-
     Source: [gum] 5.1.2: of the parts of an uncertainty only scatter falls with repeats.
-
     >>> coarse, better = (ReadWith(resolution_mm=step, calibration_mm=step, part_c=20) for step in (0.01, 0.001))
     >>> case = Settling(
     ...     figure=Estimate(value=0.055, u=0.0058), low_mm=0.03, high_mm=0.06, sides={"gap": coarse}, sizes_mm={"gap": 0.055},
@@ -100,7 +96,6 @@ def brings_in(
     limits_mm: least and most [mm].
     wanted_mm: what is aimed at [mm].
     sizes: other sizes of the part that sets it: what they are called and the clearance they would give [mm].
-
     Common practice files ring gaps to the middle.
     """
     low, high = limits_mm

@@ -35,9 +35,7 @@ def size_slip(read_mm: float, nominal_mm: float | None, limits_mm: tuple[float |
     read_mm: as it was typed [mm].
     nominal_mm: what the part is called [mm]; None for a gap, which is looked at by its limits.
     limits_mm: of a gap [mm].
-
     Source: Practice: decimal points slip by one place, and inches are typed where millimetres are asked.
-
     >>> size_slip(5.796, 58.0).sentence
     '5.796 mm is far from 58 mm: did you mean 57.96?'
     >>> size_slip(57.96, 58.0) is None
@@ -59,10 +57,7 @@ def size_slip(read_mm: float, nominal_mm: float | None, limits_mm: tuple[float |
 
 
 def temperature_slip(temperature_c: float) -> str:
-    """Return why a temperature cannot be that of a part in the shop.
-
-    temperature_c: as it was typed [°C].
-    """
+    """Return why a temperature cannot be that of a part in the shop. temperature_c: as it was typed [°C]."""
     if COLDEST_C <= temperature_c <= WARMEST_C:
         return ""
     tenth, celsius = temperature_c / 10, (temperature_c - 32) / 1.8

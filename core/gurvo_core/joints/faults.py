@@ -35,7 +35,6 @@ def joint_doubts(document: EngineDocument) -> list[Fault]:
     """Return what is doubtful in the joints of a document: kept, and said.
 
     Source: Practice: figures quoted in two units agree within two per cent.
-
     >>> joint_doubts(quern_4())
     []
     """

@@ -48,10 +48,7 @@ class Family:
 
 
 def outside(value: float, window: Window) -> str:
-    """Return on which side of a window a figure lies.
-
-    value: the figure, in the window's unit [-].
-    """
+    """Return on which side of a window a figure lies. value: the figure, in the window's unit [-]."""
     if window.least is not None and value < window.least:
         return "low"
     return "high" if window.most is not None and value > window.most else ""
@@ -62,9 +59,7 @@ def read_to(values: Sequence[float]) -> float:
 
     values: as they were read, all in one unit [-].
     Returned: the largest usual step that all of them are multiples of; 0 where there is none [-].
-
     Source: Common practice, no source.
-
     >>> read_to([30, 35, 40]), read_to([31, 35]), read_to([31.37])
     (5.0, 1.0, 0.0)
     """
@@ -77,10 +72,8 @@ def family_of(values: Sequence[float], *, resolution: float = 0.0, usual: float 
     values: the same figure of each, all in one unit [-].
     resolution: smallest step of what they were read on, same unit [-].
     usual: how sound siblings scatter, as a share of the middle [-]: few of them tell little of it.
-
     Source: [robust-scale] in docs/sources.md: median, and median absolute deviation with its small-sample factor, weighed with what is
     usual by their degrees of freedom; a step of reading adds to it what both figures may be rounded by.
-
     >>> family = family_of([70, 72, 69, 54, 71, 70])
     >>> family.middle, round(family.scatter, 2)
     (70.0, 2.0)
@@ -101,9 +94,7 @@ def stands_apart(value: float, family: Family | None) -> str:
     """Return whether a figure stands apart from its siblings.
 
     value: the figure, in the family's unit [-].
-
     Source: [robust-scale] in docs/sources.md: by simulation, of sound joints about one in a hundred has a bolt that stands so far apart.
-
     >>> stands_apart(54, family_of([70, 72, 69, 54, 71, 70]))
     'low'
     """

@@ -70,9 +70,7 @@ def generic_nm(bolt: BoltFacts) -> float | None:
     """Return a generic torque for a bolt nobody has a figure for.
 
     Returned: to two figures [N·m]; None where its class is not known.
-
     Source: Common practice: three quarters of the proof load, with the middle of the friction band.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> from gurvo_core.joints.preload import seat_of
     >>> m8 = read_thread("M8")
@@ -88,10 +86,7 @@ def generic_nm(bolt: BoltFacts) -> float | None:
 
 
 def lubrication_warning(torque: float, bolt: BoltFacts, found: str) -> str:
-    """Return what another lubrication than the figure presumes would do at the same torque.
-
-    torque: the figure [N·m].
-    """
+    """Return what another lubrication than the figure presumes would do at the same torque. torque: the figure [N·m]."""
     if found == bolt.thread_state == bolt.head_state:
         return ""
     other = BoltFacts(thread=bolt.thread, seat=bolt.seat, property_class=bolt.property_class, thread_state=found, head_state=found)

@@ -18,11 +18,8 @@ def order_of(places: Sequence[Place], rule: Rule) -> list[int]:
     """Return the order in which fasteners are pulled.
 
     places: where each stands, x and y [mm].
-
     Source: Common practice, no source.
-
     Four in a square, crosswise: the second stands across from the first.
-
     >>> order_of([(0, 0), (10, 0), (10, 10), (0, 10)], "crosswise")
     [0, 2, 1, 3]
     """

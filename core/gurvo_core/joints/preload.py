@@ -58,9 +58,7 @@ def seat_of(thread: Thread, head_mm: float | None = None, hole_mm: float | None 
     head_mm: outer diameter of the seat [mm]; that of a hexagon head when left out.
     hole_mm: diameter of the hole [mm]; a medium one when left out.
     Returned: outer and inner diameter [mm].
-
     Source: Common practice: heads of about one and a half, holes of about eleven tenths of the thread.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(seat_of(read_thread("M10")).mean_mm, 3)
     13.0
@@ -80,9 +78,7 @@ def torque_nm(load_n: float, thread: Thread, seat: Seat, *, thread_friction: flo
     load_n: preload wanted [N].
     thread_friction, head_friction: coefficients of friction [-].
     Returned: at the head [N·m].
-
     Source: [bolt-torque] in docs/sources.md.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10 = read_thread("M10")
     >>> round(torque_nm(25_000, m10, seat_of(m10), thread_friction=0.12, head_friction=0.12), 1)
@@ -97,9 +93,7 @@ def preload_n(torque: float, thread: Thread, seat: Seat, *, thread_friction: Ban
     torque: at the head [N·m].
     thread_friction, head_friction: coefficients of friction, least to most [-].
     Returned: least with the most friction [N].
-
     Source: [bolt-torque] in docs/sources.md.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10, oiled = read_thread("M10"), Band(*FRICTION["oiled"])
     >>> band = preload_n(45, m10, seat_of(m10), thread_friction=oiled, head_friction=oiled)
@@ -117,9 +111,7 @@ def share_of_yield(load_n: float, thread: Thread, property_class: str, *, twiste
     load_n: preload [N].
     twisted_with: coefficient of friction in the thread while it is being turned [-]; left out = tension alone.
     Returned: 1 at yield [-]. With torsion it is the distortion-energy stress of both.
-
     Source: [bolt-torque] in docs/sources.md; the torsion is what lead and flanks take of the torque.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> m10 = read_thread("M10")
     >>> round(share_of_yield(30_000, m10, "8.8"), 3), round(share_of_yield(30_000, m10, "8.8", twisted_with=0.12), 3)

@@ -67,10 +67,7 @@ class Figures:
 
 
 def spots_of(joint: Joint) -> tuple[Spot, ...]:
-    """Return the fasteners of a joint in the order in which they are pulled.
-
-    Returned: every one once [mm].
-    """
+    """Return the fasteners of a joint in the order in which they are pulled. Returned: every one once [mm]."""
     if joint.bolts:
         named = {bolt.id: Spot(id=bolt.id, x_mm=bolt.x_mm, y_mm=bolt.y_mm, cylinder=bolt.cylinder) for bolt in joint.bolts}
         listed = list(named.values())
@@ -127,10 +124,7 @@ def loaded_cylinders(document: EngineDocument, joint: Joint) -> dict[int, float]
 
 
 def draw_passes(document: EngineDocument, joint: Joint, stage: JointStage) -> int:
-    """Return how often a joint is gone round while it is drawn down.
-
-    A turn closes its share of the pitch.
-    """
+    """Return how often a joint is gone round while it is drawn down. A turn closes its share of the pitch."""
     draw = stage.draw
     gap_mm = (draw.gap_mm if draw else None) or max(loaded_cylinders(document, joint).values(), default=None)
     if draw is None or gap_mm is None or draw.turn_deg is None or not joint.thread:
@@ -142,7 +136,6 @@ def items_of(document: EngineDocument, joint: Joint) -> tuple[Item, ...]:
     """Return every pull of a joint, in order.
 
     Source: Practice: all of them finger tight, then the stages; twice over where the book says so.
-
     >>> joint = Joint(id="x", name="Nuts", fasteners=2, stages=(JointStage(does="hand"), JointStage(does="torque", torque_nm=20)))
     >>> [item.key for item in items_of(quern_4(), joint)]
     ['1.1.all', '2.1.1', '2.1.2']

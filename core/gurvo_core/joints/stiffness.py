@@ -39,10 +39,8 @@ def bolt_n_mm(shape: BoltShape) -> float:
 
     shape: grip, free thread and waist [mm].
     Returned: force for a millimetre of stretch [N/mm].
-
     Raises FigureError if more thread is free than the grip is long.
     Source: [bolt-stiffness] in docs/sources.md: lengths of one bar after the other, head and engaged thread half a diameter each.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(bolt_n_mm(BoltShape(thread=read_thread("M10"), grip_mm=50, free_thread_mm=20)), -2)
     235000.0
@@ -64,9 +62,7 @@ def joint_n_mm(layers: Sequence[Layer], seat: Seat, *, tapped: bool = True) -> f
     """Return how stiff what is clamped is.
 
     Returned: force for a millimetre of squeeze [N/mm].
-
     Source: [bolt-stiffness] in docs/sources.md: cones of pressure of 30 degrees, each layer a frustum.
-
     >>> head = [Layer(thickness_mm=40, modulus_n_mm2=MODULUS_N_MM2["aluminium"])]
     >>> round(joint_n_mm(head, Seat(16, 11)), -3)
     1066000.0
@@ -99,7 +95,6 @@ def preload_by_angle_n(angle_deg: float, thread: Thread, *, bolt: float, joint: 
     angle_deg: turn after everything lies on [deg].
     bolt, joint: stiffness of bolt and of what it clamps [N/mm].
     Returned: preload added [N].
-
     The turn's share of the pitch is taken up by stretch and squeeze, one after the other.
     """
     return thread.pitch_mm * angle_deg / 360 / (1 / bolt + 1 / joint)

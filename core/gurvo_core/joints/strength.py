@@ -41,10 +41,8 @@ def strength_of(property_class: str, thread: Thread) -> Strength:
     """Return what a class bears in a size.
 
     Returned: proof stress and yield [N/mm²].
-
     Raises KeyError if there is no such class.
     Source: [bolt-classes] in docs/sources.md, from memory.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> strength_of("8.8", read_thread("M20")).proof_n_mm2
     600
@@ -58,9 +56,7 @@ def proof_load_n(property_class: str, thread: Thread) -> float:
     """Return the load that a bolt bears without staying stretched.
 
     Returned: proof stress on the stress area [N].
-
     Source: [bolt-classes] in docs/sources.md.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(proof_load_n("8.8", read_thread("M10")), -2)
     33600.0
@@ -72,9 +68,7 @@ def yield_load_n(property_class: str, thread: Thread) -> float:
     """Return the tension at which a bolt begins to stay stretched, with nothing twisting it.
 
     Returned: yield on the stress area [N].
-
     Source: [bolt-classes] in docs/sources.md.
-
     >>> from gurvo_core.joints.thread import read_thread
     >>> round(yield_load_n("8.8", read_thread("M10")), -2)
     37100.0

@@ -85,7 +85,6 @@ def read_thread(text: str) -> Thread:
 
     Raises FigureError if it is no metric or unified thread, or its pitch must be said.
     Source: [iso-metric-thread] and [unified-thread] in docs/sources.md.
-
     >>> round(read_thread("M10").stress_area_mm2, 1), round(read_thread("3/8-16 UNC").pitch_mm, 4)
     (58.0, 1.5875)
     """

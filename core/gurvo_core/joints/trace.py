@@ -97,7 +97,6 @@ def clean(angle_deg: ArrayLike, torque_nm: ArrayLike) -> tuple[Trace, list[Gap]]
 
     angle_deg: angle turned, growing [deg]; one dimension.
     torque_nm: torque at each [N·m]; same length.
-
     Raises ReadingError if too little is left, or the angle falls.
     Bad readings are said, never mended in silence.
     """
@@ -127,7 +126,6 @@ def thin(trace: Trace, most: int) -> Trace:
     """Return a trace with fewer points that keeps every peak.
 
     most: at most so many points, about [-]; at least four.
-
     Extremes are kept, so that what is drawn and what is judged agree.
     """
     count = trace.angle_deg.size
@@ -149,12 +147,9 @@ def analyse(trace: Trace) -> TraceFigures:
     """Return what a trace says.
 
     Returned: angles [deg], torques [N·m], work [J]; flags are sentences.
-
     Raises ReadingError if nothing was ever tight in it.
     Source: [torque-angle-trace] in docs/sources.md: snug where the straight part would begin, yield where the slope has halved.
-
     A joint snug at 20°, half a newton metre a degree from there.
-
     >>> angle = np.linspace(0, 120, 600)
     >>> found = analyse(Trace(angle, np.maximum(0, (angle - 20) * 0.5)))
     >>> round(found.snug_deg), round(found.slope_nm_deg, 2), found.yield_deg

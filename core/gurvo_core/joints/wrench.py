@@ -51,10 +51,8 @@ def setting_nm(torque_nm: float, *, lever_mm: float, extension_mm: float, at_deg
     extension_mm: from the drive square to the bolt [mm].
     at_deg: 0 straight out from the lever, 90 square to it, 180 back along it [deg].
     Returned: on the wrench's scale [N·m].
-
     Raises FigureError if the lever is not above 0, or the extension reaches back to the hand.
     Source: Lever arms: the force at the hand times its distance from the bolt, along the wrench.
-
     >>> setting_nm(60, lever_mm=400, extension_mm=100), setting_nm(60, lever_mm=400, extension_mm=100, at_deg=90)
     (48.0, 60.0)
     """
@@ -65,10 +63,7 @@ def setting_nm(torque_nm: float, *, lever_mm: float, extension_mm: float, at_deg
 
 
 def disagreement(quoted: Sequence[Quoted]) -> float:
-    """Return by how much figures that should be one differ.
-
-    Returned: largest over smallest, less one [-].
-    """
+    """Return by how much figures that should be one differ. Returned: largest over smallest, less one [-]."""
     inside = [one.value * per_unit(one.unit) for one in quoted]
     return max(inside) / min(inside) - 1 if inside and min(inside) > 0 else 0.0
 
@@ -89,9 +84,7 @@ def unit_meant(value: float, unit: Unit, asked_nm: float) -> MeantUnit | None:
 
     value: the figure as typed, in ``unit`` [-].
     asked_nm: what was asked for [N·m].
-
     Source: Practice: 12 times between lbf·ft and lbf·in, 1.36 times between lbf·ft and N·m.
-
     >>> unit_meant(48, "N·m", 65).unit
     'lbf·ft'
     """
@@ -110,9 +103,7 @@ def wrench_doubts(wrench: Wrench, set_nm: float, *, window_nm: float | None = No
 
     set_nm: what it is set to [N·m].
     window_nm: width of the window that it must tell apart [N·m].
-
     Source: [torque-wrench] in docs/sources.md: within its marked range; due after 5000 pulls. Lowest fifth: practice.
-
     >>> wrench = Wrench(name="T1", least_nm=20, most_nm=100, resolution_nm=0.5)
     >>> [sentence for sentence, cannot in wrench_doubts(wrench, 130)]
     ['T1 ends at 100 N·m and this is 130: take a larger wrench']

@@ -27,10 +27,8 @@ def lash_by_feelers(goes_mm: float, not_goes_mm: float | None, gauge: GaugeUncer
     not_goes_mm: the smallest that does not go [mm]; left out where nobody tried.
     gauge: of the set: the step from leaf to leaf, and its calibration [mm].
     Returned: midway between both; by one leaf alone as thick as that leaf, which drags [mm].
-
     Raises ReadingError if the one that does not go is not the larger.
     Source: [gum] 4.3.7: a value that lies anywhere between two bounds.
-
     >>> lash_by_feelers(0.20, 0.25, GaugeUncertainty(0.0144)).value
     0.225
     """
@@ -49,9 +47,7 @@ def screw_turn(lash_mm: float, wanted_mm: float, *, pitch_mm: float, acts_by: fl
     wanted_mm: as it should be [mm].
     pitch_mm: of the screw's thread [mm a turn].
     acts_by: lash at the valve for each mm the screw moves [-]: the rocker's ratio where the screw is at the pushrod, 1 at the valve.
-
     Source: Geometry: a turn moves a screw by its pitch.
-
     >>> screw_turn(0.35, 0.25, pitch_mm=1.0, acts_by=1.5).words
     'screw in by 0.07 of a turn, 0.4 of a flat'
     """

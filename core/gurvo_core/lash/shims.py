@@ -57,9 +57,7 @@ def plan_shims(measured: Sequence[Measured], stock: Mapping[float, int], made_mm
     measured: every valve, with the shim that is in [mm].
     stock: how many of each thickness are in stock [mm].
     made_mm: the thicknesses that are made [mm].
-
     Source: Assignment of least cost, scipy's linear_sum_assignment.
-
     >>> limits = {"wanted_mm": 0.2, "limits_mm": (0.15, 0.25)}
     >>> two = [Measured(valve="a", shim_mm=2.40, lash_mm=0.30, **limits), Measured(valve="b", shim_mm=2.50, lash_mm=0.10, **limits)]
     >>> plan = plan_shims(two, {}, [2.40, 2.45, 2.50])

@@ -49,10 +49,8 @@ def fewest_stops(
     tdcs_deg: angles that are easily found, taken where they serve as well [deg].
     begin_deg: where the crank stands: the stops begin there, in the running way [deg].
     Returned: crank angle [deg] and the valves set there, each valve once.
-
     Raises NotConverged if some valve may be set nowhere.
     Source: Exact set cover, as an integer program by scipy's milp (HiGHS).
-
     >>> half = np.arange(720) < 360
     >>> one, two, three = ValveKey(1, "intake", "c"), ValveKey(1, "exhaust", "c"), ValveKey(2, "intake", "c")
     >>> found = fewest_stops({one: half, two: ~half, three: half}, [0, 360])
@@ -115,10 +113,7 @@ def _kept(same: Same, way: str, cylinders: tuple[int, ...], begin_deg: float) ->
 
 
 def stops_for(document: EngineDocument, way: str, cylinders: Sequence[int] = (), begin_deg: float = 0.0) -> LashStops:
-    """Return the stops at which an engine's valves are set.
-
-    begin_deg: where the crank stands [deg].
-    """
+    """Return the stops at which an engine's valves are set. begin_deg: where the crank stands [deg]."""
     return _kept(Same(document), way, tuple(cylinders), begin_deg)
 
 

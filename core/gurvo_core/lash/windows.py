@@ -68,7 +68,6 @@ def may_be_set(document: EngineDocument, lobe: Lobe, margin_deg: float) -> NDArr
     """Return at which crank degrees a valve may be set.
 
     margin_deg: crank degrees left out beyond either end of its profile [deg].
-
     Off its profile a lobe is base circle; a camshaft turns half as fast as the crank.
     """
     profile = next(one for one in document.profiles if one.id == lobe.profile)
@@ -82,9 +81,7 @@ def firing_stops(document: EngineDocument, valves: Iterable[ValveKey]) -> list[t
     """Return the safe rule where lobes are not known: every cylinder at its own firing TDC, its partner at overlap.
 
     Returned: crank angle [deg], None where it is not known, and the valves set there; in firing order.
-
     Source: Common practice.
-
     >>> [angle for angle, _ in firing_stops(quern_4(), valves_of(quern_4()))]
     [0.0, 180.0, 360.0, 540.0]
     """
@@ -100,9 +97,7 @@ def two_stops(document: EngineDocument, valves: Iterable[ValveKey]) -> list[tupl
     """Return the usual table of two stops a turn apart, by the firing order alone.
 
     Returned: firing TDC of the first cylinder, and one turn later [deg]; empty where the table does not reach every valve.
-
     Source: Common practice, four-strokes of four cylinders and more.
-
     >>> [key.words for key in two_stops(quern_4(), valves_of(quern_4()))[0][1]]
     ['cylinder 1 intake', 'cylinder 1 exhaust', 'cylinder 2 intake', 'cylinder 3 exhaust']
     """

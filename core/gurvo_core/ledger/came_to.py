@@ -42,9 +42,7 @@ def spread_of(values: Sequence[float]) -> Spread:
     """Return how figures lie; all in one unit.
 
     Raises ValueError where there is none.
-
     Source: [gum] 4.2.2: the experimental standard deviation.
-
     >>> spread_of([0.04, 0.05, 0.06]).scatter
     0.01
     """

@@ -21,7 +21,6 @@ def digest_of(value: Any) -> str:
     """Return the digest of plain JSON data.
 
     Source: [jcs] RFC 8785, JSON Canonicalization Scheme; [sha] FIPS 180-4.
-
     >>> digest_of({"b": 1.0, "a": []}) == digest_of({"a": [], "b": 1})
     True
     """
@@ -29,10 +28,7 @@ def digest_of(value: Any) -> str:
 
 
 def content_of(plain: Mapping[str, Any], *, engine: str, document: str, before: str) -> dict[str, Any]:
-    """Return what the seal of one row covers.
-
-    Everything that is handed out is covered.
-    """
+    """Return what the seal of one row covers. Everything that is handed out is covered."""
     times = {name: _utc(plain[name]) for name in ("at", "typed_at")}
     return {**plain, **times, "engine": engine, "document": document, "before": before}
 
@@ -42,10 +38,7 @@ def _utc(moment: datetime | None) -> str | None:
 
 
 def misfit(content: Mapping[str, Any], digest: str, *, seq: int, before: str) -> str:
-    """Return what does not fit about one row.
-
-    The first row that does not fit is named.
-    """
+    """Return what does not fit about one row. The first row that does not fit is named."""
     if content["seq"] != seq:
         return f"entry {seq} is missing"
     if content["before"] != before or digest_of(content) != digest:
@@ -69,9 +62,6 @@ def record_misfit(record: Mapping[str, Any]) -> str:
 
 
 def short(digest: str) -> str:
-    """Return a digest as people compare it.
-
-    Sixteen hexadecimal digits: one chance in 1.8e19 that another ledger has the same.
-    """
+    """Return a digest as people compare it. Sixteen hexadecimal digits: one chance in 1.8e19 that another ledger has the same."""
     code = digest[:SHORT].upper()
     return "-".join(code[n : n + GROUP] for n in range(0, SHORT, GROUP))

@@ -94,10 +94,7 @@ class Folded:
 
 
 def find_kind(rooms: Rooms, name: str) -> tuple[Room[Any], Kind[Any, Any]] | None:
-    """Return a kind of entry and the room that brings it.
-
-    Every kind is in one place.
-    """
+    """Return a kind of entry and the room that brings it. Every kind is in one place."""
     return next(((room, kind) for room in rooms for kind in room.kinds if kind.name == name), None)
 
 
@@ -161,10 +158,7 @@ def _spread(rooms: Rooms, states: States, room: Room[Any], after: Any, entry: Le
 
 
 def apply(folded: Folded, entry: LedgerEntry) -> Folded:
-    """Return what stands after one more entry.
-
-    A strike changes what stood before; every other entry only adds.
-    """
+    """Return what stands after one more entry. A strike changes what stood before; every other entry only adds."""
     if _refills(folded, entry):
         return fold(folded.rooms, folded.base, (*folded.entries, entry))
     if isinstance(entry.body, Strike):

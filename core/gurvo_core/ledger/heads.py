@@ -19,7 +19,6 @@ def root_of(leaves: Sequence[bytes]) -> str:
     """Return the root of the hash tree over some leaves.
 
     Source: [tree] RFC 6962, section 2.1: the left side of each node is the largest full tree that leaves something to the right.
-
     >>> root_of([])[:8], root_of([b""])[:8]
     ('e3b0c442', '6e340b9c')
     """

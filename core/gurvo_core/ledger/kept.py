@@ -16,7 +16,6 @@ def kept_with(work: Callable[Concatenate[Stands, Rest], Found]) -> Callable[Conc
     """Return a function whose result is kept with its first argument, by the others.
 
     Most entries change one room: what all other rooms show then need not be worked out again.
-
     States are never changed in place.
     """
     name = f"_kept {work.__qualname__} {id(work)}"

@@ -210,10 +210,7 @@ def known_gauge(facts: Facts, code: str | None) -> Gauge | None:
 
 
 def need(right: bool, field: str, rule: str, way_out: WayOut = "none") -> Iterator[Objection]:
-    """Yield an objection unless a condition holds.
-
-    What is wrong, where, what would be right.
-    """
+    """Yield an objection unless a condition holds. What is wrong, where, what would be right."""
     if not right:
         yield Objection(field, rule, way_out)
 

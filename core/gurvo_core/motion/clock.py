@@ -29,7 +29,6 @@ def advance_of(cam: Camshaft, place: CamPlace | None) -> float:
     """Return how far a camshaft is advanced against its card, phaser included.
 
     Returned: positive = advanced, crank degrees [deg].
-
     Raises ReadingError if the phaser cannot be that far off its rest stop.
     A phaser that rests retarded can only advance, and the other way round.
     """
@@ -47,7 +46,6 @@ def mark_clock_deg(document: EngineDocument, mark: Mark, crank_deg: ArrayLike, p
 
     crank_deg: crank angles, 0 to 720 for one cycle [deg].
     Returned: clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
-
     Its clock position at its timing position, turned on with its shaft; whoever asks has made sure that it is known.
     """
     shaft = document.drive.wheel(mark.wheel).shaft
@@ -64,7 +62,6 @@ def nose_crank_deg(document: EngineDocument, lobe: Lobe) -> float:
     """Return the crank angle at which a lobe's nose lifts most, by its document.
 
     Returned: from the firing TDC of the first cylinder [deg], 0 to 720.
-
     Raises GeometryError if it is not known; ``is_told`` says so beforehand.
     Definition of ``nose_deg``: intake after, exhaust before the cylinder's overlap TDC.
     """
@@ -87,7 +84,6 @@ def lobe_clock_deg(
 
     crank_deg: crank angles, 0 to 720 for one cycle [deg].
     Returned: clockwise from straight up, 0 to 360 [deg], same shape as ``crank_deg``.
-
     The nose points at its follower at full lift, and turns with the cam. Exact for a flat follower; near for rockers and fingers.
     """
     on_deg = np.asarray(crank_deg, dtype=np.float64) - nose_crank_deg(document, lobe) + advance_of(cam, place)

@@ -60,11 +60,8 @@ def drop_mm(crank_deg: ArrayLike, slider: SliderCrank) -> NDArray[np.float64]:
     crank_deg: crank angle after true TDC [deg]. Any shape, any sign; not wrapped.
     slider: throw, rod and pin offset [mm].
     Returned: drop below TDC [mm], same shape as ``crank_deg``.
-
     Source: [rod-triangle] in docs/sources.md: y = r cos f + sqrt(L^2 - (r sin f + e)^2), f from the cylinder's axis.
-
     Throw 40, rod 140, crank square to the bore; by hand 180 - 60*sqrt(5).
-
     >>> round(float(drop_mm(90, SliderCrank(throw_mm=40, rod_mm=140))), 4)
     45.8359
     """
@@ -80,10 +77,8 @@ def drop_at_deg(drop: float, side: Literal["before", "after"], slider: SliderCra
     drop: drop below TDC [mm], between 0 and the travel.
     slider: throw, rod and pin offset [mm].
     Returned: crank angle after true TDC, negative before it [deg].
-
     Raises ReadingError if the piston never has that drop.
     Source: [rod-triangle]: cosine rule on throw, rod and the line from crank axis to piston pin; closed form.
-
     >>> round(drop_at_deg(45.835921, "before", SliderCrank(throw_mm=40, rod_mm=140)), 4)
     -90.0
     """
@@ -110,10 +105,8 @@ def pair_middle_deg(drop: float, slider: SliderCrank) -> float:
     drop: the drop at both places [mm].
     slider: throw, rod and pin offset [mm].
     Returned: middle of the pair after true TDC [deg]; 0 without a pin offset.
-
     Raises ReadingError if the piston never has that drop.
     Source: [rod-triangle], from ``drop_at_deg`` both sides.
-
     >>> pair_middle_deg(10.0, SliderCrank(throw_mm=43, rod_mm=143))
     0.0
     """
@@ -124,13 +117,10 @@ def half_arc_middle_deg(arc_deg: float, slider: SliderCrank) -> float:
     """Return where the middle of an arc between two equal drops lies, from true TDC, when only the arc is known.
 
     A positive stop blocks an arc; the arc itself tells how far down the stop holds the piston.
-
     arc_deg: arc from the place before TDC to the place after it [deg], 0 to 360.
     slider: throw, rod and pin offset [mm].
     Returned: middle of the arc after true TDC [deg].
-
     Source: [rod-triangle]: D = r cos a + sqrt(L^2 - r^2 sin^2 a) for the half arc a, then the lean of D.
-
     >>> round(half_arc_middle_deg(80.0, SliderCrank(throw_mm=43, rod_mm=143, pin_offset_mm=0.8)), 4)
     -0.0181
     """

@@ -33,7 +33,6 @@ def slider_of(document: EngineDocument, cylinder: int | None = None) -> SliderCr
     """Return the slider-crank of a cylinder.
 
     Returned: throw, rod and pin offset [mm]; None while stroke or rod is not known.
-
     The throw is half the stroke.
     """
     train = document.bank_of(cylinder or document.reference_cylinder).cranktrain

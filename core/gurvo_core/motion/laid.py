@@ -45,7 +45,6 @@ def counted_spans(loop: LoopStage) -> tuple[Span, ...]:
     """Return what is counted when a loop is laid.
 
     Source: Practice: links are counted from mark to mark, the way it travels.
-
     >>> [span.book for span in counted_spans(family("tarn-f4").drive.stages[0])]
     [63.5, 66.5, 60.0]
     """
@@ -80,7 +79,6 @@ def loads_of(document: EngineDocument, loop: LoopStage) -> list[tuple[str, str]]
     """Return the toothed wheels of a loop that pull or are pulled, the way it travels.
 
     Source: Practice: slack lies between wheels that have a place to keep; a roller or a pump lets it through.
-
     >>> [shaft for _, shaft in loads_of(family("tarn-f4"), family("tarn-f4").drive.stages[0])]
     ['crank', 'cam-left', 'cam-right']
     """
@@ -94,9 +92,7 @@ def crank_deg_a_pitch(document: EngineDocument, stage: LoopStage) -> float | Non
     """Return how far the crank turns while a chain or belt travels one link or tooth.
 
     Returned: 360/N for N teeth on the crank; of a wheel that turns slower, so much more. None where no teeth are known [deg].
-
     Source: A pitch at the wheel is 360/N of it; its shaft turns at the drive's own ratio. Common practice: at 20 teeth it is 18°.
-
     >>> round(crank_deg_a_pitch(quern_4(), quern_4().drive.stages[0]), 2)  # 21 teeth
     17.14
     """
@@ -130,12 +126,10 @@ def laid_shafts(document: EngineDocument, loop: LoopStage, counted: Mapping[str,
     """Return where each shaft of a loop stands once the slack is taken up, laid as it was counted.
 
     Returned: by shaft, against the driving one; early is positive [crank deg]. Empty where no teeth are known.
-
     Raises GeometryError if two counts contradict each other: taut, they cannot both be.
     Source: More links between a wheel and the next one downstream leave the first further back, or the second further on, by as many
     pitches. Where the slack lies between them the rest of the loop has as many fewer, which says the same. Common practice: marks right
     with a tooth of slack on the tight side leaves the crank a tooth ahead.
-
     >>> engine = family("tarn-f4")
     >>> laid_shafts(engine, engine.drive.stages[0], {"line-crank": 64.5})
     {'crank': 0.0, 'cam-left': 15.0, 'cam-right': 15.0}
@@ -208,7 +202,6 @@ def laid_words(document: EngineDocument, off_deg: Mapping[str, float]) -> str:
     """Return where the shafts would end, in a builder's words.
 
     off_deg: by shaft, early is positive [crank deg].
-
     Figures are said in crank degrees.
     """
     groups: dict[float, list[str]] = {}

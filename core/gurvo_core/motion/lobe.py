@@ -38,9 +38,7 @@ def lobe_lift_mm(cam_deg: ArrayLike, profile: Profile) -> NDArray[np.float64]:
 
     cam_deg: cam degrees from the nose [deg]; any whole turns are taken off.
     Returned: lobe lift [mm], same shape as ``cam_deg``.
-
     Source: Fritsch and Carlson's monotone cubic, as in scipy's PchipInterpolator.
-
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe_lift_mm([0, 180, 390], table).tolist()
     [6.0, 0.0, 3.0]
@@ -73,7 +71,6 @@ def ratio_and_lash(camshaft: Camshaft, lobe: Lobe) -> tuple[float, float]:
 
     Returned: valve lift over lobe lift [-].
     Returned: working lash at the valve [mm].
-
     Raises GeometryError if one of them is not known; ``EngineDocument.shape`` says so beforehand.
     """
     ratio = camshaft.ratio(lobe.valve)
@@ -89,7 +86,6 @@ def valve_lift_mm(cam_deg: ArrayLike, profile: Profile, camshaft: Camshaft, lobe
     camshaft: for its follower's ratio [-].
     lobe: for its lash at the valve [mm].
     Returned: valve lift [mm], never below zero.
-
     Rocker ratio x lobe lift - lash.
     """
     ratio, lash_mm = ratio_and_lash(camshaft, lobe)
@@ -113,10 +109,8 @@ def crossing_cam_deg(profile: Profile, lift_mm: float, flank: Flank) -> float:
 
     lift_mm: lobe lift [mm], above zero and below the nose.
     Returned: cam degrees from the nose [deg], negative for opening.
-
     Raises ReadingError if the lobe does not pass that lift; at zero the event is not defined.
     Source: Brent's method on the table's monotone flank, to 1e-9 deg.
-
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> round(crossing_cam_deg(table, 3.0, "closing"), 6)
     30.0

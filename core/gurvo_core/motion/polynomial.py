@@ -25,9 +25,7 @@ def law_rise(share: ArrayLike, law: Literal["3-4-5", "4-5-6-7"]) -> NDArray[np.f
 
     share: how much of the flank has been run through [-]; below 0 nothing, above 1 the whole.
     Returned: share of the height [-], 0 to 1.
-
     Source: [polynomial-cams] in docs/sources.md: 10u^3 - 15u^4 + 6u^5, and 35u^4 - 84u^5 + 70u^6 - 20u^7.
-
     >>> law_rise([0, 0.5, 1], "3-4-5").tolist()
     [0.0, 0.5, 1.0]
     """

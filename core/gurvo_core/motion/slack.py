@@ -57,9 +57,7 @@ def turn_one(ties: Sequence[Tie], shaft: str, by_deg: float, held: Collection[st
     """Return what moves when one shaft is turned by hand and all others stay where they are until they are pulled.
 
     by_deg: how far; negative is against the running direction [crank deg].
-
     Source: [slack]: each run is a difference constraint, and the least movement that keeps them all is a shortest path.
-
     >>> run = Tie(begins="cam", ends="crank", slack_deg=18.0)
     >>> turn_one([run], "crank", 30.0).moved_deg
     {'crank': 30.0, 'cam': 12.0}
@@ -90,7 +88,6 @@ def slack_after(tie: Tie, moved_deg: Mapping[str, float]) -> float:
 
     moved_deg: by shaft [crank deg]; those left out stayed.
     Returned: what it then has too much [crank deg].
-
     What comes into the run less what goes out of it.
     """
     return tie.slack_deg + moved_deg.get(tie.begins, 0.0) - moved_deg.get(tie.ends, 0.0)

@@ -18,10 +18,8 @@ def spring_way(document: EngineDocument, camshaft: str, crank_deg: float) -> int
     """Return which way a camshaft would turn by itself.
 
     crank_deg: where the crank stands, everything on its marks [deg].
-
     Source: A spring gives what it holds: the work in it is preload times lift and half its rate times lift squared, each side's valves by
     springs of their own, and the cam turns to where all of it together is less.
-
     >>> spring_way(quern_4(), "cam", 360.0)
     0
     """

@@ -20,9 +20,7 @@ def stroke_at(document: EngineDocument, cylinder: int, crank_deg: float) -> Stro
     """Return the stroke a cylinder is on.
 
     crank_deg: crank angle [deg].
-
     Source: Definition of the four strokes; [rod-triangle] for BDC.
-
     >>> [stroke_at(quern_4(), n, 10.0) for n in (1, 2, 3, 4)]
     ['power', 'exhaust', 'compression', 'intake']
     """
@@ -34,9 +32,7 @@ def stroke_begins(document: EngineDocument, cylinder: int) -> list[tuple[Stroke,
     """Return where each stroke of a cylinder begins.
 
     Returned: stroke and crank degrees after the cylinder's firing TDC [deg], in order.
-
     Source: [rod-triangle]: dead centres of the offset slider-crank; half a turn apart while stroke and rod are not known.
-
     >>> stroke_begins(quern_4(), 1)[2]
     ('intake', 360.0)
     """
@@ -59,18 +55,12 @@ def _said(centre: str, away_deg: float) -> str:
 
 
 def cylinder_words(document: EngineDocument, cylinder: int, crank_deg: float) -> str:
-    """Return how far a cylinder stands from its nearer TDC.
-
-    crank_deg: crank angle [deg].
-    """
+    """Return how far a cylinder stands from its nearer TDC. crank_deg: crank angle [deg]."""
     return _said(*_from_centre(document, cylinder, crank_deg))
 
 
 def at_dead_centre(document: EngineDocument, crank_deg: float) -> list[tuple[int, str]]:
-    """Return the cylinders that stand at TDC, and at which.
-
-    crank_deg: crank angle [deg].
-    """
+    """Return the cylinders that stand at TDC, and at which. crank_deg: crank angle [deg]."""
     found = [(cylinder, *_from_centre(document, cylinder, crank_deg)) for cylinder in timed_cylinders(document)]
     return [(cylinder, centre) for cylinder, centre, away in found if abs(away) < AT_CENTRE_DEG]
 
@@ -88,7 +78,6 @@ def headline(document: EngineDocument, crank_deg: float) -> str:
     """Return where the crank stands, from the cylinder that is nearest to a TDC.
 
     crank_deg: crank angle [deg].
-
     Trade wording; of two that are equally near, the one about to fire or firing is named. While the angle of the engine's timing position
     is not known, turns and degrees count from that.
     """

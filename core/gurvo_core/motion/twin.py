@@ -193,10 +193,7 @@ def _sentence(document: EngineDocument, crank_deg: float, clocks: list[tuple[str
 
 
 def words_at(document: EngineDocument, crank_deg: float, places: Mapping[str, CamPlace]) -> str:
-    """Return the big sentence of one crank angle.
-
-    crank_deg: crank angle from the firing TDC of the first cylinder [deg].
-    """
+    """Return the big sentence of one crank angle. crank_deg: crank angle from the firing TDC of the first cylinder [deg]."""
     said = [(mark.name, float(mark_clock_deg(document, mark, crank_deg, places))) for mark in _said_marks(document)]
     return _sentence(document, crank_deg, said)
 
@@ -273,7 +270,6 @@ def twin_frames(document: EngineDocument, places: Mapping[str, CamPlace] | None 
     """Return the frames of a whole cycle at one degree, ready to be drawn.
 
     Returned: drops and lifts in whole micrometres, turns of shafts [deg]. The sentences are made when asked for: ``twin_words``.
-
     Raises ReadingError if a phaser cannot stand as said.
     """
     known = places or {}
@@ -325,7 +321,6 @@ def snapshot_at(document: EngineDocument, crank_deg: float, places: Mapping[str,
     """Return everything that is to be seen at one crank angle.
 
     crank_deg: crank angle from the firing TDC of the first cylinder [deg]; whole cycles are taken off.
-
     Raises ReadingError if a phaser cannot stand as said.
     """
     at_deg, known = wrap_deg(crank_deg, CYCLE_DEG), places or {}

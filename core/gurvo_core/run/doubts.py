@@ -14,7 +14,6 @@ def run_doubts(document: EngineDocument) -> list[Fault]:
     """Return what is doubtful in a document's run of work.
 
     Source: Practice: whatever drives a cam is turned over by hand before anything covers it, and something tells that the cam stands right.
-
     >>> run_doubts(quern_4())
     []
     """

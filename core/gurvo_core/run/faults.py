@@ -28,7 +28,6 @@ def run_faults(document: EngineDocument) -> list[Fault]:
     """Return the faults of a document's run of work.
 
     Source: Practice: what is put on comes off, what is left loose is come back to, what is tensioned is proven.
-
     >>> run_faults(quern_4())
     []
     """

@@ -212,10 +212,7 @@ def has_run(document: EngineDocument) -> bool:
 
 
 def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, every: bool = False) -> Plan:
-    """Return the run of an engine.
-
-    Any order that the needs allow, offered in the document's.
-    """
+    """Return the run of an engine. Any order that the needs allow, offered in the document's."""
     if not has_run(document):
         return Plan(document=document, steps=())
     listed = [(stage, step) for stage, step in _listed(document) if every or step.only_in is None or step.only_in in options]

@@ -30,7 +30,6 @@ def own_minutes(taken: Mapping[str, Sequence[float]]) -> dict[str, float]:
 
     taken: minutes that each build took, by step [min].
     Returned: the median of each step that was done often enough [min].
-
     The median does not mind the one build that lay over a week-end.
     """
     return {step: median(minutes) for step, minutes in taken.items() if len(minutes) >= OWN_AT_LEAST}
@@ -40,7 +39,6 @@ def ready_at(now: datetime, minutes: float, hours: WorkingHours) -> datetime | N
     """Return when so much work is done, if somebody works at it all day.
 
     minutes: work that is left [min].
-
     Arithmetic of the calendar.
     """
     if hours.day_minutes <= 0 or not hours.days:

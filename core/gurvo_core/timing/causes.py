@@ -68,7 +68,6 @@ def rank(of: Sequence[Explained], *, is_measured: bool, seen: Mapping[str, bool]
 
     Source: [causes]: Bayes' rule. The check is the one with the largest expected gain in bits between the first two, less the work it
     takes; of a first that stands alone the one that would find it.
-
     >>> rank(explained(hypotheses_of(quern_4()), [], 0.2), is_measured=False, seen={}).is_sure
     False
     """
@@ -140,9 +139,7 @@ def check_gain(causes: Sequence[Cause], check: str) -> float:
     """Return how much a check is expected to tell about some causes.
 
     Returned: expected fall of the entropy [bits].
-
     Source: Mutual information of answer and cause.
-
     >>> both = [Cause(parts=(one,), share=0.5, predicted_deg={}) for one in hypotheses_of(quern_4())[:2]]
     >>> check_gain(both, "zero") > check_gain(both, "stamp")
     True

@@ -44,11 +44,9 @@ def corrections(adjustments: Sequence[Adjustment], advance_deg: float, made: Map
     """Return what can be moved to bring a cam to its card, the least residue first.
 
     advance_deg: how far the cam is advanced now [deg].
-
     Source: Steps: tooth at the crank sprocket 360/N, at the cam sprocket 720/N, bush 2 x its cam degrees, hole circles 720/lcm(n, m), from
     their geometry. What the coarser leaves is what the finer has to take: teeth, slots and bushes first, then hole circles, then a slotted
     sprocket.
-
     >>> teeth = SprocketTeeth(kind="sprocket_teeth", name="Cam sprocket", at="cam", teeth=40)
     >>> [(c.moves[0].place, c.residual_deg) for c in corrections([teeth], 17.0)]
     [('1 tooth back', -1.0)]

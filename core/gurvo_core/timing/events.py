@@ -33,7 +33,6 @@ def card_event_deg(line: CardLine, flank: Flank) -> float:
     """Return a card's event as a crank angle.
 
     Returned: crank degrees after the cylinder's firing TDC [deg].
-
     Raises GeometryError if the card does not say it.
     Definition of the card's figures, see ``engine/card.py``.
     """
@@ -48,7 +47,6 @@ def nose_deg(lobe: Lobe) -> float:
     """Return where a lobe's nose stands, by its document.
 
     Returned: crank degrees after the cylinder's firing TDC [deg].
-
     Raises GeometryError if it is not known.
     Definition of the document's nose, see ``engine/camshaft.py``.
     """
@@ -62,7 +60,6 @@ def profile_event_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift_mm:
 
     lift_mm: valve lift [mm].
     Returned: crank degrees after the cylinder's firing TDC [deg].
-
     Raises ReadingError if the lobe never passes that lift.
     """
     ratio, lash_mm = ratio_and_lash(camshaft, lobe)
@@ -75,7 +72,6 @@ def lift_slope_mm_per_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, lift
 
     lift_mm: valve lift [mm].
     Returned: valve lift per crank degree, always positive [mm/deg].
-
     Raises ReadingError if the lobe never passes that lift.
     Central difference on the profile; a cam degree is two crank degrees.
     """
@@ -91,7 +87,6 @@ def nose_half_width_deg(profile: Profile, camshaft: Camshaft, lobe: Lobe, resolu
 
     resolution_mm: smallest step of the dial at the valve [mm].
     Returned: half the crank angle over which the lift is within one step of its greatest [deg].
-
     Raises ReadingError if the step is as large as the lift.
     """
     just_below_mm = profile.top_mm - resolution_mm / ratio_and_lash(camshaft, lobe)[0]
@@ -105,7 +100,6 @@ def event_deg(wheel_deg: float, zero_deg: float, near_deg: float) -> float:
     zero_deg: DegreeWheel zero: wheel degrees at true TDC [deg].
     near_deg: where the card has the event; it decides on which of the two turns the reading lies [deg].
     Returned: crank degrees after the cylinder's firing TDC [deg].
-
     Definition of wheel zero.
     """
     return nearest_turn_deg(wheel_deg - zero_deg, near_deg)
@@ -116,9 +110,7 @@ def centreline_deg(valve: Valve, opening_deg: float, closing_deg: float) -> floa
 
     opening_deg, closing_deg: crank angles at the same lift either side of the nose [deg].
     Returned: intake: after the overlap TDC. Exhaust: before it [deg].
-
     Source: Practice: middle of equal lifts. On an asymmetric lobe it moves with the lift: compare at the same lift only.
-
     >>> centreline_deg("intake", 344.0, 592.0)
     108.0
     """
@@ -132,7 +124,6 @@ def separation_cam_deg(intake_centreline_deg: float, exhaust_centreline_deg: flo
     intake_centreline_deg: after the overlap TDC, crank degrees [deg].
     exhaust_centreline_deg: before the overlap TDC, crank degrees [deg].
     Returned: angle between the lobes, cam degrees [deg].
-
     Half of their crank angle apart.
     """
     return (intake_centreline_deg + exhaust_centreline_deg) / 2
@@ -143,7 +134,6 @@ def overlap_deg(intake_opening_deg: float, exhaust_closing_deg: float) -> float:
 
     intake_opening_deg, exhaust_closing_deg: crank angles at the same checking lift [deg].
     Returned: crank degrees with both valves above that lift; negative when there are none [deg].
-
     Intake opening to exhaust closing.
     """
     return exhaust_closing_deg - intake_opening_deg
@@ -154,17 +144,13 @@ def advance_deg(valve: Valve, card_deg: float, measured_deg: float) -> float:
 
     card_deg, measured_deg: centrelines by the same method at the same lift [deg].
     Returned: positive = events come earlier than the card [deg].
-
     An exhaust centreline counts before TDC, so its sign turns.
     """
     return card_deg - measured_deg if valve == "intake" else measured_deg - card_deg
 
 
 def in_words(crank_deg: float) -> str:
-    """Return a crank angle as a builder says it, from the nearest dead centre.
-
-    crank_deg: crank degrees after a TDC [deg].
-    """
+    """Return a crank angle as a builder says it, from the nearest dead centre. crank_deg: crank degrees after a TDC [deg]."""
     from_tdc_deg = round(signed_deg(crank_deg), 1)
     centre, away_deg = "TDC", from_tdc_deg
     if abs(from_tdc_deg) > 90:

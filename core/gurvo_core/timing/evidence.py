@@ -83,9 +83,7 @@ def explained(hypotheses: Sequence[Hypothesis], measured: Sequence[MeasuredCam],
     """Return how well each thing that could be wrong, and each two of them at once, explains the figures.
 
     u_zero_deg: standard uncertainty of the wheel's zero, common to all of them [deg].
-
     Source: [causes]: Bayes' rule over normal errors; what a cause leaves free is part of its spread.
-
     >>> len(explained(hypotheses_of(quern_4())[:3], [], 0.2))
     3
     """

@@ -64,7 +64,6 @@ def hypotheses_of(document: EngineDocument) -> list[Hypothesis]:
     """Return everything that could be wrong with a drive.
 
     Source: Common practice; what a tooth, a slot and a bush are worth follows from their geometry.
-
     >>> [one.key for one in hypotheses_of(quern_4())][:4]
     ['none', 'zero', 'zero_tooth:+17.1', 'zero_tooth:-17.1']
     """

@@ -50,10 +50,8 @@ def fit_lift(points: Sequence[LiftPoint], profile: Profile, lobe_of: tuple[Camsh
     """Return where a lobe stands by weighted least squares over its whole lift curve.
 
     wheel_u, dial_u: standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
-
     Raises ReadingError if there are too few points, or all lie on one flank; NotConverged if least squares finds no answer.
     Source: [effective-variance], [lift-fit]; scipy's least_squares. What is left beyond 3.5 standard deviations is another shape.
-
     >>> table = LiftProfile(id="p", cam_deg=(-60, -30, 0, 30, 60), lobe_lift_mm=(0, 3, 6, 3, 0))
     >>> lobe = Lobe(cylinder=1, valve="intake", profile="p", nose_deg=108, lash_mm=0)
     >>> shaft = Camshaft(id="c", name="c", followers=({"valve": "intake", "kind": "bucket", "clock_deg": 180, "ratio": 1},), lobes=(lobe,))

@@ -68,10 +68,7 @@ def lines_at(document: EngineDocument, lines: Iterable[CamLine]) -> tuple[LineAt
 
 
 def cam_lines(document: EngineDocument) -> tuple[CamLine, ...]:
-    """Return what is measured of each camshaft.
-
-    Without a card a measured cam is kept as found; nothing is judged against a guess.
-    """
+    """Return what is measured of each camshaft. Without a card a measured cam is kept as found; nothing is judged against a guess."""
     return tuple(_card_lines(document)) + tuple(_lines_without_card(document))
 
 

@@ -42,10 +42,8 @@ def off_centre(pairs: Sequence[tuple[float, float]], u_resolution_deg: float) ->
 
     pairs: what both pointers read, in wheel degrees, at places round the wheel [deg].
     u_resolution_deg: standard uncertainty that reading to a step gives one figure [deg].
-
     Source: [eccentric] in docs/sources.md: half the difference of both, less half a turn, is the error with its sign turned, and a constant
     for a second pointer that is not quite opposite; least squares.
-
     >>> found = off_centre([(0.0, 180.4), (90.0, 270.0), (180.0, 359.6), (270.0, 90.0)], 0.1)
     >>> round(found.cosine_deg, 3), round(found.true_deg(0.0), 3)
     (-0.2, 0.2)

@@ -78,9 +78,7 @@ def carried_by(weights: Mapping[float, float]) -> complex:
     """Return how much of an eccentric wheel's error a weighted sum of figures read on it carries, and from where.
 
     weights: what each figure counts in the sum, by the wheel degrees at which it was read [deg].
-
     Source: [eccentric] in docs/sources.md: an error e sin(w - v) with v unknown has between two places the covariance u^2 cos(w1 - w2).
-
     >>> abs(carried_by({10.0: 0.5, 190.0: 0.5})) < 1e-12, round(abs(carried_by({300.0: 0.5, 60.0: 0.5})), 9)
     (True, 0.5)
     """
@@ -120,10 +118,8 @@ def tdc_by_stop(pairs: Sequence[TdcPair], slider: SliderCrank | None, wheel: Gau
         forward to the second, however long that arc is.
     wheel: of one wheel reading [deg].
     Returned: wheel zero [deg], its standard uncertainty and the spread over the pairs. Repeats at the same stop average scatter only.
-
     Raises ReadingError if there is no pair.
     Source: Practice (midway between the two stops); [rod-triangle] for the offset correction.
-
     >>> pair = TdcPair(before_deg=318.5, after_deg=41.0)
     >>> round(tdc_by_stop([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18)).zero_deg, 3)
     -0.25
@@ -158,10 +154,8 @@ def tdc_by_equal_drops(
     dial: of one dial reading [mm]. Its calibration is the same at both readings of a pair and falls out but for the difference of the
         slopes.
     Returned: wheel zero [deg], its standard uncertainty and the spread over the pairs.
-
     Raises ReadingError if there is no pair, or the piston never has that drop.
     Source: Practice (midway between equal drops); [rod-triangle] for the offset; [gum] 5.1.2 and 5.2.2 for the dial's share.
-
     >>> pair = TdcPair(before_deg=330.0, after_deg=31.0, drop_mm=5.0)
     >>> tdc_by_equal_drops([pair], SliderCrank(throw_mm=43, rod_mm=143), GaugeUncertainty(0.18), GaugeUncertainty(0.003)).zero_deg
     0.5
@@ -185,9 +179,7 @@ def tdc_dwell_half_width_deg(slider: SliderCrank, resolution_mm: float) -> float
     slider: throw and rod [mm].
     resolution_mm: smallest step of the dial [mm].
     Returned: the dwell either side of TDC [deg].
-
     Source: Series of [rod-triangle] near TDC: drop = r (1 + r/L) a^2 / 2.
-
     >>> round(tdc_dwell_half_width_deg(SliderCrank(throw_mm=43, rod_mm=143), 0.01), 1)
     1.1
     """
@@ -203,7 +195,6 @@ def tdc_at_top(pairs: Sequence[TdcPair], slider: SliderCrank, wheel: GaugeUncert
     wheel: of one wheel reading [deg].
     resolution_mm: smallest step of the dial [mm]; each end is seen within half a step either way.
     Returned: wheel zero [deg]; either end alone is most of a degree away from it.
-
     Raises ReadingError if there is no pair.
     """
     if not pairs:
@@ -221,7 +212,6 @@ def tdc_by_highest(readings_deg: Sequence[float], slider: SliderCrank, wheel: Ga
     wheel: of one wheel reading [deg].
     resolution_mm: smallest step of the dial [mm].
     Returned: wheel zero [deg]; more readings do not narrow the dwell, so its share of the uncertainty stays.
-
     Raises ReadingError if there is no reading.
     """
     if not readings_deg:

@@ -42,11 +42,9 @@ def fit_tdc(readings: Sequence[DropReading], slider: SliderCrank, wheel: GaugeUn
     dial: of one dial reading [mm].
     Returned: DegreeWheel zero [deg], its standard error (widened when the points scatter more than the gauges explain), the dial's zero
         [mm], and the place of the reading that does not belong, if one stands out.
-
     Raises ReadingError if there are too few readings, all lie on one side, or the dial's zero comes out where no dial was set; NotConverged
     if least squares finds no answer.
     Source: [effective-variance] Orear 1982: variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares.
-
     >>> slider = SliderCrank(throw_mm=43, rod_mm=143)
     >>> points = [DropReading(wheel_deg=w, drop_mm=float(drop_mm(w - 2.0, slider))) for w in (-40, -20, 20, 40)]
     >>> round(fit_tdc(points, slider, GaugeUncertainty(0.18), GaugeUncertainty(0.003)).zero_deg, 6)

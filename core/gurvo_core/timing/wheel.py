@@ -51,7 +51,6 @@ def wheel_deg(figure_deg: float, side: Side | None, wheel: DegreeWheel) -> float
 
     figure_deg: what the wheel reads [deg].
     Returned: crank degrees from the wheel's zero, running way, 0 <= w < 360 [deg].
-
     Raises ReadingError if the wheel has no such figure, or the side is missing or not one of this wheel's.
     """
     highest_deg, sides = HIGHEST[wheel.numbering], _SIDES[wheel.numbering]

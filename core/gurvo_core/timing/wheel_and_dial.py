@@ -47,10 +47,8 @@ def fit_wheel_and_dial(
     read_mm: what it showed [mm].
     u: standard uncertainty of one wheel reading without what its curve gives [deg], of one dial reading [mm].
     start_deg: where to begin [deg].
-
     Raises NotConverged if least squares finds no answer.
     Source: [effective-variance] Orear 1982: variance of a point = u_dial^2 + (slope u_wheel)^2; scipy's least_squares.
-
     >>> at = np.array([-2.0, -1.0, 1.0, 2.0])
     >>> square = lambda place: (at - place) ** 2
     >>> found = fit_wheel_and_dial(square, lambda place: 2 * (at - place), at**2 + 0.5, u=(0.1, 0.1), start_deg=0.2, none_fits="")

@@ -19,8 +19,5 @@ RULES_VERSION = rules_version()
 
 
 def replay(document: EngineDocument, entries: Sequence[LedgerEntry]) -> BenchState:
-    """Return what the bench shows after these entries. Same input, same state, always.
-
-    The ledger is the only memory.
-    """
+    """Return what the bench shows after these entries. Same input, same state, always. The ledger is the only memory."""
     return HOUSE.show(HOUSE.fold(document, entries))

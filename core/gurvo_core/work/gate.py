@@ -21,10 +21,7 @@ NOT_NOW: dict[Doing, str] = {
 
 
 def held_back(folded: Folded, doing: Doing) -> list[str]:
-    """Return why something may not be done now.
-
-    Every kind says what it does, and one gate asks before it is taken.
-    """
+    """Return why something may not be done now. Every kind says what it does, and one gate asks before it is taken."""
     return _all_held_back(folded).get(doing, [])
 
 
@@ -43,7 +40,6 @@ def permission_of(folded: Folded) -> Permission:
     """Return whether the crank may be turned.
 
     Source: Practice: plugs out, stand locked, by hand; never against a stop that has done its work.
-
     >>> permission_of(fold(ROOMS, quern_4(), [])).free
     False
     """

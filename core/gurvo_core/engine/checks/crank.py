@@ -21,7 +21,6 @@ def crank_faults(document: EngineDocument) -> list[Fault]:
     """Return faults of cylinders, crank, rods and timing positions.
 
     Source: Geometry: a cylinder is at TDC when its crank pin stands in its bank's axis (but for the pin offset).
-
     >>> crank_faults(quern_4())
     []
     """

@@ -15,19 +15,13 @@ _Link = tuple[str, object, Iterable[object], str]
 
 
 def link_faults(document: EngineDocument) -> list[Fault]:
-    """Return names that are given twice or point to something that is not there.
-
-    Every id is given once, every reference finds its part.
-    """
+    """Return names that are given twice or point to something that is not there. Every id is given once, every reference finds its part."""
     links = (*_cam_links(document), *_drive_links(document), *_mark_links(document), *_joint_links(document), *_other_links(document))
     return [*_twice(document), *(fault for link in links for fault in missing(*link))]
 
 
 def missing(path: str, name: object, known: Iterable[object], what: str) -> Iterator[Fault]:
-    """Yield a fault where a name points to something that is not there.
-
-    Every reference finds its part.
-    """
+    """Yield a fault where a name points to something that is not there. Every reference finds its part."""
     names = sorted(map(str, known))
     if name is not None and str(name) not in names:
         there = f"there are {', '.join(names)}" if names else "there is none"

@@ -18,7 +18,6 @@ def mark_faults(document: EngineDocument) -> list[Fault]:
     """Return marks that cannot meet what they should, and counts that do not add up.
 
     Source: Geometry: marks meet within half a tooth; marks of meshing gears meet on the line between their axes.
-
     >>> mark_faults(quern_4())
     []
     """

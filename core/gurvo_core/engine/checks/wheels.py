@@ -21,7 +21,6 @@ def wheel_faults(document: EngineDocument) -> list[Fault]:
     """Return faults of the drive's shafts and wheels.
 
     Source: Geometry of pitch circles; a four-stroke's camshaft turns once for two turns of the crank.
-
     >>> wheel_faults(quern_4())
     []
     """

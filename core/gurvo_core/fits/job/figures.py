@@ -19,7 +19,6 @@ def typed_c(text: str | None, field: str = "part_c") -> float | None:
 
     text: as typed [°C].
     Returned: none where nothing was typed [°C].
-
     Raises FigureError if it is no number.
     """
     return read_figure(text, field) if text else None
@@ -59,7 +58,6 @@ def reading_mm(body: FitReading, ready: SideReady | None, nominal_mm: float | No
 
     nominal_mm: what a difference counts from where it was not set to anything [mm].
     Returned: the whole size [mm].
-
     Raises FigureError if it is no length.
     """
     read = body.reading.inside("length", "reading.text")

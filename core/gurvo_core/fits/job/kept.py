@@ -31,7 +31,6 @@ def scatter_kept(now: FitsState) -> dict[str, Scatter]:
     """Return how repeats scattered, by gauge.
 
     Source: [gum] 4.2.4: pooled over spots.
-
     >>> from gurvo_core.fits.job.state import begin_fits
     >>> scatter_kept(begin_fits(quern_4()))
     {}
@@ -56,7 +55,6 @@ def figures_kept(now: FitsState) -> list[FitFigure]:
     """Return how every place came out.
 
     Returned: the figure that decides [mm].
-
     Kept only for comparing, worked out anew at any time.
     """
     return [

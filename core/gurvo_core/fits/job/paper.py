@@ -71,10 +71,7 @@ def _size(cell: SheetCell) -> str:
 
 
 def fit_lines(now: FitsState) -> Iterator[FitLine]:
-    """Return every reading that stands.
-
-    Returned: fit by fit, spot by spot, repeats one by one; sizes at 20 °C [mm].
-    """
+    """Return every reading that stands. Returned: fit by fit, spot by spot, repeats one by one; sizes at 20 °C [mm]."""
     for name, fit in now.book.fits.items():
         read = now.of_fit(name)
         for spot in fit.spots:

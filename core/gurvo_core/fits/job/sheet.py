@@ -44,7 +44,6 @@ def shelf_for(fit: PlacedFit, now: FitsState, gauges: Sequence[Gauge]) -> dict[s
     """Return the gauges that could read a side of a fit instead.
 
     Source: Practice: a bore is read again with a bore gauge, a journal with a micrometer of its range.
-
     >>> from gurvo_core.fits.job.state import begin_fits
     >>> fit = PlacedFit(document=quern_4(), fit=Fit(id="f", name="Float", gap={"name": "gap"}), is_guessed=False)
     >>> shelf_for(fit, begin_fits(quern_4()), [Gauge(id="F1", name="x", kind="feeler", resolution=0.01, expanded_uncertainty=0)])

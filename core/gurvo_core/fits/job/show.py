@@ -18,10 +18,7 @@ DECIDED = {"accepted": "accepted by the lead"}
 
 
 def limits_words(limits_mm: tuple[float | None, float | None]) -> str:
-    """Return limits in words.
-
-    Limits in mm; a limit that is not known is left out.
-    """
+    """Return limits in words. Limits in mm; a limit that is not known is left out."""
     low, high = limits_mm
     if low is not None and high is not None:
         return f"{fine(low)} to {fine(high)}"

@@ -14,7 +14,6 @@ def typed_torque_nm(typed: Typed, field: str = "torque.text") -> float:
     """Return a typed torque.
 
     Returned: as the scale showed it [N·m].
-
     Raises FigureError if it is no number, or no torque.
     """
     return to_inside(typed.text, typed.unit, "torque", field)
@@ -25,7 +24,6 @@ def typed_angle_deg(text: str, field: str = "angle") -> float:
 
     text: as typed [deg].
     Returned: angle [deg].
-
     Raises FigureError if it is no number.
     """
     return to_inside(text, "deg", "angle", field)
@@ -36,7 +34,6 @@ def per_set_of(body: JointReady) -> float:
 
     body: with lever and extension, where there is one [mm].
     Returned: 1 without an extension [-].
-
     Raises FigureError if the extension reaches back to the hand.
     """
     if body.lever_mm is None or body.extension_mm is None:

@@ -42,9 +42,7 @@ def window_of(figures: Figures) -> Window:
 
     figures: what it is to reach [N·m].
     Returned: the book's; for a torque without one what a wrench in order keeps to [N·m].
-
     Source: [torque-wrench] in docs/sources.md.
-
     >>> window_of(Figures(does="torque", torque_nm=50.0))
     Window(least=47.0, most=53.0)
     """

@@ -20,10 +20,7 @@ ANGLE_NAMES, TORQUE_NAMES = ("angle", "deg", "degree"), ("torque", "nm", "n·m",
 
 
 def keep_trace(trace: Trace, *, read: int | None = None) -> KeptTrace:
-    """Return a trace as it is kept.
-
-    read: how many readings there were [-]; those of the trace when left out.
-    """
+    """Return a trace as it is kept. read: how many readings there were [-]; those of the trace when left out."""
     small = thin(trace, KEPT_POINTS)
     steps = np.stack([np.rint(small.angle_deg / ANGLE_STEP), np.rint(small.torque_nm / TORQUE_STEP)]).astype("<i4")
     plain = np.diff(steps, axis=1, prepend=0).astype("<i4").tobytes()
@@ -35,7 +32,6 @@ def open_trace(kept: KeptTrace) -> Trace:
     """Return a kept trace.
 
     Returned: angle [deg] and torque [N·m].
-
     Raises ReadingError if it was not made so, or unpacks to more than it says.
     """
     try:

@@ -16,10 +16,7 @@ EXACT = 1e-6
 
 @lru_cache(maxsize=4096)
 def torque_in(value_nm: float | None) -> list[TorqueIn]:
-    """Return a torque in every unit.
-
-    value_nm: torque [N·m].
-    """
+    """Return a torque in every unit. value_nm: torque [N·m]."""
     if value_nm is None:
         return []
     return [TorqueIn(unit=unit, text=_plain(value_nm / per_unit(unit))) for unit in TORQUES]

@@ -16,10 +16,7 @@ SHOWN_POINTS = 400
 
 
 def trace_lines(now: JointsState, step_id: str, body_at: Callable[[int], Body]) -> list[TraceLine]:
-    """Return the traces of the pulls of a joint that stand.
-
-    Returned: in the order of the pulls, each thinned for a drawing [deg, N·m].
-    """
+    """Return the traces of the pulls of a joint that stand. Returned: in the order of the pulls, each thinned for a drawing [deg, N·m]."""
     joint, lines = now.book.joint_of(step_id), list[TraceLine]()
     if joint is None:
         return lines

@@ -12,7 +12,6 @@ def typed_deg(text: str | None) -> float:
 
     text: as typed, after the first cylinder's firing TDC [deg].
     Returned: 0 to 720; 0 where nothing was typed [deg].
-
     Raises FigureError if it is no number.
     """
     return read_figure(text, "stands_deg") % CYCLE_DEG if text else 0.0
@@ -22,7 +21,6 @@ def typed_turns(text: str) -> float:
     """Return turns of a screw.
 
     Returned: turns [-].
-
     Raises FigureError if it is no number.
     """
     above, slash, below = text.partition("/")

@@ -13,7 +13,6 @@ def new_shims(now: LashState, select: Select, chosen_mm: Mapping[str, float]) ->
     """Return the shims that are not the engine's own.
 
     chosen_mm: what goes in, by valve [mm].
-
     An engine's own shims change places freely.
     """
     sizes = {round(one.size_mm, 4): one.id for one in select.classes}

@@ -87,7 +87,6 @@ def valves_left(now: LashState, step_id: str) -> list[str]:
     """Return the valves of a step that are to be read now, or read again.
 
     Source: Practice: a screw is set while the feeler is in; shims are read first, worked out, and changed together.
-
     >>> valves_left(begin_lash(quern_4()), "x")
     []
     """

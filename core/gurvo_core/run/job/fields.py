@@ -56,7 +56,6 @@ def fields_of(plan: Plan, step: WorkStep) -> list[AskedField]:
     """Return what is asked of a step.
 
     Source: Practice: new is said of one-time parts, links are counted, a quarter turn by eye is recorded as such.
-
     >>> fields_of(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     []
     """
@@ -163,7 +162,6 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
     """Return what the book says of the stages that a step goes through.
 
     Source: Practice: one joint is tightened in several steps, some stages to a step.
-
     >>> stage_words(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"))
     ''
     """
@@ -210,7 +208,6 @@ def check_answers(plan: Plan, step: WorkStep, answers: Mapping[str, str]) -> Ite
     """Yield what cannot be, or must be decided, about the answers to a step.
 
     Source: Practice: counted links decide; a fit out of its limits is decided by the lead, with the reason.
-
     >>> list(check_answers(plan_of(quern_4()), WorkStep(id="x", does="do", says="Wipe the face"), {}))
     []
     """

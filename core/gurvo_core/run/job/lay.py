@@ -30,7 +30,6 @@ def lay_fields(document: EngineDocument, step: WorkStep) -> list[AskedField]:
     """Return what is asked of a step that lays a chain or belt.
 
     Source: Practice: counted links or teeth decide, and the run on the side the crank pulls is kept taut.
-
     >>> [field.key for field in lay_fields(quern_4(), WorkStep(id="x", does="lay", says="Lay the chain", loop="chain"))]
     ['slack']
     """
@@ -132,10 +131,7 @@ def _slack_detail(document: EngineDocument, loop: LoopStage) -> str:
 
 
 def held_by(now: RunState) -> dict[str, str]:
-    """Return the shafts that something on the engine holds.
-
-    A thing with as many places as shafts holds the one of its place.
-    """
+    """Return the shafts that something on the engine holds. A thing with as many places as shafts holds the one of its place."""
     held: dict[str, str] = {}
     for thing_id, places in now.on.items():
         thing = now.document.thing(thing_id)

@@ -41,7 +41,6 @@ def is_done(now: RunState, step_id: str, facts: Facts) -> bool:
     """Return whether a step is done, and signed where it is a hold point.
 
     Source: Practice: nothing goes on over a hold point that is not signed.
-
     >>> is_done(begin_run(quern_4()), "gone", Facts())
     False
     """
@@ -62,10 +61,7 @@ def not_there(now: RunState, step_id: str) -> tuple[str, ...]:
 
 @lru_cache(maxsize=64)
 def facts_done_elsewhere(done_elsewhere: frozenset[str] | None) -> Facts:
-    """Return all that the needs of a step ask of other rooms, as facts.
-
-    Rooms hear of each other by facts.
-    """
+    """Return all that the needs of a step ask of other rooms, as facts. Rooms hear of each other by facts."""
     return Facts({DONE_ELSEWHERE: done_elsewhere})
 
 
@@ -74,7 +70,6 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
     """Return the steps that are done, and signed where they are hold points.
 
     Source: Practice: as ``is_done``, of all of them at once.
-
     >>> whole_steps(begin_run(quern_4()), None)
     frozenset()
     """
@@ -90,7 +85,6 @@ def is_on_at(now: RunState, thing: str, place: str) -> bool:
     """Return whether a thing is on at a place.
 
     Source: Practice: one tool with two places is moved over.
-
     >>> is_on_at(begin_run(quern_4()), "pin", "")
     False
     """
@@ -98,10 +92,7 @@ def is_on_at(now: RunState, thing: str, place: str) -> bool:
 
 
 def minutes_of(step: WorkStep, facts: Facts) -> float | None:
-    """Return how long a step takes.
-
-    Returned: the shop's own median, else the document's; None where nobody knows [min].
-    """
+    """Return how long a step takes. Returned: the shop's own median, else the document's; None where nobody knows [min]."""
     return (facts.get(MINUTES) or {}).get(step.id, step.minutes)
 
 
@@ -109,7 +100,6 @@ def joint_stage(now: RunState, joint: str) -> tuple[int, int] | None:
     """Return how far a joint is tightened.
 
     Source: Practice: finger tight first, all of them, then the stages.
-
     >>> joint_stage(begin_run(quern_4()), "head") is None
     True
     """
@@ -126,7 +116,6 @@ def tensioner_at(now: RunState, loop: str) -> tuple[str, int] | None:
     """Return how far a chain or belt and its tensioner are.
 
     Source: Practice: a tensioner is fitted, armed, and proven.
-
     >>> tensioner_at(begin_run(quern_4()), "chain") is None
     True
     """
@@ -144,7 +133,6 @@ def parts_ready(now: RunState) -> dict[str, str]:
     """Return what was said of each part when the kit was laid out.
 
     Source: Practice: one-time parts are new, and the record says so.
-
     >>> parts_ready(begin_run(quern_4()))
     {}
     """
@@ -160,7 +148,6 @@ def cured_at(now: RunState, step_id: str) -> datetime | None:
     """Return when a sealant is cured.
 
     Source: Practice: it is closed within its working time and then left alone.
-
     >>> cured_at(begin_run(quern_4()), "gone") is None
     True
     """

@@ -135,10 +135,7 @@ def cams_of(now: TimingState) -> list[CamFigures]:
 
 
 def cam_basis(now: TimingState, camshaft: str) -> Basis:
-    """Return the entries that a decision about a camshaft rests on now.
-
-    A decision cites the entries it rests on.
-    """
+    """Return the entries that a decision about a camshaft rests on now. A decision cites the entries it rests on."""
     taken = now.cams[camshaft].readings.values()
     places = [own.last.seq for own in taken if own.last] + ([now.zero.seq] if now.zero else [])
     return Basis(last=max(places, default=0), count=sum(own.count for own in taken) + (1 if now.zero else 0))
@@ -153,10 +150,7 @@ def cam_places(cams: Iterable[CamFigures]) -> dict[str, CamPlace]:
 
 
 def advance_words(advance: float) -> str:
-    """Return an advance as a builder says it.
-
-    advance: positive = advanced, crank degrees [deg].
-    """
+    """Return an advance as a builder says it. advance: positive = advanced, crank degrees [deg]."""
     if abs(round(advance, 1)) == 0:
         return "straight up"
     return f"{abs(advance):.1f}° {'advanced' if advance > 0 else 'retarded'}"

@@ -14,10 +14,7 @@ from gurvo_core.timing.job.view import CrankAt
 
 
 def crank_at(now: TimingState) -> CrankAt | None:
-    """Return where the last turn or reading left the crank.
-
-    The ledger is the only memory.
-    """
+    """Return where the last turn or reading left the crank. The ledger is the only memory."""
     last = _last(now)
     if last is None:
         return None

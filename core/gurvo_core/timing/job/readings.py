@@ -31,7 +31,6 @@ def wheel_reading_deg(typed: TypedWheel, wheel: DegreeWheel, field: str = "wheel
     """Return wheel degrees of a typed wheel reading.
 
     Returned: crank degrees from the wheel's zero, running way [deg].
-
     Raises FigureError if it is no number; ReadingError if the wheel has no such figure or needs a side.
     """
     try:
@@ -44,7 +43,6 @@ def opposite_readings(body: WheelCheck, wheel: DegreeWheel) -> tuple[float, floa
     """Return what two opposite pointers read, as the figures stand on the wheel.
 
     Returned: wheel degrees [deg].
-
     Raises CoreError if one of them is no figure of this wheel.
     """
     return wheel_reading_deg(body.wheel, wheel), wheel_reading_deg(body.opposite, wheel, "opposite")
@@ -54,7 +52,6 @@ def length_mm(typed: Typed, field: str) -> float:
     """Return a typed length in millimetres.
 
     Returned: the length [mm].
-
     Raises FigureError if it is no number or no length.
     """
     try:
@@ -67,7 +64,6 @@ def turned_to_deg(turn: Turn) -> float:
     """Return the crank angle that somebody says the crank has been turned to.
 
     Returned: from the firing TDC of the first cylinder, 0 <= angle < 720 [deg].
-
     Raises FigureError if it is no number, or outside the cycle.
     Definition of the crank angle.
     """

@@ -31,10 +31,7 @@ def _of_method(now: TimingState) -> list[StandingTdcReading]:
 
 
 def pairs_of(now: TimingState) -> list[_Pair]:
-    """Return the readings before and after TDC that belong together.
-
-    They are taken in turn.
-    """
+    """Return the readings before and after TDC that belong together. They are taken in turn."""
     before = [reading for reading in _of_method(now) if reading.body.place == "before"]
     after = [reading for reading in _of_method(now) if reading.body.place == "after"]
     return list(zip(before, after, strict=False))
@@ -105,10 +102,7 @@ def outlier_seq(now: TimingState, estimate: TdcEstimate | None) -> int | None:
 
 
 def tdc_basis(now: TimingState) -> Basis:
-    """Return the readings that true TDC rests on now.
-
-    A figure taken over cites the entries it rests on.
-    """
+    """Return the readings that true TDC rests on now. A figure taken over cites the entries it rests on."""
     readings = _of_method(now)
     return Basis(last=readings[-1].seq if readings else 0, count=len(readings))
 

@@ -38,7 +38,6 @@ def wheel_degrees(readings: EventReadings, lift_mm: float | None) -> Counter[flo
 
     lift_mm: the checking lift; None for all, as at the top [mm].
     Returned: by what was read on the wheel [deg].
-
     Readings at another lift are of another event.
     """
     found: Counter[float] = Counter()
