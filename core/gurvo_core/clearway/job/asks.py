@@ -24,11 +24,11 @@ THERE_DEG = 3  # nearer than this a shaft is where it must be: that is for its m
 
 def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQuestion]:
     """The next move, while the step is to be done and its way was not left."""
-    told = told_shafts(facts)
-    if told is None or not told.told or not told.cams or step.key in now.left or told.stopped:
+    planned = None if step.key in now.left else _steps(Same(now.document)).get(step.key)  # most steps want no shaft anywhere
+    told = told_shafts(facts) if planned is not None else None
+    if planned is None or told is None or not told.told or not told.cams or told.stopped:
         return ()  # nobody has looked where anything stands, or something was met: the step asks as it always did
-    planned = _steps(Same(now.document)).get(step.key)
-    if planned is None or step.key in (facts.get(STEPS_DONE) or ()) or planned.does in (facts.get(DONE_ELSEWHERE) or ()):
+    if step.key in (facts.get(STEPS_DONE) or ()) or planned.does in (facts.get(DONE_ELSEWHERE) or ()):
         return ()
     why = facts.get(WHY_STEP_WAITS)
     if why is not None and why(step.key, facts):
