@@ -15,7 +15,7 @@ from pathlib import Path
 
 from tools.house import PYTHON, ROOT, CannotError, ensure_python, must
 
-COPIED = ("core", "tests", "demo", "tools", "docs")
+COPIED = ("core", "tests", "demo", "tools", "docs", "benchmarks", "standins", "web/src")
 SLOWEST_S = 300.0
 CONFIG = """[cosmic-ray]
 module-path = "core/gurvo_core/{room}"
@@ -37,8 +37,7 @@ def mutants(room: str, count: int, seed: int) -> int:
         raise CannotError(f"no tests know a room called {room}; there are {', '.join(rooms)}.")
     with tempfile.TemporaryDirectory() as folder:
         house, session = Path(folder), Path(folder) / "session.sqlite"
-        for name in COPIED:
-            shutil.copytree(ROOT / name, house / name, ignore=shutil.ignore_patterns("__pycache__"))
+        copy_house(house)
         config = house / "mutants.toml"
         config.write_text(CONFIG.format(room=room, slowest_s=SLOWEST_S, python=PYTHON, tests=" ".join(tests)))
         env = {"PYTHONPATH": f"{house / 'core'}:{house}", "PYTHONDONTWRITEBYTECODE": "1"}
@@ -49,6 +48,12 @@ def mutants(room: str, count: int, seed: int) -> int:
         must("Trying the changes", tool, "exec", config, session, cwd=house, env=env)
         dumped = subprocess.run([str(tool), "dump", str(session)], capture_output=True, text=True, check=True).stdout
     return _say(room, of, [json.loads(line) for line in dumped.splitlines()])
+
+
+def copy_house(to: Path) -> None:
+    """Put all that the core's tests need into another folder, where it may be changed."""
+    for name in COPIED:
+        shutil.copytree(ROOT / name, to / name, ignore=shutil.ignore_patterns("__pycache__"))
 
 
 def _tests_of(room: str) -> Iterator[str]:

@@ -1,8 +1,31 @@
-"""Only what would do something else is changed to try the tests."""
+"""Only what would do something else is changed to try the tests, in a copy in which they run as they do here."""
 
+import os
+import subprocess
+import sys
+import tempfile
 import unittest
+from pathlib import Path
 
-from tools.mutants import does_something
+from tools.mutants import copy_house, does_something
+
+LOAD_ALL = """
+import unittest, pathlib
+names = [".".join(file.with_suffix("").parts) for file in pathlib.Path("tests/core").rglob("test_*.py")]
+loader = unittest.TestLoader()
+loader.loadTestsFromNames(names)
+print(len(names), loader.errors)
+"""
+
+
+class CopyTests(unittest.TestCase):
+    def test_every_test_of_the_core_can_be_loaded_in_the_copy(self):
+        with tempfile.TemporaryDirectory() as folder:
+            copy_house(Path(folder))
+            env = {**os.environ, "PYTHONPATH": f"{folder}/core:{folder}"}
+            loaded = subprocess.run([sys.executable, "-c", LOAD_ALL], cwd=folder, env=env, capture_output=True, text=True, check=False)
+            self.assertRegex(loaded.stdout, r"^\d\d+ \[\]$", loaded.stderr)
+            self.assertTrue((Path(folder) / "web" / "src" / "app" / "saying.ts").exists())
 
 
 class DoesSomethingTests(unittest.TestCase):
