@@ -38,7 +38,7 @@ class Build:
         read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
         self.clock += timedelta(minutes=3)
         HOUSE.check(self.folded, read, self.known(by), because=because, is_lead=by == LEAD)
-        read = HOUSE.signed(self.folded, HOUSE.settled(read, self.engine, self.folded.entries), RULES_VERSION)
+        read = HOUSE.signed(self.folded, HOUSE.completed(read, self.engine, self.folded.entries), RULES_VERSION)
         named = HOUSE.gauges_named(read)
         gauges = tuple(gauge for gauge in self.gauges if gauge.id in named)
         seq = len(self.folded.entries) + 1

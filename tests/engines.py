@@ -93,7 +93,7 @@ class Ledger:
         gauges = (WHEEL, DIAL) if body["kind"] == "wheel_setup" else ()
         at = datetime(2026, 11, 23, 8, seq // 60 % 60, seq % 60, tzinfo=UTC)
         entry = LedgerEntry(id=entry_id or uuid.uuid4(), seq=seq, at=at, by="Della", body=HOUSE.read(body, version), gauges=gauges)
-        settled = HOUSE.settled(entry.body, quern_4(), self.entries)
+        settled = HOUSE.completed(entry.body, quern_4(), self.entries)
         self.entries.append(replace(entry, body=settled))
         return entry.id
 

@@ -91,7 +91,7 @@ _lock = Lock()
 def to_entry(row: Entry, engine: Engine, before: Sequence[LedgerEntry]) -> LedgerEntry:
     """Return a row as the core's ledger entry, whatever version it was kept in."""
     try:
-        body = HOUSE.settled(HOUSE.read(row.body, row.version), document_of(engine.revision_id), before)
+        body = HOUSE.completed(HOUSE.read(row.body, row.version), document_of(engine.revision_id), before)
         gauges = tuple(Gauge.model_validate(gauge) for gauge in row.gauges)
     except (CoreError, ValueError) as error:
         raise BrokenLedger(engine.serial, f"entry {row.seq} cannot be read ({error})") from error

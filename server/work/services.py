@@ -90,7 +90,7 @@ def record(
         _check_no_concession(folded, body, known, because)
     target = _new_revision(locked, body)
     body = named(locked, body)
-    body = house.signed(folded, house.settled(body, folded.document, folded.entries), RULES_VERSION)
+    body = house.signed(folded, house.completed(body, folded.document, folded.entries), RULES_VERSION)
     row = Entry(
         id=entry_id,
         engine=locked,

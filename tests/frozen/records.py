@@ -22,7 +22,7 @@ def folded(version: str, serial: str) -> Folded:
     record = record_of(version, serial)
     document, entries = read_document(record["documents"][record["engine"]["document"]]), []
     for row in record["entries"]:
-        body = HOUSE.settled(HOUSE.read(row["body"], row["version"]), document, entries)
+        body = HOUSE.completed(HOUSE.read(row["body"], row["version"]), document, entries)
         gauges = tuple(Gauge.model_validate(gauge) for gauge in row["gauges"])
         at = datetime.fromisoformat(row["at"])
         entries.append(LedgerEntry(id=uuid.UUID(row["id"]), seq=row["seq"], at=at, by=row["by"]["name"], body=body, gauges=gauges))

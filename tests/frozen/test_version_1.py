@@ -28,7 +28,7 @@ def folded(serial, change=lambda entries: entries):
     record = json.loads((V1 / f"{serial}.record.json").read_text("utf-8"))
     document, entries = read_document(record["document"]), []
     for row in change(record["entries"]):
-        body = HOUSE.settled(HOUSE.read(row["body"], 1), document, entries)
+        body = HOUSE.completed(HOUSE.read(row["body"], 1), document, entries)
         gauges = tuple(Gauge.model_validate(gauge) for gauge in row["gauges"])
         at = datetime.fromisoformat(row["at"])
         entries.append(LedgerEntry(id=uuid.UUID(row["id"]), seq=len(entries) + 1, at=at, by=row["by"], body=body, gauges=gauges))

@@ -103,7 +103,7 @@ class SourcesTests(unittest.TestCase):
         listed = set(re.findall(r"^## (\S+)", (ROOT / "docs" / "sources.md").read_text("utf-8"), re.M))
         cited = set()
         for file in tracked("core/*.py"):
-            for block in re.findall(r"^ +Source: (.*?)(?:\n\n|\"\"\")", file.read_text("utf-8"), re.S | re.M):
+            for block in re.findall(r"^ +Source: (.*?)(?:\n\n|>>>|\"\"\")", file.read_text("utf-8"), re.S | re.M):
                 cited |= set(re.findall(r"\[([a-z-]+)\]", block))
         self.assertTrue(cited)
         self.assertLessEqual(cited, listed)

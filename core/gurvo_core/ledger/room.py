@@ -304,7 +304,7 @@ class Kind(Generic[B, S]):
     confirmed: bool = False  # whether its maker shows once more who he is
     happening: str = ""  # what sort of thing has happened, where that is worth counting over many engines
     fills: bool = False  # whether it writes something into the document: all is folded anew with it
-    settle: Callable[[B, EngineDocument, Sequence[LedgerEntry]], B] | None = None  # completes what an earlier version left unsaid
+    completes: Callable[[B, EngineDocument, Sequence[LedgerEntry]], Body] | None = None  # what it leaves unsaid, such as names of today
 
     @cached_property
     def name(self) -> str:

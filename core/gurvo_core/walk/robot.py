@@ -54,7 +54,7 @@ class Robot:
         read = HOUSE.read({"kind": kind, **body}, ENTRY_VERSION)
         self.clock += A_WHILE
         HOUSE.check(self.folded, read, self.known(by), because=because, is_lead=by == LEAD)
-        read = HOUSE.signed(self.folded, HOUSE.settled(read, self.document, self.folded.entries), RULES_VERSION)
+        read = HOUSE.signed(self.folded, HOUSE.completed(read, self.document, self.folded.entries), RULES_VERSION)
         named, seq = HOUSE.gauges_named(read), len(self.folded.entries) + 1
         gauges = tuple(gauge for gauge in self.shelf.gauges if gauge.id in named)
         entry = LedgerEntry(id=UUID(int=seq), seq=seq, at=self.clock, by=by, body=read, because=because, gauges=gauges)

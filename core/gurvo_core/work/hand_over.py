@@ -279,7 +279,7 @@ ROOM: Room[HandOverState] = Room(
             by="lead",
             stays="the engine has been moved to that revision since: move it on to another instead",
         ),
-        Kind(body=CamWord, does="decide", settle=_named, words=_say_word, take=_take_word, check=_check_word, by="lead"),
+        Kind(body=CamWord, does="decide", completes=_named, words=_say_word, take=_take_word, check=_check_word, by="lead"),
         Kind(
             body=SignOff,
             does="hand over",

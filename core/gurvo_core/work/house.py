@@ -98,11 +98,11 @@ class House:
             field = ".".join(map(str, first["loc"][1:]))
             raise EntryRefused(field, None, f"this entry cannot be read: {first['msg']}") from None
 
-    def settled(self, body: Body, document: EngineDocument, before: Sequence[LedgerEntry]) -> Body:
+    def completed(self, body: Body, document: EngineDocument, before: Sequence[LedgerEntry]) -> Body:
         """Complete what an entry left unsaid, from the entries before it."""
         kind = self.kinds.get(body.kind)
-        settled: Body = kind.settle(body, document, before) if kind and kind.settle else body
-        return settled
+        completed: Body = kind.completes(body, document, before) if kind and kind.completes else body
+        return completed
 
     def fold(self, document: EngineDocument, entries: Sequence[LedgerEntry]) -> Folded:
         """What stands in a ledger."""

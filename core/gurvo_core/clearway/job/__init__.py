@@ -1,7 +1,8 @@
 """The clearway on the bench: where shafts stand, what may be turned, the way to where a step wants them, gaps that were measured.
 
-``whereabouts`` where they stand, ``thought`` what follows from it, ``asks`` the way move by move, ``show`` permission and loose ends,
-``measured`` a gap and what it says of the others, ``words`` how it is said, ``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them. ``whereabouts`` where shafts stand, ``thought`` what follows from it,
+``asks`` the way move by move, ``show`` permission and loose ends, ``measured`` a gap and what it says of the others, ``words`` how it is
+said.
 """
 
 __all__ = ["ROOM", "ClearwayState"]

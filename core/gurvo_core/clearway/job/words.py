@@ -1,28 +1,15 @@
 """How the clearway says it: moves, gaps, where shafts stand, how they rest."""
 
-__all__ = [
-    "crank_words",
-    "gap_view",
-    "move_views",
-    "own_deg",
-    "reach_words",
-    "rest_words",
-    "say_gap",
-    "say_left",
-    "stands_words",
-    "tells_of",
-]
+__all__ = ["crank_words", "gap_view", "move_views", "own_deg", "reach_words", "rest_words", "stands_words", "tells_of"]
 
 from gurvo_core.clearway.choose import Choice
 from gurvo_core.clearway.ground import CYCLE
-from gurvo_core.clearway.job.entries import GapMeasured, WayLeft
 from gurvo_core.clearway.job.thought import Reached, Thought
 from gurvo_core.clearway.job.view import GapView, MoveView, TellView
 from gurvo_core.clearway.job.whereabouts import ShaftPlace
 from gurvo_core.clearway.least import Gap
 from gurvo_core.clearway.rest import Rest, SpringLoad
 from gurvo_core.clearway.stands import CRANK, Move, Stands
-from gurvo_core.ledger import Words
 from gurvo_core.motion.told import clock_of, told_by
 from gurvo_core.sentence import AGAINST_WAY, RUNNING_WAY, clock, within
 
@@ -141,15 +128,3 @@ def crank_words(thought: Thought, reached: Reached) -> str:
     on = f"{reached.forward_deg}° forward at most, then {reached.forward.meets}" if reached.forward else "forward all the way"
     back = f"{reached.back_deg}° back" if reached.back else "back all the way"
     return on if thought.where.coupled else f"{on}; {back}"
-
-
-def say_gap(body: GapMeasured) -> Words:
-    """A gap that was measured."""
-    place = f" {body.place}" if body.place else ""
-    how = "clay, the least in turning over" if body.how == "clay" else "dial, shut at TDC"
-    return Words(title=f"Gap of {body.valve} {body.cylinder}{place} to its piston", value=f"{body.gap.text} {body.gap.unit}", detail=how)
-
-
-def say_left(body: WayLeft) -> Words:
-    """A way that was left."""
-    return Words(title="Way left", value="brought there by feel", detail=body.reason, look_again=True)

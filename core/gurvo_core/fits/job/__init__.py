@@ -1,8 +1,8 @@
 """Fits on the bench: with what a side is read, every reading, sizes from stock, what is done about a place that is not in.
 
-``entries`` what is entered, ``book`` a document's fits as they are measured, ``state`` and ``take`` what stands, ``rules`` what is
-refused or asked, ``asks`` what is asked, ``show`` loose ends and view, ``sheet`` all of one fit with what would settle it and what stock
-would give, ``kept`` what the shop keeps of it, ``words`` how it is said, ``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``named``, ``rules`` and
+``take`` what they share. ``book`` a document's fits as they are measured, ``state`` what stands, ``asks`` what is asked, ``show`` loose
+ends and view, ``sheet`` all of one fit with what would settle it and what stock would give, ``kept`` what the shop keeps of it.
 """
 
 __all__ = ["ROOM", "FitsState"]

@@ -9,8 +9,8 @@ from gurvo_core import ledger
 from gurvo_core.engine import EngineDocument
 from gurvo_core.found.filled import Fact, filled, is_open, value_at, with_found
 from gurvo_core.found.job.entries import FoundFact
-from gurvo_core.found.job.kinds import read_value
 from gurvo_core.found.job.state import FoundState
+from gurvo_core.found.job.values import read_value
 from gurvo_core.found.job.view import FoundLine, FoundView
 from gurvo_core.ledger import Facts, LedgerEntry, kept_with
 

@@ -1,9 +1,9 @@
 """Joints on the bench: what is looked at before the first pull, every pull, bolts found loose or replaced, what is done about one that
 stands apart.
 
-``entries`` what is entered, ``book`` a document's joints as they are pulled, ``state`` and ``take`` what stands, ``judged`` each pull
-against its window and its siblings, ``rules`` what is refused or asked, ``asks`` what is asked, ``show`` loose ends and view,
-``words`` how it is said, ``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``named``, ``words``,
+``rules`` and ``take`` what they share. ``book`` a document's joints as they are pulled, ``state`` what stands, ``judged`` each pull against
+its window and its siblings, ``asks`` what is asked, ``show`` loose ends and view.
 """
 
 __all__ = ["ROOM", "JointsState"]

@@ -1,36 +1,17 @@
-"""What stands after each entry at a joint."""
+"""What a pull, a bolt taken out and a step opened again do to a joint."""
 
-__all__ = ["hear_of_step", "news_of", "take_anew", "take_bolt", "take_decided", "take_left", "take_pull", "take_ready"]
+__all__ = ["hear_of_step", "news_of", "opened_again", "out_again", "take_pull", "weighed", "without_left"]
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
 from gurvo_core.joints.job.book import PulledJoint
-from gurvo_core.joints.job.entries import BoltFound, JointAnew, JointLeft, JointReady, Pull, PullDecided
-from gurvo_core.joints.job.figures import per_set_of, pulls_of, typed_angle_deg, typed_torque_nm
+from gurvo_core.joints.job.entries import Pull
+from gurvo_core.joints.job.figures import typed_angle_deg, typed_torque_nm
 from gurvo_core.joints.job.judged import TURNED, judge_joint
-from gurvo_core.joints.job.state import NEVER, Decision, JointsState, Left, Opened, Pulled, Ready
+from gurvo_core.joints.job.state import NEVER, JointsState, Left, Opened, Pulled
 from gurvo_core.joints.sequence import ALL, Item
 from gurvo_core.ledger import LedgerEntry, StepNews
-
-OPENED = {"loose": "was found loose", "taken_out": "was taken out", "replaced": "was replaced"}
-
-
-def take_ready(now: JointsState, entry: LedgerEntry, body: JointReady) -> JointsState:
-    """What was looked at before the first pull."""
-    extension = f"{body.extension_mm:g} mm at {body.extension_deg:g}°" if body.extension_mm else ""
-    ready = Ready(
-        seq=entry.seq,
-        threads=body.threads,
-        wrench=body.wrench,
-        angle_by=body.angle_by,
-        per_set=per_set_of(body),
-        extension=extension,
-    )
-    now = replace(now, ready={**now.ready, body.step: ready}, left=_without(now.left, body.step))
-    for pull in pulls_of(now.book, body):
-        now = take_pull(now, entry, pull)
-    return now
 
 
 def take_pull(now: JointsState, entry: LedgerEntry, body: Pull) -> JointsState:
@@ -56,44 +37,8 @@ def take_pull(now: JointsState, entry: LedgerEntry, body: Pull) -> JointsState:
     )
     name = joint.joint.id
     pulls = {**now.pulls, name: {**now.of_joint(name), item.key: pull}}
-    now = replace(now, pulls=pulls, left=_without(now.left, body.step))
-    return _weighed(now, joint)
-
-
-def take_decided(now: JointsState, entry: LedgerEntry, body: PullDecided) -> JointsState:
-    """Gone on with, accepted by the lead, or taken out: then it is pulled again."""
-    joint = now.book.joint_of(body.step)
-    if joint is None:
-        return now
-    key = Item(stage=body.stage, turn=body.turn, fastener=body.fastener).key
-    decision = Decision(seq=entry.seq, decision=body.decision, reason=body.reason, by=entry.by)
-    now = replace(now, decided={**now.decided, (joint.joint.id, key): decision})
-    if body.decision == "take_out":
-        return _out(now, entry, joint, body.fastener, "was taken out to be looked at")
-    return _weighed(now, joint)
-
-
-def take_bolt(now: JointsState, entry: LedgerEntry, body: BoltFound) -> JointsState:
-    """A fastener is open again from its first stage; a new one may be pulled."""
-    joint = now.book.joint_of(body.step)
-    if joint is None:
-        return now
-    now = _out(now, entry, joint, body.fastener, OPENED[body.found])
-    if body.found != "replaced":
-        return now
-    spent = now.spent.get(joint.joint.id, frozenset()) - {body.fastener}
-    return replace(now, spent={**now.spent, joint.joint.id: spent})
-
-
-def take_anew(now: JointsState, entry: LedgerEntry, body: JointAnew) -> JointsState:
-    """All pulls of a step are gone; so are those of later steps of the same joint."""
-    joint = now.book.joint_of(body.step)
-    return now if joint is None else _opened(now, entry, joint, _from_step(now, body.step), f"begun anew: {body.reason}")
-
-
-def take_left(now: JointsState, entry: LedgerEntry, body: JointLeft) -> JointsState:
-    """Left on purpose, until something."""
-    return replace(now, left={**now.left, body.step: Left(seq=entry.seq, until=body.until)})
+    now = replace(now, pulls=pulls, left=without_left(now.left, body.step))
+    return weighed(now, joint)
 
 
 def news_of(before: JointsState, after: JointsState) -> Iterator[StepNews]:
@@ -115,22 +60,21 @@ def hear_of_step(now: JointsState, entry: LedgerEntry, news: StepNews) -> Joints
     return _dropped(now, joint, keys) if keys or news.step in now.complete else now
 
 
-def _without(known: Mapping[str, Left], name: str) -> Mapping[str, Left]:
+def without_left(known: Mapping[str, Left], name: str) -> Mapping[str, Left]:
+    """What is left on purpose, without one step."""
     return {key: value for key, value in known.items() if key != name} if name in known else known
 
 
-def _from_step(now: JointsState, step_id: str) -> set[str]:
-    joint = now.book.joint_of(step_id)
-    first = min(item.stage for item in now.book.segment(step_id))
-    return {item.key for item in joint.items if item.stage >= first} if joint else set()
-
-
-def _out(now: JointsState, entry: LedgerEntry, joint: PulledJoint, fastener: str, because: str) -> JointsState:
+def out_again(now: JointsState, entry: LedgerEntry, joint: PulledJoint, fastener: str, because: str) -> JointsState:
+    """A fastener is open again from its first stage, and nothing that stands on it."""
     keys = {item.key for item in joint.items if item.fastener == fastener}
-    return _opened(now, entry, joint, keys, f"{joint.called(fastener)} {because}", alone=True)
+    return opened_again(now, entry, joint, keys, f"{joint.called(fastener)} {because}", alone=True)
 
 
-def _opened(now: JointsState, entry: LedgerEntry, joint: PulledJoint, keys: set[str], because: str, *, alone: bool = False) -> JointsState:
+def opened_again(
+    now: JointsState, entry: LedgerEntry, joint: PulledJoint, keys: set[str], because: str, *, alone: bool = False
+) -> JointsState:
+    """Some pulls are gone, and the steps they were of are open again."""
     # of all its steps, so that what the run opens with them is known to have been opened here
     steps = [
         name
@@ -152,14 +96,14 @@ def _dropped(now: JointsState, joint: PulledJoint, keys: Iterable[str]) -> Joint
     decided = {where: one for where, one in now.decided.items() if where[0] != name or where[1] not in gone}
     left = {key: pull for key, pull in pulls.items() if key not in gone}
     now = replace(now, pulls={**now.pulls, name: left}, spent={**now.spent, name: spent}, decided=decided)
-    return _weighed(now, joint)
+    return weighed(now, joint)
 
 
 def _stretches(joint: PulledJoint, item: Item) -> bool:
     return joint.figures(item).does in TURNED or item.stage == joint.joint.last_stage
 
 
-def _weighed(now: JointsState, joint: PulledJoint) -> JointsState:
+def weighed(now: JointsState, joint: PulledJoint) -> JointsState:
     """The same with the joint judged anew, and which of its steps have come to their end."""
     name, pulls = joint.joint.id, now.of_joint(joint.joint.id)
     judged = judge_joint(joint, pulls)

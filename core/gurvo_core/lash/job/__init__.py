@@ -1,8 +1,8 @@
 """Valve clearances on the bench: which way they are reached, every stop, every valve, shims that go in.
 
-``entries`` what is entered, ``book`` a document's valves as they are set, ``state`` and ``take`` what stands, ``rules`` what is refused
-or asked, ``asks`` what is asked, ``show`` loose ends and view, ``sheet`` what shims would give, ``kept`` what is taken from stock,
-``words`` how it is said, ``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``rules`` and ``take`` what
+they share. ``book`` a document's valves as they are set, ``state`` what stands, ``asks`` what is asked, ``show`` loose ends and view,
+``sheet`` what shims would give, ``kept`` what is taken from stock.
 """
 
 __all__ = ["ROOM", "LashState"]

@@ -1,8 +1,8 @@
 """The run of work on the bench: steps done, things on, turning over, hold points, sealants.
 
-``entries`` what is entered, ``state`` and ``take`` what stands, ``standing`` what it comes to, ``fields`` what a step asks,
-``rules`` what is refused, ``asks`` what is asked, ``show`` the loose ends and the permission to turn, ``words`` how it is said,
-``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``named``, ``words``,
+``rules`` and ``take`` what they share. ``state`` what stands, ``standing`` what it comes to, ``fields`` what a step asks, ``asks`` what is
+asked, ``show`` the loose ends and the permission to turn.
 """
 
 __all__ = ["ROOM", "RunState"]

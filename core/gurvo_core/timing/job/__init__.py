@@ -1,7 +1,8 @@
 """The timing on the bench: wheel, true TDC, degreeing.
 
-``entries`` what is entered, ``state`` and ``take`` what stands, ``rules`` what is refused, ``asks`` what is asked, ``true_tdc``,
-``cams`` and ``crank_at`` the figures, ``view`` and ``show`` what is shown, ``words`` how it is said, ``kinds`` all of it by kind.
+``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``words``, ``rules`` and
+``take`` what they share. ``state`` what stands, ``asks`` what is asked, ``true_tdc``, ``cams`` and ``crank_at`` the figures, ``view`` and
+``show`` what is shown.
 """
 
 __all__ = ["ROOM", "TRUE_TDC", "TimingState", "TimingView"]

@@ -1,0 +1,31 @@
+"""Plugs or injectors out and the stand locked, or back in, where the run of work has no step for it."""
+
+__all__ = ["KIND"]
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.run.job.entries import Plugs
+from gurvo_core.run.job.state import RunState
+
+
+def _check(now: RunState, body: Plugs, _facts: Facts) -> Iterator[Objection]:
+    """Only where the run has no step for it, and it is another state than before."""
+    planned = any(one.step.does in ("plugs_out", "plugs_in") and one.step.id not in now.done for one in now.plan.steps)
+    yield from need(not planned, "kind", "the run of work has a step for it: do that")
+    yield from need(body.out != now.plugs_out, "out", f"they are {'out' if now.plugs_out else 'in'} already")
+
+
+def _take(now: RunState, _entry: LedgerEntry, body: Plugs) -> RunState:
+    """Out, or in again."""
+    return replace(now, plugs_out=body.out)
+
+
+KIND: Kind[Plugs, RunState] = Kind(
+    body=Plugs,
+    does="look",
+    words=lambda body: Words(title="Plugs", value="out, stand locked" if body.out else "in"),
+    take=_take,
+    check=_check,
+)

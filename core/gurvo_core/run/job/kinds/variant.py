@@ -1,0 +1,42 @@
+"""Which of its variants the engine is, by what is seen on it."""
+
+__all__ = ["KIND"]
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.run.job.entries import VariantChosen
+from gurvo_core.run.job.state import RunState
+from gurvo_core.run.job.words import plain
+from gurvo_core.run.plan import plan_of
+from gurvo_core.sentence import within
+
+
+def _check(now: RunState, body: VariantChosen, _facts: Facts) -> Iterator[Objection]:
+    """One of the options; once parts are fitted only the lead changes it."""
+    group = next((group for group in now.document.variants if group.id == body.group), None)
+    if group is None:
+        yield Objection("group", f"this engine's book has no choice called {body.group}")
+        return
+    named = [option.id for option in group.options]
+    yield from need(body.option in named, "option", f"choose one of {', '.join(named)}")
+    fitted = [one.step.id for one in now.plan.steps if one.step.does == "fit" and one.step.id in now.done]
+    changes = now.options.get(body.group) not in (None, body.option)
+    rule = "parts have been fitted for the other variant: the lead changes it, with the reason"
+    yield from need(not (changes and fitted), "option", rule, "lead and reason")
+
+
+def _take(now: RunState, _entry: LedgerEntry, body: VariantChosen) -> RunState:
+    """Another option may bring other steps."""
+    options = {**now.options, body.group: body.option}
+    return replace(now, options=options, plan=plan_of(now.document, frozenset(options.values())))
+
+
+KIND: Kind[VariantChosen, RunState] = Kind(
+    body=VariantChosen,
+    does="decide",
+    words=lambda body: Words(title=plain(body.group), value=within(plain(body.option))),
+    take=_take,
+    check=_check,
+)
