@@ -397,6 +397,7 @@ class DocumentTests(unittest.TestCase):
             ("there is no fastener 9", {"stages": [{**torque, "other": [{"fasteners": ["9"], "torque_nm": 5}]}]}),
             ("does not reach through", {"length_mm": 100}),
             ("ask which is meant", {"stages": [{**torque, "quoted": [{"value": 14, "unit": "lbf·ft"}]}]}),
+            ("differs by 111 %", {"stages": [{"does": "torque", "torque_nm": 40, "quoted": [{"value": 14, "unit": "lbf·ft"}]}]}),  # by hand
             ("past yield even with the most friction", {"stages": [{"does": "torque", "torque_nm": 90}]}),
         ):
             with self.subTest(words=words):

@@ -71,6 +71,8 @@ class FirstTriesTests(unittest.TestCase):
             about_joint(Joint(id="x", name="Nuts", fasteners=4, thread="M8x1.25", hand="left", thread_state="oiled")),
             ["4 × M8x1.25", "left-hand thread", "threads oiled, heads oiled"],
         )
+        for count, said in ((1, "one fastener"), (2, "2 × fasteners")):
+            self.assertEqual(about_joint(Joint(id="x", name="Nuts", fasteners=count))[0], said)
 
     def test_begin_joints(self):
         self.assertEqual(dict(begin_joints(quern_4()).pulls), {})
