@@ -46,7 +46,7 @@ class BottomEndTests(JointCase):
         self.says(self.main.get_by_label("What it comes to"), "can't tell")
         self.says(self.main.get_by_label("What would settle it"), "Read the journal again with M1: U falls to 0.00")
         # that is what is done: the same spots once more, with the finer one
-        self.main.get_by_label("Why", exact=True).fill("with the finer micrometer")
+        self.main.get_by_label("Why, and with what").fill("with the finer micrometer")
         self.type("Enter")
         self.read("bore", {3: "58.025"})
         for where in ("front ↕", "front ↔", "rear ↕", "rear ↔"):

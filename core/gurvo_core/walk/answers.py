@@ -2,6 +2,7 @@
 
 __all__ = ["Body", "next_question", "right_answer"]
 
+from collections.abc import Callable
 from typing import Any
 
 from gurvo_core.engine import EngineDocument
@@ -29,21 +30,16 @@ def next_question(state: Any) -> Any:
 
 def right_answer(state: Any, question: Any, document: EngineDocument, shelf: Shelf) -> Body:
     """The entry that answers a question rightly, with the gauges that are at hand."""
-    maker = {
+    makers: dict[str, Callable[..., Body]] = {
         "step_done": _step,
         "turn_seen": _turn,
-        "plugs": lambda *_args: {"out": True},
         "found": lambda _state, asked, *_rest: {"pointer": asked.pointer},
         "clearway_move": _move,
         "picture_needed": lambda _state, asked, *_rest: {"step": asked.step, "digest": NO_PICTURE, "width": 1, "height": 1},
         "hold_point": lambda _state, asked, *_rest: {"step": asked.step, "remark": "looked at, as it should be"},
         "hard_stop": lambda *_args: {"found": "a drill bit left in the flywheel; taken out, nothing marked"},
-        "variant": lambda _state, asked, *_rest: {"group": asked.group_id, "option": asked.options[0].value},
         "wheel_setup": lambda _state, _asked, _document, shelf: {**WHEEL, "wheel_gauge": shelf.wheel, "dial_gauge": shelf.dial},
-        "tdc_method": lambda *_args: {"method": "positive_stop"},
-        "piston_stop": lambda _state, asked, *_rest: {"fitted": asked.fitted},
         "tdc_reading": _tdc,
-        "wheel_zero": lambda state, *_args: {"method": "positive_stop", "zero_deg": state.timing.tdc.zero_deg},
         "lift_reading": _lift,
         "cam_decision": _cam,
         "joint_ready": _ready,
@@ -67,11 +63,17 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
             "gauge": shelf.feeler if asked.needs_feelers else None,
             "engine_is": asked.engine_is or "cold",
         },
-        "lash_stop": lambda _state, asked, *_rest: {"step": asked.step, "stop": asked.stop},
         "lash_reading": _lash_reading,
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
-    }[question.kind]
+    }
+    maker = makers.get(question.kind, _plain)
     return {"kind": KINDS.get(question.kind, question.kind), **maker(state, question, document, shelf)}
+
+
+def _plain(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
+    """The first of a plain question's answers."""
+    first = question.answers[0]
+    return {**first.entry, **({first.words: "looked at"} if first.words else {})}
 
 
 def _move(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:

@@ -6217,6 +6217,11 @@ export interface components {
          */
         FitDecisionQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -6233,6 +6238,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Fit
              * @description Id of the fit
@@ -6270,6 +6281,12 @@ export interface components {
              * @description Name of the place
              */
             place: string;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -7829,6 +7846,11 @@ export interface components {
          */
         HardStopQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -7845,6 +7867,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -7872,6 +7900,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -8988,6 +9022,11 @@ export interface components {
          */
         LashDecisionQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -9004,6 +9043,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -9031,6 +9076,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -9557,6 +9608,11 @@ export interface components {
          */
         LashStopQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -9578,6 +9634,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -9605,6 +9667,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Sees
              * @description What one sees there
@@ -11082,6 +11150,11 @@ export interface components {
          */
         MethodQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -11098,6 +11171,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -11130,6 +11209,12 @@ export interface components {
              * @description Answers to choose from
              */
             options: components["schemas"]["Option"][];
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -12721,6 +12806,48 @@ export interface components {
             verdict: ("in" | "out" | "can't tell" | "no limit known") | null;
         };
         /**
+         * PlainAnswer
+         * @description One answer: what its button says, and the entry that it makes.
+         */
+        PlainAnswer: {
+            /**
+             * Asks
+             * @description By what the words are asked for
+             * @default
+             */
+            asks: string;
+            /**
+             * Detail
+             * @description What it means, where there are several
+             * @default
+             */
+            detail: string;
+            /**
+             * Entry
+             * @description The entry it makes, but for the words
+             */
+            entry: {
+                [key: string]: unknown;
+            };
+            /**
+             * Needs Words
+             * @description Whether it is no answer without them
+             * @default false
+             */
+            needs_words: boolean;
+            /**
+             * Title
+             * @description What its button says
+             */
+            title: string;
+            /**
+             * Words
+             * @description Under which key of the entry words go with it; empty where none do
+             * @default
+             */
+            words: string;
+        };
+        /**
          * PluckOut
          * @description The pitch of a plucked span.
          */
@@ -12763,6 +12890,11 @@ export interface components {
          */
         PlugsQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -12779,6 +12911,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -12806,6 +12944,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -13257,6 +13401,11 @@ export interface components {
          */
         PullDecisionQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -13278,6 +13427,12 @@ export interface components {
              * @description Which of the joint's fasteners
              */
             fastener: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -13305,6 +13460,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Sentence
              * @description One sentence: what is wrong, where, and what would be right
@@ -15770,6 +15931,11 @@ export interface components {
          */
         StopQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -15786,6 +15952,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Fitted
              * @description Whether the piston stop is in
@@ -15818,6 +15990,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -17840,6 +18018,11 @@ export interface components {
          */
         VariantQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -17856,6 +18039,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -17893,6 +18082,12 @@ export interface components {
              * @description Answers to choose from
              */
             options: components["schemas"]["FieldOption"][];
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -18507,6 +18702,11 @@ export interface components {
          */
         ZeroQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -18523,6 +18723,12 @@ export interface components {
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -18558,6 +18764,12 @@ export interface components {
             method: "positive_stop" | "equal_drop" | "fit" | "top";
             /** @description The entries it rests on */
             rests_on: components["schemas"]["Basis"];
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional

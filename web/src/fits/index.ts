@@ -4,7 +4,7 @@ import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 
 const parts = () => import('./parts');
 
-export const fitInputs: Inputs<'fits_ready' | 'fit_reading' | 'fit_chosen' | 'fit_decided'> = {
+export const fitInputs: Inputs<'fits_ready' | 'fit_reading' | 'fit_chosen'> = {
   fits_ready: {
     Input: later(async () => (await parts()).FitsReadyForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'gauge')],
@@ -21,10 +21,6 @@ export const fitInputs: Inputs<'fits_ready' | 'fit_reading' | 'fit_chosen' | 'fi
     ],
   },
   fit_chosen: { Input: later(async () => (await parts()).SizesInput), keys: [keyHint('Enter', 'record')] },
-  fit_decided: {
-    Input: later(async () => (await parts()).FitDecide),
-    keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')],
-  },
 };
 
 export const fitDrawings: Drawings<'measure'> = { measure: later(async () => (await parts()).FitDrawing) };

@@ -4,7 +4,7 @@ import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 
 const parts = () => import('./parts');
 
-export const jointInputs: Inputs<'joint_ready' | 'pull' | 'pull_decided'> = {
+export const jointInputs: Inputs<'joint_ready' | 'pull'> = {
   joint_ready: {
     Input: later(async () => (await parts()).ReadyForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'wrench')],
@@ -17,10 +17,6 @@ export const jointInputs: Inputs<'joint_ready' | 'pull' | 'pull_decided'> = {
       keyHint('N', 'unit'),
       keyHint('J', 'this joint'),
     ],
-  },
-  pull_decided: {
-    Input: later(async () => (await parts()).DecideChoice),
-    keys: [keyHint('1-3', 'choose'), keyHint('Enter', 'record')],
   },
 };
 

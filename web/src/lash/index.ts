@@ -4,18 +4,16 @@ import { type Drawings, type Inputs, keyHint } from '../ledger/contract';
 
 const parts = () => import('./parts');
 
-export const lashInputs: Inputs<'lash_ready' | 'lash_stop' | 'lash_reading' | 'lash_shims' | 'lash_decided'> = {
+export const lashInputs: Inputs<'lash_ready' | 'lash_reading' | 'lash_shims'> = {
   lash_ready: {
     Input: later(async () => (await parts()).LashReadyForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'feelers')],
   },
-  lash_stop: { Input: later(async () => (await parts()).LashStopInput), keys: [keyHint('Enter', 'it stands there')] },
   lash_reading: {
     Input: later(async () => (await parts()).LashReadingInput),
     keys: [keyHint('Enter', 'record, next valve'), keyHint('← →', 'field'), keyHint('P', 'number pad')],
   },
   lash_shims: { Input: later(async () => (await parts()).ShimsInput), keys: [keyHint('Enter', 'record')] },
-  lash_decided: { Input: later(async () => (await parts()).LashDecide), keys: [keyHint('Enter', 'record')] },
 };
 
 export const lashDrawings: Drawings<'lash'> = { lash: later(async () => (await parts()).LashDrawing) };

@@ -37,7 +37,10 @@ export interface Input<K extends Kind> {
   also?: (question: Question) => KeyAction[];
 }
 
-/** A kind without its input does not compile. */
+/** Kinds of questions that bring all their answers: one input draws them all. */
+export type PlainKind = Extract<Question, { answers: Schemas['PlainAnswer'][] }>['kind'];
+
+/** A kind without its input does not compile, unless it is plain. */
 export type Inputs<K extends Kind> = { [P in K]: Input<P> };
 
 export interface DrawingProps {

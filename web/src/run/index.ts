@@ -9,7 +9,7 @@ const parts = () => import('./parts');
 const allMeetHint = (question: Question) =>
   'looks' in question && question.looks.length > 0 ? [keyHint('0', 'all meet')] : [];
 
-export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_stop' | 'variant' | 'plugs'> = {
+export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point'> = {
   step_done: {
     Input: StepInput,
     keys: [keyHint('Enter', 'record'), keyHint('1-9', 'choose')],
@@ -24,10 +24,7 @@ export const runInputs: Inputs<'step_done' | 'turn_seen' | 'hold_point' | 'hard_
     keys: [keyHint('Enter', 'record'), keyHint('1-5', 'choose')],
     also: allMeetHint,
   },
-  plugs: { Input: later(async () => (await parts()).PlugsInput), keys: [keyHint('Enter', 'confirm')] },
   hold_point: { Input: later(async () => (await parts()).HoldInput), keys: [keyHint('Enter', 'sign')] },
-  hard_stop: { Input: later(async () => (await parts()).HardStopInput), keys: [keyHint('Enter', 'record')] },
-  variant: { Input: later(async () => (await parts()).VariantChoice), keys: [keyHint('1-9', 'choose')] },
 };
 
 const RunDrawing = later<DrawingProps>(async () => (await import('./RunDrawing')).RunDrawing);

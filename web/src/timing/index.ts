@@ -5,7 +5,6 @@ import { ReadingInput } from './inputs/ReadingInput';
 import { TimingDrawing } from './TimingDrawing';
 
 const parts = () => import('./parts');
-const CONFIRM = [keyHint('Enter', 'confirm')];
 const READING = [
   keyHint('Enter', 'record'),
   keyHint('B / A', 'before, after'),
@@ -14,16 +13,7 @@ const READING = [
   keyHint('P', 'number pad'),
 ];
 
-export const timingInputs: Inputs<
-  | 'wheel_setup'
-  | 'wheel_check'
-  | 'tdc_method'
-  | 'piston_stop'
-  | 'tdc_reading'
-  | 'wheel_zero'
-  | 'lift_reading'
-  | 'cam_decision'
-> = {
+export const timingInputs: Inputs<'wheel_setup' | 'wheel_check' | 'tdc_reading' | 'lift_reading' | 'cam_decision'> = {
   wheel_setup: {
     Input: later(async () => (await parts()).SetupForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-3', 'numbering'), keyHint('R', 'runs'), keyHint('X', 'plugs out')],
@@ -32,10 +22,7 @@ export const timingInputs: Inputs<
     Input: later(async () => (await parts()).OppositeInput),
     keys: [keyHint('Enter', 'record'), keyHint('Tab', 'next figure')],
   },
-  tdc_method: { Input: later(async () => (await parts()).MethodChoice), keys: [keyHint('1-4', 'choose')] },
-  piston_stop: { Input: later(async () => (await parts()).ConfirmStop), keys: CONFIRM },
   tdc_reading: { Input: ReadingInput, keys: READING },
-  wheel_zero: { Input: later(async () => (await parts()).ConfirmZero), keys: CONFIRM },
   lift_reading: { Input: ReadingInput, keys: READING },
   cam_decision: {
     Input: later(async () => (await parts()).CamChoice),

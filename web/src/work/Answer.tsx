@@ -4,7 +4,7 @@ import type { Voice } from '../app/saying';
 import type { InputProps, Kind, Question, QuestionOf } from '../ledger/contract';
 import type { useAnswering } from './answering';
 import { Because } from './Because';
-import { INPUTS } from './inputs';
+import { inputOf } from './inputs';
 
 export interface AnswerProps {
   bench: Schemas['Bench'];
@@ -18,7 +18,7 @@ interface ChosenProps<K extends Kind> extends InputProps<QuestionOf<K>> {
 }
 
 function Chosen<K extends Kind>({ kind, ...props }: ChosenProps<K>) {
-  const { Input } = INPUTS[kind];
+  const { Input } = inputOf(kind);
   return <Input {...props} />;
 }
 

@@ -20,7 +20,7 @@ import { Answer } from './Answer';
 import { mayBeAnsweredAgain, type Sent, useAnswering } from './answering';
 import classes from './Bench.module.css';
 import { BenchHead } from './BenchHead';
-import { DRAWINGS, INPUTS } from './inputs';
+import { DRAWINGS, inputOf } from './inputs';
 import { LooseEnds } from './LooseEnds';
 import { RunOfWork } from './RunOfWork';
 import { Tape } from './Tape';
@@ -147,7 +147,7 @@ function BenchScreen({ bench }: { bench: Schemas['Bench'] }) {
   const step =
     state.steps.find((one) => one.questions.some((each) => each.key === question?.key)) ?? state.steps.at(-1);
   const wanted = engine.may_record && question?.kind !== 'picture_needed' && step && state.pictures?.wanted[step.key];
-  const Drawing = (question && INPUTS[question.kind].Drawing) ?? DRAWINGS[step?.does ?? 'sign'];
+  const Drawing = (question && inputOf(question.kind).Drawing) ?? DRAWINGS[step?.does ?? 'sign'];
   useDocumentTitle(`${engine.serial} · Gurvo`);
   useEffect(() => {
     const timer = setTimeout(bringTheRest, REST_AFTER_MS);
@@ -370,6 +370,6 @@ function useBenchKeys({
 }
 
 function keysOf(question: Question): KeyAction[] {
-  const input = INPUTS[question.kind];
+  const input = inputOf(question.kind);
   return [...input.keys, ...(input.also?.(question) ?? [])];
 }

@@ -10,7 +10,7 @@ from gurvo_core.fits.job.show import limits_words
 from gurvo_core.fits.job.state import FitsState, SideReady, spots_left
 from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step
 from gurvo_core.sentence import fine, within
 from gurvo_core.verdict import Verdict
 
@@ -159,9 +159,17 @@ def _choose(fit: PlacedFit, step: Step, *, is_needed: bool) -> FitChosenQuestion
     )
 
 
+WHAT_IS_DONE = (
+    ("read_again", "Read it again", "with a finer gauge; what was read is put aside", "Why, and with what"),
+    ("replaced", "Another part goes in", "then it is read again", "Which part, from where"),
+    ("accepted", "Accepted by the lead", "a concession, with the reason", "Why may it stay?"),
+)
+
+
 def _decide(fit: PlacedFit, step: Step, place: str, verdict: Verdict) -> FitDecisionQuestion:
     where = fit.names_place(place)
     said = "is out" if verdict == "out" else "cannot be told"
+    at = {"kind": "fit_decided", "step": step.key, "fit": fit.fit.id, "place": place}
     return FitDecisionQuestion(
         key=f"{step.key}:{fit.fit.id}:{place}:decide",
         title=f"{where} {said}",
@@ -173,4 +181,8 @@ def _decide(fit: PlacedFit, step: Step, place: str, verdict: Verdict) -> FitDeci
         fit=fit.fit.id,
         place=place,
         verdict=verdict,
+        answers=[
+            PlainAnswer(title=title, detail=detail, entry={**at, "decision": decision}, words="reason", asks=asks)
+            for decision, title, detail, asks in WHAT_IS_DONE
+        ],
     )

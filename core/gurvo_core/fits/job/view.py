@@ -25,7 +25,7 @@ from typing import Literal
 from pydantic import Field
 
 from gurvo_core.engine.fit import SideKey
-from gurvo_core.ledger import Question, View
+from gurvo_core.ledger import PlainQuestion, Question, View
 from gurvo_core.verdict import Verdict
 
 
@@ -75,7 +75,7 @@ class FitChosenQuestion(Question):
     part: str
 
 
-class FitDecisionQuestion(Question):
+class FitDecisionQuestion(PlainQuestion):
     """What is done about a place that is out or cannot be told."""
 
     kind: Literal["fit_decided"] = "fit_decided"

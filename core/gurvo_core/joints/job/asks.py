@@ -11,7 +11,7 @@ from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import JointsState, Ready
 from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion, TorqueIn
 from gurvo_core.joints.sequence import ALL, Figures, Item
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, kept_with
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step, kept_with
 from gurvo_core.sentence import at_start, within
 
 AHEAD = 3  # pulls that a screen is told of, so that it need not wait for the next
@@ -197,7 +197,15 @@ def _window(figures: Figures) -> str:
     return ", ".join(filter(None, [angle, at_end]))
 
 
+WHAT_IS_DONE = (
+    ("take_out", "Take it out and look", "it is pulled again, or a new one", "A remark, if any"),
+    ("go_on", "Go on", "it stays a loose end; say why", "Why may it stay?"),
+    ("accepted", "Accepted by the lead", "a concession, with the reason", "Why may it stay?"),
+)
+
+
 def _decide(step: Step, one: Judgement) -> PullDecisionQuestion:
+    at = {"kind": "pull_decided", "step": step.key, "stage": one.item.stage, "turn": one.item.turn, "fastener": one.item.fastener}
     return PullDecisionQuestion(
         key=f"{step.key}:decide:{one.item.key}",
         title=one.title,
@@ -210,4 +218,9 @@ def _decide(step: Step, one: Judgement) -> PullDecisionQuestion:
         turn=one.item.turn,
         fastener=one.item.fastener,
         sentence=one.sentence,
+        answers=[
+            PlainAnswer(title=title, detail=detail, entry={**at, "decision": decision}, words="reason", asks=asks)
+            for decision, title, detail, asks in WHAT_IS_DONE
+        ],
+        said=one.sentence,
     )

@@ -21,7 +21,7 @@ from pydantic import Field
 
 from gurvo_core.engine.joint import Surface
 from gurvo_core.joints.job.entries import AngleBy
-from gurvo_core.ledger import Question, View
+from gurvo_core.ledger import PlainQuestion, Question, View
 from gurvo_core.units import Unit
 
 
@@ -70,7 +70,7 @@ class JointReadyQuestion(Question):
     pulls: list[PullQuestion] = Field(description="Of a joint of one bolt, which is one answer: what is pulled once all is looked at")
 
 
-class PullDecisionQuestion(Question):
+class PullDecisionQuestion(PlainQuestion):
     """What is done about a pull that stands apart."""
 
     kind: Literal["pull_decided"] = "pull_decided"

@@ -17,7 +17,7 @@ from gurvo_core.lash.job.view import (
     WayOfStops,
 )
 from gurvo_core.lash.stops import LashStops
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step
 from gurvo_core.sentence import at_start, listed
 
 AHEAD = 4
@@ -97,6 +97,7 @@ def _turn(now: LashState, step: Step, stops: LashStops, number: int, left: list[
     stop = stops.stops[number - 1]
     where = where_of(now.document, stop)
     valves = [now.book.valves(step.key)[name].key.words for name in left]
+    sees = sees_of(now.document, stop)
     return LashStopQuestion(
         key=f"{step.key}:stop:{number}",
         title=f"Stop {number}",
@@ -108,9 +109,11 @@ def _turn(now: LashState, step: Step, stops: LashStops, number: int, left: list[
         step=step.key,
         stop=number,
         where=where,
-        sees=sees_of(now.document, stop),
+        sees=sees,
         valves=valves,
         cautions=list(now.book.steps[step.key].cautions),
+        answers=[PlainAnswer(title="It stands there", entry={"kind": "lash_stop", "step": step.key, "stop": number})],
+        said=f"{(sees or 'Plugs out, by hand, the running way').rstrip('.')}. To set: {'; '.join(valves)}.",
     )
 
 
@@ -180,6 +183,7 @@ def _decide(step: Step, name: str, now: LashState) -> LashDecisionQuestion:
     one, read = now.book.valves(step.key)[name], now.reads[name]
     called = at_start(one.key.words)
     said = "is out" if read.verdict == "out" else "cannot be told"
+    entry = {"kind": "lash_decided", "step": step.key, "valve": name, "decision": "accepted"}
     return LashDecisionQuestion(
         key=f"{step.key}:{name}:decide",
         title=f"{called} {said}",
@@ -189,4 +193,5 @@ def _decide(step: Step, name: str, now: LashState) -> LashDecisionQuestion:
         step=step.key,
         valve=name,
         verdict=read.verdict,
+        answers=[PlainAnswer(title="Accepted by the lead", entry=entry, words="reason", asks="Why may it stay so?")],
     )

@@ -20,7 +20,7 @@ from pydantic import Field
 
 from gurvo_core.engine import Valve
 from gurvo_core.lash.stops import StopWay
-from gurvo_core.ledger import Question, View
+from gurvo_core.ledger import PlainQuestion, Question, View
 from gurvo_core.verdict import Verdict
 
 
@@ -44,7 +44,7 @@ class LashReadyQuestion(Question):
     cautions: list[str]
 
 
-class LashStopQuestion(Question):
+class LashStopQuestion(PlainQuestion):
     """The crank turned to a stop."""
 
     kind: Literal["lash_stop"] = "lash_stop"
@@ -86,7 +86,7 @@ class LashShimsQuestion(Question):
     part: str
 
 
-class LashDecisionQuestion(Question):
+class LashDecisionQuestion(PlainQuestion):
     """A valve that is out or cannot be told."""
 
     kind: Literal["lash_decided"] = "lash_decided"

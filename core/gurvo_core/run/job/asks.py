@@ -22,6 +22,7 @@ from gurvo_core.ledger import (
     Asked,
     Fact,
     Facts,
+    PlainAnswer,
     Step,
     kept_with,
 )
@@ -137,6 +138,10 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
         status="done" if chosen else "open",
         group_id=group.id,
         options=[FieldOption(value=option.id, label=option.name, detail=option.told_by) for option in group.options],
+        answers=[
+            PlainAnswer(title=one.name, detail=one.told_by, entry={"kind": "variant", "group": group.id, "option": one.id})
+            for one in group.options
+        ],
     )
     return Asked(questions=[question], note=name)
 
@@ -454,6 +459,8 @@ def _hard_stop(step_id: str, told: LedgerEntry) -> HardStopQuestion:
         hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",
         status="open",
         waits=f"somebody to look into a {what}" if what != "stiff" else "somebody to look into what is stiff",
+        answers=[PlainAnswer(title="Looked into", entry={"kind": "hard_stop"}, words="found", asks="What was it?", needs_words=True)],
+        said="Once it is said, turning over begins anew.",
     )
 
 
@@ -465,6 +472,8 @@ def _plugs(step_id: str) -> PlugsQuestion:
         hint="Before the first turn: with them in it turns against compression, and springs back.",
         status="open",
         waits="the plugs to come out",
+        answers=[PlainAnswer(title="Out and locked", entry={"kind": "plugs", "out": True})],
+        said="Look, then say so.",
     )
 
 

@@ -19,7 +19,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from gurvo_core.ledger import Question, View
+from gurvo_core.ledger import PlainQuestion, Question, View
 from gurvo_core.run.job.asked import AskedField, FieldOption
 from gurvo_core.scene import Stands
 
@@ -94,7 +94,7 @@ class TurnQuestion(Question):
     tools: list[str]
 
 
-class PlugsQuestion(Question):
+class PlugsQuestion(PlainQuestion):
     """Whether the plugs are out, where the run of work has no step for it."""
 
     kind: Literal["plugs"] = "plugs"
@@ -109,13 +109,13 @@ class HoldQuestion(Question):
     done_by: str
 
 
-class HardStopQuestion(Question):
+class HardStopQuestion(PlainQuestion):
     """A hard stop that must be looked into."""
 
     kind: Literal["hard_stop"] = "hard_stop"
 
 
-class VariantQuestion(Question):
+class VariantQuestion(PlainQuestion):
     """Which variant it is."""
 
     kind: Literal["variant"] = "variant"

@@ -8,7 +8,7 @@ from functools import lru_cache, partial
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import Asked, Facts, Question, Step, kept_last, kept_with
+from gurvo_core.ledger import Asked, Facts, PlainAnswer, Question, Step, kept_last, kept_with
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
@@ -146,6 +146,8 @@ def _asked_of_tdc(now: TimingState) -> Asked:
             zero_deg=estimate.zero_deg if estimate else None,
             method=now.method,
             rests_on=tdc_basis(now),
+            answers=[_take_over(now, estimate.zero_deg)] if estimate else [],
+            said="From now on the error is taken off every reading." if estimate else "Take the readings first.",
         )
     )
     if now.stop_in:
@@ -157,6 +159,8 @@ def _asked_of_tdc(now: TimingState) -> Asked:
                 hint="Turning on with the stop in bends it or cracks the piston.",
                 status="open",
                 fitted=False,
+                answers=[PlainAnswer(title="The stop is out", entry={"kind": "piston_stop", "fitted": False})],
+                said="Only you can see that it is out.",
             )
         )
     return Asked(questions=questions, note=f"±{estimate.expanded_deg:.1f}°" if estimate else "")
@@ -172,14 +176,22 @@ def _method(now: TimingState) -> MethodQuestion:
         dwell_deg = tdc_dwell_half_width_deg(slider, now.dial_step_mm)
         details["fit"] = f"a dial on the piston, {MIN_READINGS} or more readings; finds a misread one"
         details["top"] = f"both ends of the dwell, {2 * dwell_deg:.1f}° apart; the middle is TDC"
+    options = [Option(value=method, label=METHOD_NAMES[method].capitalize(), detail=text) for method, text in details.items()]
     return MethodQuestion(
         key="tdc:method",
         title="Method",
         ask="How will you find true TDC?",
         hint=f"Cylinder {now.document.reference_cylinder}. The piston dwells at the top: a stop or equal drops look where it moves.",
         status=_status(now.method_chosen or bool(now.tdc_readings)),
-        options=[Option(value=method, label=METHOD_NAMES[method].capitalize(), detail=text) for method, text in details.items()],
+        options=options,
+        answers=[PlainAnswer(title=one.label, detail=one.detail, entry={"kind": "tdc_method", "method": one.value}) for one in options],
+        first_by_enter=True,
     )
+
+
+def _take_over(now: TimingState, zero_deg: float) -> PlainAnswer:
+    entry = {"kind": "wheel_zero", "method": now.method, "zero_deg": zero_deg, "rests_on": tdc_basis(now).model_dump()}
+    return PlainAnswer(title="Take it over", entry=entry)
 
 
 def _stop_in(now: TimingState, adopted: bool) -> StopQuestion:
@@ -190,6 +202,8 @@ def _stop_in(now: TimingState, adopted: bool) -> StopQuestion:
         hint="Well off TDC, so that the piston is clear of it; then turn by hand only. It is a loose end until it is out again.",
         status=_status(bool(now.stop_in) or adopted or bool(now.tdc_readings)),
         fitted=True,
+        answers=[PlainAnswer(title="The stop is in", entry={"kind": "piston_stop", "fitted": True})],
+        said="It is on the list of loose ends until it is out.",
     )
 
 

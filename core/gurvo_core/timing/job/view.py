@@ -28,7 +28,7 @@ from typing import Literal
 from pydantic import Field
 
 from gurvo_core.engine import Flank, Valve
-from gurvo_core.ledger import Basis, Question, View
+from gurvo_core.ledger import Basis, PlainQuestion, Question, View
 from gurvo_core.timing import Numbering, Runs, Side, Verdict
 from gurvo_core.timing.job.entries import MoveMade
 from gurvo_core.timing.tdc import TdcMethod
@@ -65,14 +65,14 @@ class WheelCheckQuestion(Question):
     found: str = Field(description="How the wheel sits, as far as it was told")
 
 
-class MethodQuestion(Question):
+class MethodQuestion(PlainQuestion):
     """How true TDC is looked for."""
 
     kind: Literal["tdc_method"] = "tdc_method"
     options: list[Option]
 
 
-class StopQuestion(Question):
+class StopQuestion(PlainQuestion):
     """Whether the piston stop is in, or out."""
 
     kind: Literal["piston_stop"] = "piston_stop"
@@ -91,7 +91,7 @@ class TdcQuestion(Question):
     place: Literal["before", "after"] | None = None
 
 
-class ZeroQuestion(Question):
+class ZeroQuestion(PlainQuestion):
     """Whether true TDC is taken over."""
 
     kind: Literal["wheel_zero"] = "wheel_zero"

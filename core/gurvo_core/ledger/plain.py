@@ -1,0 +1,28 @@
+"""A question whose answer is one of a few, with a word to it or without: whoever shows it needs no input of its own for it."""
+
+__all__ = ["PlainAnswer", "PlainQuestion"]
+
+from typing import Any
+
+from pydantic import Field
+
+from gurvo_core.ledger.room import Question, View
+
+
+class PlainAnswer(View):
+    """One answer: what its button says, and the entry that it makes."""
+
+    title: str = Field(description="What its button says")
+    detail: str = Field(default="", description="What it means, where there are several")
+    entry: dict[str, Any] = Field(description="The entry it makes, but for the words")
+    words: str = Field(default="", description="Under which key of the entry words go with it; empty where none do")
+    asks: str = Field(default="", description="By what the words are asked for")
+    needs_words: bool = Field(default=False, description="Whether it is no answer without them")
+
+
+class PlainQuestion(Question):
+    """A question with all its answers."""
+
+    answers: list[PlainAnswer] = Field(description="All its answers; none while it cannot be answered")
+    said: str = Field(default="", description="What is said beside the button")
+    first_by_enter: bool = Field(default=False, description="Of several that need no words: whether Enter takes the first")
