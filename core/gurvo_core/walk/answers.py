@@ -66,7 +66,7 @@ def right_answer(state: Any, question: Any, document: EngineDocument, shelf: She
         "lash_reading": _lash_reading,
         "sign_off": lambda *_args: {"remark": "Everything in its place."},
     }
-    maker = makers.get(question.kind, _plain)
+    maker: Callable[..., Body] = makers.get(question.kind, _plain)
     return {"kind": KINDS.get(question.kind, question.kind), **maker(state, question, document, shelf)}
 
 

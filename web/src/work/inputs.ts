@@ -55,7 +55,8 @@ function plainKeys(question: Question) {
   const byEnter = keyHint('Enter', hasWords ? 'record' : 'confirm');
   if (answers.length < 2) return [byEnter];
   const choose = keyHint(`1-${answers.length}`, 'choose');
-  return hasWords || first_by_enter ? [choose, byEnter] : [choose];
+  if (first_by_enter) return [choose, keyHint('Enter', 'the first')];
+  return hasWords ? [choose, byEnter] : [choose];
 }
 
 export const DRAWINGS: Drawings<Does> = {

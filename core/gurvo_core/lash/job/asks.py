@@ -113,7 +113,7 @@ def _turn(now: LashState, step: Step, stops: LashStops, number: int, left: list[
         valves=valves,
         cautions=list(now.book.steps[step.key].cautions),
         answers=[PlainAnswer(title="It stands there", entry={"kind": "lash_stop", "step": step.key, "stop": number})],
-        said=f"{(sees or 'Plugs out, by hand, the running way').rstrip('.')}. To set: {'; '.join(valves)}.",
+        said=f"{at_start(sees or 'plugs out, by hand, the running way').rstrip('.')}. To set: {'; '.join(valves)}.",
     )
 
 
