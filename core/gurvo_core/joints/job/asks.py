@@ -222,5 +222,4 @@ def _decide(step: Step, one: Judgement) -> PullDecisionQuestion:
             PlainAnswer(title=title, detail=detail, entry={**at, "decision": decision}, words="reason", asks=asks)
             for decision, title, detail, asks in WHAT_IS_DONE
         ],
-        said=one.sentence,
     )
