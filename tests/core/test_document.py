@@ -284,6 +284,14 @@ class FamilyTests(unittest.TestCase):
         fires = sorted(document.firing_deg.values())
         self.assertTrue(all(abs(b - a - 720 / len(fires)) < 1e-9 for a, b in pairwise(fires)))
 
+    def test_a_lock_that_cannot_reach_its_cam_is_doubted(self):
+        """A plate that holds a cam of bank B goes in where bank B is timed; in the other bank's position it is doubtful."""
+        document = family_copy("corrie-v6")
+        self.assertFalse(any("cannot reach" in one.sentence for one in doubts_of(read_document(document))))
+        document["drive"]["locks"][2]["position"] = "bank-a"
+        (doubt,) = [one for one in doubts_of(read_document(document)) if "cannot reach" in one.sentence]
+        self.assertEqual(doubt.path, "drive.locks.2.holds")
+
     @settings(max_examples=300)
     @given(st.sampled_from(CODES), st.data())
     def test_no_mutation_of_a_sound_document_crashes_the_reader(self, code, data):

@@ -124,6 +124,11 @@ class UncertaintyTests(unittest.TestCase):
         gauge = ReadWith(resolution_mm=1e-6, calibration_mm=0, part_c=20, part_um_m_k=0, scatter_mm=0.001, scatter_of=10)
         self.assertAlmostEqual(size_of([40.0, 40.004], gauge).estimate.u, (18e-6 / 11 / 2) ** 0.5, places=8)
 
+    def test_what_reading_to_a_step_scatters_by_is_counted_once(self):
+        """By hand: repeats by 0.004 of a gauge read to 0.01, of which the step alone scatters by 0.01/√12, are sure to 0.004 in all."""
+        gauge = ReadWith(resolution_mm=0.01, calibration_mm=0, part_c=20, part_um_m_k=0, scatter_mm=0.004, scatter_of=10)
+        self.assertAlmostEqual(size_of([40.0], gauge).estimate.u, 0.004, places=9)
+
     def test_taper_and_out_of_round_are_told_apart(self):
         """By hand: front 58.020 / 58.024, rear 58.026 / 58.027: taper 0.006, out of round 0.004."""
         spots = {("front", "up"): 58.020, ("front", "across"): 58.024, ("rear", "up"): 58.026, ("rear", "across"): 58.027}

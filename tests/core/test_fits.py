@@ -7,7 +7,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import AskFirst, CoreError, DocumentError
 from gurvo_core.fits.job.figures import reading_si
 from gurvo_core.fits.job.intake import intake_of
-from gurvo_core.fits.job.kept import figures_kept, pieces_taken
+from gurvo_core.fits.job.kept import figures_kept, pieces_taken, scatter_kept
 from gurvo_core.fits.job.paper import fit_lines
 from gurvo_core.fits.job.sheet import Others, fit_sheet
 from gurvo_core.fits.job.whatif import ChamberAsked, chamber_view
@@ -99,6 +99,28 @@ class ReadingTests(FitCase):
         self.assertIn("main-fit", self.build.folded.states["run"].done)
         self.assertEqual({stands.judged.verdict for stands in self.now.places["main-clearance"].values()}, {"in"})
         self.assertEqual(len(figures_kept(self.now)), 5)
+
+    def test_what_repeats_scattered_by_is_pooled_over_spots(self):
+        """By hand: 58.016 and 58.018 lie 0.001 from their mean, 58.010 and 58.014 lie 0.002: two squares each, one freedom each."""
+        self.enter(BORES)
+        for axis, sizes in (("up", ("58.016", "58.018")), ("across", ("58.010", "58.014"))):
+            for size in sizes:
+                self.read(1, "outer", size, "front", axis)
+        (scatter,) = scatter_kept(self.now).values()
+        self.assertEqual((round(scatter.squares, 9), scatter.freedom), (1e-5, 2))
+
+    def test_the_first_page_has_a_line_for_the_fit(self):
+        self.read_bores()
+        self.assertEqual(HOUSE.judged(self.build.folded), [])
+        self.read_journals(*["57.970"] * 5)
+        (line,) = HOUSE.judged(self.build.folded)
+        self.assertEqual((line.what, line.got, line.word), (f"{self.mains.fit.name}, 5", "0.046 mm", "in"))
+        self.assertRegex(line.wanted, r"0\.03.* to .*0\.06")
+
+    def test_sizes_are_chosen_only_where_there_are_several(self):
+        body = {"kind": "fit_chosen", "step": "bore-fit", "fit": "piston-clearance", "sizes": {"1": "red"}}
+        for change in ({}, {"fit": "none"}, {"step": "main-fit"}):
+            self.assertEqual(self.refused("nothing is chosen from stock", {**body, **change}), "fit")
 
     def test_the_figure_is_the_smallest_bore_less_the_largest_journal(self):
         """By hand: 58.014 - 57.972 = 0.042; out of round 0.003."""
