@@ -5,8 +5,10 @@ __all__ = ["HELP", "Help", "Topic", "Word", "topic_of"]
 from pydantic import BaseModel
 
 from gurvo_core.help import measuring, order_of_work
-from gurvo_core.help.topic import Topic, Word
+from gurvo_core.help.topic import Word
 from gurvo_core.help.words import WORDS
+from gurvo_core.ledger import Topic
+from gurvo_core.work.rooms import ROOMS
 
 STEP = "step_done"
 # a step of these that asks for nothing but whether it was done is about what its readings would be about
@@ -28,7 +30,8 @@ class Help(BaseModel):
     words: list[Word]
 
 
-_TOPICS = {topic.id: topic for topic in (*order_of_work.TOPICS, *measuring.TOPICS)}
+_OF_KINDS = tuple(kind.topic for room in ROOMS for kind in room.kinds if kind.topic)
+_TOPICS = {topic.id: topic for topic in (*order_of_work.TOPICS, *measuring.TOPICS, *_OF_KINDS)}
 HELP = Help(topics={**_TOPICS, **{f"{STEP}:{does}": _TOPICS[topic] for does, topic in ALIKE.items()}}, words=list(WORDS))
 
 

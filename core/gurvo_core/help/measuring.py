@@ -2,7 +2,7 @@
 
 __all__ = ["TOPICS"]
 
-from gurvo_core.help.topic import Topic
+from gurvo_core.ledger import Topic
 
 TOPICS = (
     Topic(
@@ -168,13 +168,5 @@ TOPICS = (
         meant="Shims change places among valves before a new one is taken from stock.",
         by_hand=["Measure what is in, believe no printed figure, and put in what the list says."],
         goes_wrong=["Thicker shim, smaller gap: done the other way round, it is twice as wrong."],
-    ),
-    Topic(
-        id="lash_decided",
-        title="A gap that is out",
-        drawing="gap",
-        meant="A valve's gap outside its limits, or not to be told: set, changed, or accepted by the lead.",
-        by_hand=["Set it and read it anew; what was read before stays on the tape."],
-        goes_wrong=["Too small a gap is the worse one: the valve does not sit, and burns."],
     ),
 )

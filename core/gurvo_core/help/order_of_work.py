@@ -2,7 +2,7 @@
 
 __all__ = ["TOPICS"]
 
-from gurvo_core.help.topic import Topic
+from gurvo_core.ledger import Topic
 
 TOPICS = (
     Topic(

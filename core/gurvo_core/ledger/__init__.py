@@ -64,6 +64,7 @@ __all__ = [
     "Step",
     "StepNews",
     "Strike",
+    "Topic",
     "View",
     "WordOfPaper",
     "Words",
@@ -135,3 +136,4 @@ from gurvo_core.ledger.shafts import (
     met_on_the_way,
     told_shafts,
 )
+from gurvo_core.ledger.topic import Topic

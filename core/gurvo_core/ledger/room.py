@@ -54,6 +54,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.came_to import CameTo
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
 from gurvo_core.ledger.paper import Judged, Paper
+from gurvo_core.ledger.topic import Topic
 from gurvo_core.sentence import within
 
 Doing = Literal[
@@ -294,6 +295,8 @@ class Kind(Generic[B, S]):
     does: Doing
     doing: Callable[[S, B], Doing] | None = None  # where that differs from entry to entry
     words: Callable[[B], Words]
+    question: type[Question] | None = None  # by which it is asked for, where that is defined with it
+    topic: Topic | None = None  # what the help says of that
     take: Callable[[S, LedgerEntry, B], S]
     check: Callable[[S, B, Facts], Iterable[Objection]] = _nothing
     gauges: Callable[[B], Sequence[NamedGauge]] = _nothing

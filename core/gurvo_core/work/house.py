@@ -78,7 +78,8 @@ class House:
     @cached_property
     def state_type(self) -> type[BenchState]:
         """What the bench shows: the common part, and one typed field a room."""
-        questions: Any = _union([question for room in self.rooms for question in room.questions])
+        own = (kind.question for kind in self.kinds.values() if kind.question)
+        questions: Any = _union([*(question for room in self.rooms for question in room.questions), *own])
         does: Any = Literal[tuple(does for room in self.rooms for does in room.asks)]
         parts: dict[str, Any] = {"questions": (list[questions], ...), "does": (does, ...)}
         step: Any = create_model("Step", __base__=StepView, __doc__=StepView.__doc__, **parts)

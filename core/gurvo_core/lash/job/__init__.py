@@ -15,7 +15,6 @@ from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of,
 from gurvo_core.lash.job.state import LashState, begin_lash
 from gurvo_core.lash.job.take import hear_of_step, news_of
 from gurvo_core.lash.job.view import (
-    LashDecisionQuestion,
     LashReadingQuestion,
     LashReadyQuestion,
     LashShimsQuestion,
@@ -29,7 +28,7 @@ ROOM: Room[LashState] = Room(
     empty=begin_lash,
     kinds=KINDS,
     asks={"lash": ask_lash},
-    questions=(LashReadyQuestion, LashStopQuestion, LashReadingQuestion, LashShimsQuestion, LashDecisionQuestion),
+    questions=(LashReadyQuestion, LashStopQuestion, LashReadingQuestion, LashShimsQuestion),
     facts=facts_of,
     loose_ends=loose_ends_of,
     shows=LashView,

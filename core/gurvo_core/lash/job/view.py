@@ -1,7 +1,6 @@
 """The shapes of what setting valve clearances asks and shows. Lengths mm, crank degrees."""
 
 __all__ = [
-    "LashDecisionQuestion",
     "LashReadingQuestion",
     "LashReadyQuestion",
     "LashSheet",
@@ -84,15 +83,6 @@ class LashShimsQuestion(Question):
     kind: Literal["lash_shims"] = "lash_shims"
     step: str
     part: str
-
-
-class LashDecisionQuestion(PlainQuestion):
-    """A valve that is out or cannot be told."""
-
-    kind: Literal["lash_decided"] = "lash_decided"
-    step: str
-    valve: str
-    verdict: Verdict
 
 
 class StopView(View):

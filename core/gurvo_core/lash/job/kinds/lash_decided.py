@@ -1,16 +1,37 @@
 """A clearance that is out or cannot be told, accepted by the lead."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "LashDecisionQuestion"]
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
 from gurvo_core.lash.job.entries import LashDecided
 from gurvo_core.lash.job.state import LashState
 from gurvo_core.lash.job.take import weighed
 from gurvo_core.lash.job.words import valve_called
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
 from gurvo_core.sentence import at_start
+from gurvo_core.verdict import Verdict
+
+
+class LashDecisionQuestion(PlainQuestion):
+    """A valve that is out or cannot be told."""
+
+    kind: Literal["lash_decided"] = "lash_decided"
+    step: str
+    valve: str
+    verdict: Verdict
+
+
+TOPIC = Topic(
+    id="lash_decided",
+    title="A gap that is out",
+    drawing="gap",
+    meant="A valve's gap outside its limits, or not to be told: set, changed, or accepted by the lead.",
+    by_hand=["Set it and read it anew; what was read before stays on the tape."],
+    goes_wrong=["Too small a gap is the worse one: the valve does not sit, and burns."],
+)
 
 
 def _say(body: LashDecided) -> Words:
@@ -38,6 +59,8 @@ def _take(now: LashState, entry: LedgerEntry, body: LashDecided) -> LashState:
 
 KIND: Kind[LashDecided, LashState] = Kind(
     body=LashDecided,
+    question=LashDecisionQuestion,
+    topic=TOPIC,
     happening="valve gap decided",
     does="decide",
     words=_say,
