@@ -248,11 +248,13 @@ def _planned(document: EngineDocument, steps: list[WorkStep], stage: str, at: in
 
 
 def _is_reported(document: EngineDocument, step: WorkStep) -> bool:
-    """Whether the document says enough of a step for the room of its craft to see to it."""
+    """Whether a room of its own craft sees to a step: whatever does what such a room does, where the document says enough for it."""
     if step.does == "tighten":
         joint = document.joint(step.joint)
         return joint is not None and joint.is_figured
-    return step.does == "lash" or (step.does == "measure" and any(fit.is_placed for fit in document.fits if fit.id in step.fits))
+    if step.does == "measure":
+        return any(fit.is_placed for fit in document.fits if fit.id in step.fits)
+    return step.does in REPORTED
 
 
 def _listed(document: EngineDocument) -> Iterator[tuple[str, WorkStep]]:
