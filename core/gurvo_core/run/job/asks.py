@@ -26,11 +26,10 @@ from gurvo_core.ledger import (
     Step,
     kept_with,
 )
-from gurvo_core.ledger.entry import LedgerEntry
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
-from gurvo_core.run.job.entries import TroubleTold
+from gurvo_core.run.job.asked_first import asked_first
 from gurvo_core.run.job.meet_again import meet_again_words
 from gurvo_core.run.job.proof import proofs_of, touched_of
 from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
@@ -47,19 +46,17 @@ from gurvo_core.run.job.standing import (
 )
 from gurvo_core.run.job.state import RunState
 from gurvo_core.run.job.view import (
-    HardStopQuestion,
     HoldQuestion,
     LookView,
     MarkSeen,
-    PlugsQuestion,
     StepQuestion,
     TurnQuestion,
     VariantQuestion,
 )
-from gurvo_core.run.job.words import TROUBLES, in_its_own_words
+from gurvo_core.run.job.words import in_its_own_words
 from gurvo_core.run.looks import LookAt
 from gurvo_core.run.plan import Plan, PlanStep
-from gurvo_core.sentence import RUNNING, at_start, listed, within
+from gurvo_core.sentence import RUNNING, listed, within
 
 VARIANT = "variant:"
 MOVES = frozenset({"park", "turn_over", "lay", "tension", "fit", "take_off"})  # where something may be met or heard
@@ -148,28 +145,10 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
-    first = _asked_first(now, now.plan.by_id[step.key]) if now.hard_stop is not None or not now.plugs_out else ()
+    first = asked_first(now, now.plan.by_id[step.key]) if now.hard_stop is not None or not now.plugs_out else ()
     if first:
         return Asked(questions=[*first, *_asked_plain(now, step, facts).questions])
     return _asked_plain(now, step, facts)
-
-
-def _asked_first(now: RunState, one: PlanStep) -> list[HardStopQuestion | PlugsQuestion]:
-    """What is asked before a step whatever it does: what was met or heard there, and, before the first turn, whether the plugs are out."""
-    found: list[HardStopQuestion | PlugsQuestion] = []
-    if now.hard_stop is not None and one.step.id == _stopped_at(now):
-        found.append(_hard_stop(one.step.id, now.hard_stop))
-    if not now.plugs_out and one.step.id == now.plan.first_turn and one.step.id not in now.done:
-        found.append(_plugs(one.step.id))
-    return found
-
-
-def _stopped_at(now: RunState) -> str:
-    """The step at which what was met is looked into: where it was told, or the first that is open where that is no more."""
-    told = getattr(now.hard_stop.body, "step", "") if now.hard_stop is not None else ""
-    own = [one.step.id for one in now.plan.steps if not one.is_elsewhere]  # of others their own rooms ask
-    first = next((name for name in own if name not in now.done), own[-1] if own else "")
-    return told if told in own else first
 
 
 def _asked_plain(now: RunState, step: Step, facts: Facts) -> Asked:
@@ -448,33 +427,6 @@ def _marks_at(document: EngineDocument, crank_deg: float) -> list[MarkSeen]:
 
 def _turns(turns: float) -> str:
     return "one turn" if turns == 1 else f"{turns:g} turns"
-
-
-def _hard_stop(step_id: str, told: LedgerEntry) -> HardStopQuestion:
-    what = TROUBLES[told.body.what] if isinstance(told.body, TroubleTold) else "hard stop"
-    return HardStopQuestion(
-        key=f"{step_id}:hard",
-        title=at_start(what),
-        ask=f"What was the {what}?" if what != "stiff" else "What made it stiff?",
-        hint="Do not force it. A dead stop is a valve on a piston, something in the cylinder, or a lock left in; springy is compression.",
-        status="open",
-        waits=f"somebody to look into a {what}" if what != "stiff" else "somebody to look into what is stiff",
-        answers=[PlainAnswer(title="Looked into", entry={"kind": "hard_stop"}, words="found", asks="What was it?", needs_words=True)],
-        said="Once it is said, turning over begins anew.",
-    )
-
-
-def _plugs(step_id: str) -> PlugsQuestion:
-    return PlugsQuestion(
-        key=f"{step_id}:plugs",
-        title="Plugs out",
-        ask="Are the plugs or injectors out, and is the stand locked?",
-        hint="Before the first turn: with them in it turns against compression, and springs back.",
-        status="open",
-        waits="the plugs to come out",
-        answers=[PlainAnswer(title="Out and locked", entry={"kind": "plugs", "out": True})],
-        said="Look, then say so.",
-    )
 
 
 def _hold(step: WorkStep, done_by: str, *, is_signed: bool) -> HoldQuestion:
