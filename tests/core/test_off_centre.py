@@ -79,7 +79,8 @@ class BenchTests(unittest.TestCase):
     def test_it_is_checked_before_anything_is_read_and_about_opposite(self):
         ledger = Ledger()
         ledger.add(FOLDED)
-        check(ledger, opposite(-30, 150.5))
+        for here, there in ((-30, 150.5), (30, 211), (100, 279)):
+            check(ledger, opposite(here, there))
         wrong = {**opposite(-30, 150), "opposite": {"text": "300", "side": "after TDC"}}
         for body, words in ((opposite(-30, 40), "from opposite"), (wrong, "no 300")):
             with self.subTest(words), self.assertRaisesRegex(CoreError, words):

@@ -100,6 +100,14 @@ class ByHandTests(unittest.TestCase):
         estimate = tdc_by_equal_drops([pair(before, after, 8)], crank, wheel, U_DIAL)
         self.assertAlmostEqual(estimate.u_deg, (own[0] ** 2 + own[1] ** 2 + common**2) ** 0.5 / 2, places=6)
 
+    def test_of_a_crank_nobody_knows_a_drop_grows_as_the_square_of_the_angle(self):
+        """Second method: near the top that is what the known crank does, so that both are as sure, within a hundredth."""
+        for drop in (0.3, 1.0):
+            read = [pair(360 + drop_at_deg(drop, "before", STRAIGHT), drop_at_deg(drop, "after", STRAIGHT), drop)]
+            unknown, known = (tdc_by_equal_drops(read, slider, U_WHEEL, U_DIAL) for slider in (None, STRAIGHT))
+            self.assertAlmostEqual(signed_deg(unknown.zero_deg), 0, delta=1e-6)
+            self.assertAlmostEqual(unknown.u_deg / known.u_deg, 1, delta=0.01)
+
     def test_the_middle_of_the_dwell(self):
         """By hand: 1.0 before and 1.2 after is 0.1 after."""
         self.assertAlmostEqual(tdc_at_top([pair(359.0, 1.2)], STRAIGHT, U_WHEEL, 0.01).zero_deg, 0.1)

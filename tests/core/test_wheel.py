@@ -51,6 +51,19 @@ class WheelTests(unittest.TestCase):
         self.assertEqual(wheel_deg(30, "before BDC", wheel), 150)
         self.assertEqual(wheel_deg(41.5, "before TDC", wheel), 318.5)
 
+    def test_its_highest_figure_is_read_and_none_beyond(self):
+        """By hand: half a turn is 180 after TDC, a quarter 90; the fold of a quartered wheel lies there."""
+        for numbering, figure, side, turned in (
+            ("0-360", 360, None, 0),
+            ("0-180-0", 180, "after TDC", 180),
+            ("0-90-0-90-0", 90, "after TDC", 90),
+            ("0-90-0-90-0", 90, "before BDC", 90),
+        ):
+            wheel = DegreeWheel(numbering=numbering)
+            with self.subTest(numbering=numbering, side=side):
+                self.assertAlmostEqual(signed_deg(wheel_deg(figure, side, wheel) - turned), 0)
+                self.assertRaises(ReadingError, wheel_deg, figure + 0.1, side, wheel)
+
     def test_what_a_wheel_cannot_read_is_refused(self):
         tries = [("0-360", 400, None, "text"), ("0-90-0-90-0", 95, "after TDC", "text"), ("0-180-0", 12, None, "side")]
         tries += [("0-180-0", 12, "after BDC", "side"), ("0-360", 12, "after TDC", "side"), ("0-360", -1, None, "text")]
