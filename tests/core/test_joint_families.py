@@ -81,6 +81,8 @@ class EveryFamilyTests(unittest.TestCase):
             build = Build(code).play()
             names = [joint.joint.name for joint in build.folded.states["joints"].book.joints.values()]
             papers = {paper.title: paper for paper in HOUSE.papers(build.folded)}
+            lines = [(table, row) for paper in papers.values() for table in paper.tables for row in table.rows]
+            self.assertEqual([row.cells for table, row in lines if len(row.cells) != len(table.heads)], [])
             for name in names:
                 with self.subTest(family=code, joint=name):
                     self.assertTrue(all(cell for row in papers[name].tables[0].rows for cell in row.cells))

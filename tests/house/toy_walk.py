@@ -74,7 +74,7 @@ class ToyWalk(ShopCase):
         self.must(TIE)
         shown = shown_on_paper(Engine.objects.get(pk="T-1"))
         paper = next(one for one in shown["papers"] if one["title"] == "The tether")
-        self.assertEqual((paper["tables"][0]["rows"][0]["cells"], paper["says"]), ([("2", False), ("on", False)], "the running way"))
+        self.assertEqual((paper["tables"][0]["rows"][0]["cells"], paper["says"]), ([("2", ""), ("on", "")], "the running way"))
         self.assertIn({"what": "Tether", "wanted": "off", "got": "on", "word": "out", "look": "out"}, shown["judged"])
         self.assertIn("The tether", render_to_string("work/record.html", shown))
 

@@ -50,9 +50,10 @@ def _table(table: PaperTable, say: Saying) -> dict[str, Any]:
     return {"heads": _cells(table.heads, table, say), "limits": table.limits, "rows": rows, "wide": len(table.heads) - 1}
 
 
-def _cells(cells: Sequence[str], table: PaperTable, say: Saying) -> list[tuple[str, bool]]:
-    """Each with whether it is a figure."""
-    return [(say(words), n in table.figures) for n, words in enumerate(cells)]
+def _cells(cells: Sequence[str], table: PaperTable, say: Saying) -> list[tuple[str, str]]:
+    """Each with its style: a figure, or somebody's name, which is not broken."""
+    styles = ["n" if n in table.figures else "who" if head == "who" else "" for n, head in enumerate(table.heads)]
+    return [(say(words), style) for words, style in zip(cells, styles, strict=True)]
 
 
 def _plot(dots: Sequence[PaperDot]) -> dict[str, Any] | None:
