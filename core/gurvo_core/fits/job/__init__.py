@@ -14,7 +14,7 @@ from gurvo_core.fits.job.paper import judged_of, papers_of
 from gurvo_core.fits.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.fits.job.state import FitsState, begin_fits
 from gurvo_core.fits.job.take import hear_of_step, news_of
-from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion, FitsView
+from gurvo_core.fits.job.view import FitChosenQuestion, FitReadingQuestion, FitsReadyQuestion, FitsView
 from gurvo_core.ledger import Room
 
 ROOM: Room[FitsState] = Room(
@@ -22,7 +22,7 @@ ROOM: Room[FitsState] = Room(
     empty=begin_fits,
     kinds=KINDS,
     asks={"measure": ask_measure},
-    questions=(FitsReadyQuestion, FitReadingQuestion, FitChosenQuestion, FitDecisionQuestion),
+    questions=(FitsReadyQuestion, FitReadingQuestion, FitChosenQuestion),
     loose_ends=loose_ends_of,
     shows=FitsView,
     view=view_of,

@@ -6,9 +6,10 @@ from functools import lru_cache
 
 from gurvo_core.engine.fit import SideKey
 from gurvo_core.fits.job.book import FitsBook, PlacedFit
+from gurvo_core.fits.job.kinds.fit_decided import FitDecisionQuestion
 from gurvo_core.fits.job.show import limits_words
 from gurvo_core.fits.job.state import FitsState, SideReady, spots_left
-from gurvo_core.fits.job.view import FitChosenQuestion, FitDecisionQuestion, FitReadingQuestion, FitsReadyQuestion
+from gurvo_core.fits.job.view import FitChosenQuestion, FitReadingQuestion, FitsReadyQuestion
 from gurvo_core.fits.places import FitSpot
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step
 from gurvo_core.sentence import fine, within

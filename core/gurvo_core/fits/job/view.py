@@ -4,7 +4,6 @@ __all__ = [
     "ChoiceRow",
     "ChoiceView",
     "FitChosenQuestion",
-    "FitDecisionQuestion",
     "FitReadingQuestion",
     "FitSheet",
     "FitView",
@@ -25,7 +24,7 @@ from typing import Literal
 from pydantic import Field
 
 from gurvo_core.engine.fit import SideKey
-from gurvo_core.ledger import PlainQuestion, Question, View
+from gurvo_core.ledger import Question, View
 from gurvo_core.verdict import Verdict
 
 
@@ -73,16 +72,6 @@ class FitChosenQuestion(Question):
     step: str
     fit: str
     part: str
-
-
-class FitDecisionQuestion(PlainQuestion):
-    """What is done about a place that is out or cannot be told."""
-
-    kind: Literal["fit_decided"] = "fit_decided"
-    step: str
-    fit: str
-    place: str
-    verdict: Verdict
 
 
 class PlaceView(View):

@@ -15,7 +15,7 @@ from gurvo_core.joints.job.paper import judged_of, papers_of
 from gurvo_core.joints.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.joints.job.state import JointsState, begin_joints
 from gurvo_core.joints.job.take import hear_of_step, news_of
-from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullDecisionQuestion, PullQuestion
+from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullQuestion
 from gurvo_core.ledger import Room
 
 ROOM: Room[JointsState] = Room(
@@ -23,7 +23,7 @@ ROOM: Room[JointsState] = Room(
     empty=begin_joints,
     kinds=KINDS,
     asks={"tighten": ask_tighten},
-    questions=(JointReadyQuestion, PullQuestion, PullDecisionQuestion),
+    questions=(JointReadyQuestion, PullQuestion),
     loose_ends=loose_ends_of,
     shows=JointsView,
     view=view_of,

@@ -7,9 +7,10 @@ from functools import lru_cache
 from gurvo_core.engine import JointStage
 from gurvo_core.joints.job.book import JointBook, PulledJoint
 from gurvo_core.joints.job.judged import TURNED, Judgement, window_of
+from gurvo_core.joints.job.kinds.pull_decided import PullDecisionQuestion
 from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import JointsState, Ready
-from gurvo_core.joints.job.view import JointReadyQuestion, PullDecisionQuestion, PullQuestion, TorqueIn
+from gurvo_core.joints.job.view import JointReadyQuestion, PullQuestion, TorqueIn
 from gurvo_core.joints.sequence import ALL, Figures, Item
 from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step, kept_with
 from gurvo_core.sentence import at_start, within

@@ -5,7 +5,6 @@ __all__ = [
     "JointReadyQuestion",
     "JointView",
     "JointsView",
-    "PullDecisionQuestion",
     "PullLine",
     "PullQuestion",
     "Sibling",
@@ -21,7 +20,7 @@ from pydantic import Field
 
 from gurvo_core.engine.joint import Surface
 from gurvo_core.joints.job.entries import AngleBy
-from gurvo_core.ledger import PlainQuestion, Question, View
+from gurvo_core.ledger import Question, View
 from gurvo_core.units import Unit
 
 
@@ -68,17 +67,6 @@ class JointReadyQuestion(Question):
     needs_angle: bool
     cautions: list[str]
     pulls: list[PullQuestion] = Field(description="Of a joint of one bolt, which is one answer: what is pulled once all is looked at")
-
-
-class PullDecisionQuestion(PlainQuestion):
-    """What is done about a pull that stands apart."""
-
-    kind: Literal["pull_decided"] = "pull_decided"
-    step: str
-    stage: int
-    turn: int
-    fastener: str
-    sentence: str
 
 
 class SpotView(View):

@@ -18,7 +18,6 @@ from gurvo_core.lash.job.view import (
     LashReadingQuestion,
     LashReadyQuestion,
     LashShimsQuestion,
-    LashStopQuestion,
     LashView,
 )
 from gurvo_core.ledger import Room
@@ -28,7 +27,7 @@ ROOM: Room[LashState] = Room(
     empty=begin_lash,
     kinds=KINDS,
     asks={"lash": ask_lash},
-    questions=(LashReadyQuestion, LashStopQuestion, LashReadingQuestion, LashShimsQuestion),
+    questions=(LashReadyQuestion, LashReadingQuestion, LashShimsQuestion),
     facts=facts_of,
     loose_ends=loose_ends_of,
     shows=LashView,

@@ -7,13 +7,13 @@ from functools import lru_cache
 from gurvo_core.engine import WorkStep
 from gurvo_core.lash.job.book import LashBook, shim_sorts
 from gurvo_core.lash.job.kinds.lash_decided import LashDecisionQuestion
+from gurvo_core.lash.job.kinds.lash_stop import LashStopQuestion
 from gurvo_core.lash.job.show import advice_for, limits_words, sees_of, where_of
 from gurvo_core.lash.job.state import LashState, stops_of, valves_left
 from gurvo_core.lash.job.view import (
     LashReadingQuestion,
     LashReadyQuestion,
     LashShimsQuestion,
-    LashStopQuestion,
     WayOfStops,
 )
 from gurvo_core.lash.stops import LashStops

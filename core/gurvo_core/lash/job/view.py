@@ -5,7 +5,6 @@ __all__ = [
     "LashReadyQuestion",
     "LashSheet",
     "LashShimsQuestion",
-    "LashStopQuestion",
     "LashView",
     "ShimRow",
     "StopView",
@@ -19,7 +18,7 @@ from pydantic import Field
 
 from gurvo_core.engine import Valve
 from gurvo_core.lash.stops import StopWay
-from gurvo_core.ledger import PlainQuestion, Question, View
+from gurvo_core.ledger import Question, View
 from gurvo_core.verdict import Verdict
 
 
@@ -40,18 +39,6 @@ class LashReadyQuestion(Question):
     engine_is: Literal["cold", "hot"] | None
     limits: str
     needs_feelers: bool
-    cautions: list[str]
-
-
-class LashStopQuestion(PlainQuestion):
-    """The crank turned to a stop."""
-
-    kind: Literal["lash_stop"] = "lash_stop"
-    step: str
-    stop: int
-    where: str
-    sees: str
-    valves: list[str]
     cautions: list[str]
 
 

@@ -14,7 +14,7 @@ from gurvo_core.run.job.paper import papers_of
 from gurvo_core.run.job.show import holds_of, left_of, loose_ends_of, reach_of, view_of, wary_of
 from gurvo_core.run.job.state import RunState, begin_run
 from gurvo_core.run.job.take import hear_of_step, news_of
-from gurvo_core.run.job.view import HardStopQuestion, HoldQuestion, PlugsQuestion, RunView, StepQuestion, TurnQuestion, VariantQuestion
+from gurvo_core.run.job.view import HoldQuestion, RunView, StepQuestion, TurnQuestion
 
 ROOM: Room[RunState] = Room(
     name="run",
@@ -22,7 +22,7 @@ ROOM: Room[RunState] = Room(
     kinds=KINDS,
     asks={"run": ask_step, "variant": ask_variant},
     blocks=blocks_step,
-    questions=(StepQuestion, TurnQuestion, HoldQuestion, HardStopQuestion, VariantQuestion, PlugsQuestion),
+    questions=(StepQuestion, TurnQuestion, HoldQuestion),
     facts=plan_facts,
     loose_ends=loose_ends_of,
     holds=holds_of,

@@ -4,8 +4,9 @@ __all__ = ["asked_first"]
 
 from gurvo_core.ledger import LedgerEntry, PlainAnswer
 from gurvo_core.run.job.entries import TroubleTold
+from gurvo_core.run.job.kinds.hard_stop import HardStopQuestion
+from gurvo_core.run.job.kinds.plugs import PlugsQuestion
 from gurvo_core.run.job.state import RunState
-from gurvo_core.run.job.view import HardStopQuestion, PlugsQuestion
 from gurvo_core.run.job.words import TROUBLES
 from gurvo_core.run.plan import PlanStep
 from gurvo_core.sentence import at_start

@@ -30,6 +30,7 @@ from gurvo_core.ledger.room import Status
 from gurvo_core.motion.clock import mark_clock_deg
 from gurvo_core.run.job.asked import FieldOption
 from gurvo_core.run.job.asked_first import asked_first
+from gurvo_core.run.job.kinds.variant import VariantQuestion
 from gurvo_core.run.job.meet_again import meet_again_words
 from gurvo_core.run.job.proof import proofs_of, touched_of
 from gurvo_core.run.job.rules import looks_at_stop, looks_of, step_doing
@@ -51,7 +52,6 @@ from gurvo_core.run.job.view import (
     MarkSeen,
     StepQuestion,
     TurnQuestion,
-    VariantQuestion,
 )
 from gurvo_core.run.job.words import in_its_own_words
 from gurvo_core.run.looks import LookAt

@@ -1,26 +1,23 @@
 """The shapes of what the run asks and shows."""
 
 __all__ = [
-    "HardStopQuestion",
     "HoldQuestion",
     "LookView",
     "MarkSeen",
     "PartPlaces",
-    "PlugsQuestion",
     "PositionPlace",
     "RunView",
     "ShaftName",
     "StepQuestion",
     "TurnQuestion",
-    "VariantQuestion",
 ]
 
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from gurvo_core.ledger import PlainQuestion, Question, View
-from gurvo_core.run.job.asked import AskedField, FieldOption
+from gurvo_core.ledger import Question, View
+from gurvo_core.run.job.asked import AskedField
 from gurvo_core.scene import Stands
 
 
@@ -94,12 +91,6 @@ class TurnQuestion(Question):
     tools: list[str]
 
 
-class PlugsQuestion(PlainQuestion):
-    """Whether the plugs are out, where the run of work has no step for it."""
-
-    kind: Literal["plugs"] = "plugs"
-
-
 class HoldQuestion(Question):
     """A hold point that waits for its signature."""
 
@@ -107,20 +98,6 @@ class HoldQuestion(Question):
     for_lead: ClassVar[bool] = True
     step: str
     done_by: str
-
-
-class HardStopQuestion(PlainQuestion):
-    """A hard stop that must be looked into."""
-
-    kind: Literal["hard_stop"] = "hard_stop"
-
-
-class VariantQuestion(PlainQuestion):
-    """Which variant it is."""
-
-    kind: Literal["variant"] = "variant"
-    group_id: str
-    options: list[FieldOption]
 
 
 class PositionPlace(View):

@@ -28,13 +28,10 @@ from gurvo_core.timing.job.state import TimingState, begin
 from gurvo_core.timing.job.view import (
     CamQuestion,
     LiftQuestion,
-    MethodQuestion,
     SetupQuestion,
-    StopQuestion,
     TdcQuestion,
     TimingView,
     WheelCheckQuestion,
-    ZeroQuestion,
 )
 
 ROOM: Room[TimingState] = Room(
@@ -47,7 +44,7 @@ ROOM: Room[TimingState] = Room(
         Step(key="degree", title="Degree the cam", does="degree"),
     ),
     asks={"set_up_wheel": ask_setup, "find_tdc": ask_tdc, "degree": ask_cams},
-    questions=(SetupQuestion, WheelCheckQuestion, MethodQuestion, StopQuestion, TdcQuestion, ZeroQuestion, LiftQuestion, CamQuestion),
+    questions=(SetupQuestion, WheelCheckQuestion, TdcQuestion, LiftQuestion, CamQuestion),
     facts=facts_of,
     loose_ends=loose_ends_of,
     holds=holds_of,

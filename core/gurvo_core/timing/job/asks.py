@@ -1,6 +1,6 @@
 """The questions a builder answers one after another: wheel, true TDC, every cam."""
 
-__all__ = ["METHOD_NAMES", "ask_cams", "ask_setup", "ask_tdc"]
+__all__ = ["ask_cams", "ask_setup", "ask_tdc"]
 
 from dataclasses import dataclass
 from functools import lru_cache, partial
@@ -14,6 +14,9 @@ from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
+from gurvo_core.timing.job.kinds.piston_stop import StopQuestion
+from gurvo_core.timing.job.kinds.tdc_method import MethodQuestion
+from gurvo_core.timing.job.kinds.wheel_zero import ZeroQuestion
 from gurvo_core.timing.job.readings import off_of
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, rests_on, tdc_basis
@@ -22,27 +25,19 @@ from gurvo_core.timing.job.view import (
     CamQuestion,
     LengthField,
     LiftQuestion,
-    MethodQuestion,
     Option,
     SetupQuestion,
-    StopQuestion,
     TdcQuestion,
     ValveFigures,
     WheelCheckQuestion,
-    ZeroQuestion,
 )
+from gurvo_core.timing.job.words import METHOD_NAMES
 from gurvo_core.timing.lift_fit import LEAST_POINTS
 from gurvo_core.timing.lines import FLANKS, CamLine, LineAt
 from gurvo_core.timing.off_centre import LEAST_PLACES
 from gurvo_core.timing.tdc import TdcMethod
 from gurvo_core.timing.tdc_fit import MIN_READINGS
 
-METHOD_NAMES: dict[TdcMethod, str] = {
-    "positive_stop": "positive stop",
-    "equal_drop": "equal drops",
-    "fit": "fit over many readings",
-    "top": "at the top",
-}
 LATE_ENDS = (
     "The other end of the dwell: turn on to the last place before the dial falls. "
     "Both ends are noticed a little late, which moves the middle: read a second pair turning back, and it falls out."

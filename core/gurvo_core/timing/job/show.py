@@ -34,13 +34,13 @@ from gurvo_core.ledger import (
     kept_with,
 )
 from gurvo_core.timing import DegreeWheel, TdcEstimate, Verdict, in_words, sides_of, wheel_figure
-from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.cams import cam_places, cams_of
 from gurvo_core.timing.job.crank_at import crank_at, crank_turned
 from gurvo_core.timing.job.entries import PistonStop
 from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, outlier_seq, tdc_basis
 from gurvo_core.timing.job.view import CamFigures, TdcFigures, TimingView, WheelLabel, WheelSetting
+from gurvo_core.timing.job.words import METHOD_NAMES
 
 FAR_FROM_CARD_DEG = 60.0
 WIDE_SPREAD = 4.0  # times the expanded uncertainty

@@ -8,11 +8,9 @@ __all__ = [
     "LengthField",
     "LiftCurve",
     "LiftQuestion",
-    "MethodQuestion",
     "Offer",
     "Option",
     "SetupQuestion",
-    "StopQuestion",
     "TdcFigures",
     "TdcQuestion",
     "TimingView",
@@ -20,7 +18,6 @@ __all__ = [
     "WheelCheckQuestion",
     "WheelLabel",
     "WheelSetting",
-    "ZeroQuestion",
 ]
 
 from typing import Literal
@@ -28,7 +25,7 @@ from typing import Literal
 from pydantic import Field
 
 from gurvo_core.engine import Flank, Valve
-from gurvo_core.ledger import Basis, PlainQuestion, Question, View
+from gurvo_core.ledger import Basis, Question, View
 from gurvo_core.timing import Numbering, Runs, Side, Verdict
 from gurvo_core.timing.job.entries import MoveMade
 from gurvo_core.timing.tdc import TdcMethod
@@ -65,20 +62,6 @@ class WheelCheckQuestion(Question):
     found: str = Field(description="How the wheel sits, as far as it was told")
 
 
-class MethodQuestion(PlainQuestion):
-    """How true TDC is looked for."""
-
-    kind: Literal["tdc_method"] = "tdc_method"
-    options: list[Option]
-
-
-class StopQuestion(PlainQuestion):
-    """Whether the piston stop is in, or out."""
-
-    kind: Literal["piston_stop"] = "piston_stop"
-    fitted: bool
-
-
 class TdcQuestion(Question):
     """One reading towards true TDC."""
 
@@ -89,15 +72,6 @@ class TdcQuestion(Question):
     expected_side: Side | None = None
     method: TdcMethod
     place: Literal["before", "after"] | None = None
-
-
-class ZeroQuestion(PlainQuestion):
-    """Whether true TDC is taken over."""
-
-    kind: Literal["wheel_zero"] = "wheel_zero"
-    zero_deg: float | None
-    method: TdcMethod
-    rests_on: Basis
 
 
 class LiftQuestion(Question):

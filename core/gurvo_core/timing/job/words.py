@@ -1,11 +1,19 @@
 """How the timing's entries are said on tape, paper and in the table."""
 
-__all__ = ["came_back", "details_of", "wheel_words"]
+__all__ = ["METHOD_NAMES", "came_back", "details_of", "wheel_words"]
 
 from gurvo_core.timing.job.entries import (
     Approach,
     TypedWheel,
 )
+from gurvo_core.timing.tdc import TdcMethod
+
+METHOD_NAMES: dict[TdcMethod, str] = {
+    "positive_stop": "positive stop",
+    "equal_drop": "equal drops",
+    "fit": "fit over many readings",
+    "top": "at the top",
+}
 
 
 def wheel_words(typed: TypedWheel) -> str:

@@ -1,16 +1,39 @@
 """What is done about a place that is out or cannot be told, or that is read anew."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "FitDecisionQuestion"]
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
 from gurvo_core.fits.job.entries import FitDecided
 from gurvo_core.fits.job.named import named_today
 from gurvo_core.fits.job.rules import NO_SUCH
 from gurvo_core.fits.job.state import FitDecision, FitsState
 from gurvo_core.fits.job.take import weighed, without_readings
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
+from gurvo_core.verdict import Verdict
+
+
+class FitDecisionQuestion(PlainQuestion):
+    """What is done about a place that is out or cannot be told."""
+
+    kind: Literal["fit_decided"] = "fit_decided"
+    step: str
+    fit: str
+    place: str
+    verdict: Verdict
+
+
+TOPIC = Topic(
+    id="fit_decided",
+    title="Out, or not to be told",
+    drawing="bore",
+    meant="A clearance outside its limits, or so near that these gauges cannot tell.",
+    by_hand=["Measure once more with a better gauge, change the part, or let the lead accept it with a reason."],
+    goes_wrong=["It is measured again until it is in."],
+)
+
 
 DECIDED = {"accepted": "accepted by the lead", "read_again": "is read again", "replaced": "has another part"}
 
@@ -55,6 +78,8 @@ def _take(now: FitsState, entry: LedgerEntry, body: FitDecided) -> FitsState:
 
 KIND: Kind[FitDecided, FitsState] = Kind(
     body=FitDecided,
+    question=FitDecisionQuestion,
+    topic=TOPIC,
     happening="clearance decided",
     does="decide",
     completes=named_today,

@@ -1,9 +1,10 @@
 """What is done about a pull that stands apart."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "PullDecisionQuestion"]
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
 from gurvo_core.joints.job.entries import PullDecided
 from gurvo_core.joints.job.named import named_today
@@ -11,7 +12,28 @@ from gurvo_core.joints.job.state import Decision, JointsState
 from gurvo_core.joints.job.take import out_again, weighed
 from gurvo_core.joints.job.words import DECIDED, bolt_called
 from gurvo_core.joints.sequence import Item
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
+
+
+class PullDecisionQuestion(PlainQuestion):
+    """What is done about a pull that stands apart."""
+
+    kind: Literal["pull_decided"] = "pull_decided"
+    step: str
+    stage: int
+    turn: int
+    fastener: str
+    sentence: str
+
+
+TOPIC = Topic(
+    id="pull_decided",
+    title="A pull that was off",
+    drawing="angle",
+    meant="A bolt did not come to its figure, or not as its siblings did. What is to become of it?",
+    by_hand=["Out with it, look at thread and head, a new one in, and its stages from the beginning."],
+    goes_wrong=["It is turned a little more until the figure is there."],
+)
 
 
 def _say(body: PullDecided) -> Words:
@@ -46,6 +68,8 @@ def _take(now: JointsState, entry: LedgerEntry, body: PullDecided) -> JointsStat
 
 KIND: Kind[PullDecided, JointsState] = Kind(
     body=PullDecided,
+    question=PullDecisionQuestion,
+    topic=TOPIC,
     happening="pull that was off",
     does="decide",
     completes=named_today,

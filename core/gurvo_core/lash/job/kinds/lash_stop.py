@@ -1,9 +1,10 @@
 """The crank turned to one of the stops."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "LashStopQuestion"]
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from typing import Literal
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.lash.job.entries import LashReady, LashStopped
@@ -11,7 +12,42 @@ from gurvo_core.lash.job.rules import NO_SUCH, ONCE_DONE
 from gurvo_core.lash.job.show import where_of
 from gurvo_core.lash.job.state import LashState, begin_lash, stops_of
 from gurvo_core.lash.job.take import take_ready
-from gurvo_core.ledger import Body, CrankTurned, Facts, Kind, LedgerEntry, Objection, Words, may_be_done, met_on_the_way, need
+from gurvo_core.ledger import (
+    Body,
+    CrankTurned,
+    Facts,
+    Kind,
+    LedgerEntry,
+    Objection,
+    PlainQuestion,
+    Topic,
+    Words,
+    may_be_done,
+    met_on_the_way,
+    need,
+)
+
+
+class LashStopQuestion(PlainQuestion):
+    """The crank turned to a stop."""
+
+    kind: Literal["lash_stop"] = "lash_stop"
+    step: str
+    stop: int
+    where: str
+    sees: str
+    valves: list[str]
+    cautions: list[str]
+
+
+TOPIC = Topic(
+    id="lash_stop",
+    title="A stop of the valve setting",
+    drawing="turn",
+    meant="The crank where several followers stand on the base circle at once: fewest turns for all valves.",
+    by_hand=["Turn the way it runs until the named valves rock, or the named lobes point away."],
+    goes_wrong=["A quarter turn off, and a follower already climbs: its gap looks too small."],
+)
 
 
 def _say(body: LashStopped) -> Words:
@@ -57,4 +93,6 @@ def _where(body: LashStopped, document: EngineDocument, before: Sequence[LedgerE
     return body.model_copy(update={"called": where_of(document, stops.stops[body.stop - 1])})
 
 
-KIND: Kind[LashStopped, LashState] = Kind(body=LashStopped, does="turn", completes=_where, words=_say, take=_take, check=_check)
+KIND: Kind[LashStopped, LashState] = Kind(
+    body=LashStopped, question=LashStopQuestion, topic=TOPIC, does="turn", completes=_where, words=_say, take=_take, check=_check
+)

@@ -1,13 +1,32 @@
 """The piston stop has been fitted, or taken out."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "StopQuestion"]
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
 from gurvo_core.timing.job.entries import PistonStop
 from gurvo_core.timing.job.state import TimingState
+
+
+class StopQuestion(PlainQuestion):
+    """Whether the piston stop is in, or out."""
+
+    kind: Literal["piston_stop"] = "piston_stop"
+    fitted: bool
+
+
+TOPIC = Topic(
+    id="piston_stop",
+    title="The positive stop",
+    drawing="stop",
+    meant="Something solid stops the piston short of its top on both sides; the middle is the top.",
+    by_hand=["Screw it in with the piston well down, then come up to it gently from one side, and later from the other."],
+    goes_wrong=["It bends, or a valve is met instead of the stop."],
+    caution="By hand and gently: the whole crank is a lever on it.",
+)
 
 
 def _say(body: PistonStop) -> Words:
@@ -30,4 +49,6 @@ def _take(now: TimingState, entry: LedgerEntry, body: PistonStop) -> TimingState
     return replace(now, stop_in=entry.seq if body.fitted else 0)
 
 
-KIND: Kind[PistonStop, TimingState] = Kind(body=PistonStop, does="decide", words=_say, take=_take, check=_check)
+KIND: Kind[PistonStop, TimingState] = Kind(
+    body=PistonStop, question=StopQuestion, topic=TOPIC, does="decide", words=_say, take=_take, check=_check
+)

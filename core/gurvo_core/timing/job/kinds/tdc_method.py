@@ -1,15 +1,34 @@
 """How true TDC is looked for."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "MethodQuestion"]
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
 from gurvo_core.motion.frames import slider_of
-from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.entries import TdcMethodChoice
 from gurvo_core.timing.job.state import TimingState
+from gurvo_core.timing.job.view import Option
+from gurvo_core.timing.job.words import METHOD_NAMES
+
+
+class MethodQuestion(PlainQuestion):
+    """How true TDC is looked for."""
+
+    kind: Literal["tdc_method"] = "tdc_method"
+    options: list[Option]
+
+
+TOPIC = Topic(
+    id="tdc_method",
+    title="How true TDC is found",
+    drawing="stop",
+    meant="The piston stands still around its top, so its top is found from both sides of it.",
+    by_hand=["With a positive stop, or with a dial at equal drops. By a mark or by feel it is only as good as the mark or the feel."],
+    goes_wrong=["The highest reading of the dial is taken: the crank turns several degrees while the piston does not move."],
+)
 
 
 def _say(body: TdcMethodChoice) -> Words:
@@ -29,4 +48,6 @@ def _take(now: TimingState, _entry: LedgerEntry, body: TdcMethodChoice) -> Timin
     return replace(now, method=body.method, method_chosen=True)
 
 
-KIND: Kind[TdcMethodChoice, TimingState] = Kind(body=TdcMethodChoice, does="decide", words=_say, take=_take, check=_check)
+KIND: Kind[TdcMethodChoice, TimingState] = Kind(
+    body=TdcMethodChoice, question=MethodQuestion, topic=TOPIC, does="decide", words=_say, take=_take, check=_check
+)

@@ -10,14 +10,13 @@ from gurvo_core.errors import ReadingError
 from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, met_on_the_way, need
 from gurvo_core.motion.crank import drop_at_deg
 from gurvo_core.motion.frames import slider_of
-from gurvo_core.timing.job.asks import METHOD_NAMES
 from gurvo_core.timing.job.entries import TdcReading
 from gurvo_core.timing.job.readings import length_mm, si_values, wheel_reading_deg
 from gurvo_core.timing.job.rules import SET_UP_FIRST
 from gurvo_core.timing.job.state import StandingTdcReading, TimingState
 from gurvo_core.timing.job.take import figures_read
 from gurvo_core.timing.job.true_tdc import half_pair
-from gurvo_core.timing.job.words import came_back, details_of, wheel_words
+from gurvo_core.timing.job.words import METHOD_NAMES, came_back, details_of, wheel_words
 from gurvo_core.timing.tdc_fit import DIAL_ZERO_WITHIN
 
 _PLACES = {"before": ", before TDC", "after": ", after TDC", None: ""}

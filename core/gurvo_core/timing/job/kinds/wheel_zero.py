@@ -1,18 +1,39 @@
 """The wheel's true zero taken over as it was shown."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "ZeroQuestion"]
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from typing import Literal
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
-from gurvo_core.timing.job.asks import METHOD_NAMES
+from gurvo_core.ledger import Basis, Facts, Kind, LedgerEntry, Objection, PlainQuestion, Topic, Words, need
 from gurvo_core.timing.job.entries import WheelZero
 from gurvo_core.timing.job.rules import SAME_SHOWN_DEG
 from gurvo_core.timing.job.state import Placed, TimingState
 from gurvo_core.timing.job.stood import what_stood
 from gurvo_core.timing.job.true_tdc import find_tdc, tdc_basis
+from gurvo_core.timing.job.words import METHOD_NAMES
+from gurvo_core.timing.tdc import TdcMethod
+
+
+class ZeroQuestion(PlainQuestion):
+    """Whether true TDC is taken over."""
+
+    kind: Literal["wheel_zero"] = "wheel_zero"
+    zero_deg: float | None
+    method: TdcMethod
+    rests_on: Basis
+
+
+TOPIC = Topic(
+    id="wheel_zero",
+    title="The pointer error",
+    drawing="wheel",
+    meant="Where the pointer stands when the piston truly is at the top; all later readings are corrected by it.",
+    by_hand=["Take it over, or set the pointer to zero there and read both sides once more."],
+    goes_wrong=["The pointer is bent to zero after it was taken over: then it is corrected twice."],
+)
 
 
 def _say(body: WheelZero) -> Words:
@@ -43,6 +64,8 @@ def _completed(body: WheelZero, document: EngineDocument, before: Sequence[Ledge
 
 KIND: Kind[WheelZero, TimingState] = Kind(
     body=WheelZero,
+    question=ZeroQuestion,
+    topic=TOPIC,
     does="decide",
     words=_say,
     take=_take,
