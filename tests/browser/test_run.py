@@ -171,6 +171,8 @@ class TouchTests(RunCase):
             self.all_meet(question.looks)
             self.main.get_by_role("button", name="Record").tap()
         elif question.kind == "step_done":
+            if question.fields or question.looks:  # what was asked before may look alike
+                self.see(self.main.get_by_role("region", name=question.title, exact=True))
             self.all_meet(question.looks)
             for field in question.fields:
                 if field.needed and field.kind == "choice":

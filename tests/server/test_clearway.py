@@ -114,7 +114,7 @@ class PaperTests(ClearwayCase):
         with patch("work.record.paper.pdf_of", side_effect=lambda page, *_: page.encode()):
             page = as_pdf(Engine.objects.at_the_bench().get(pk="V-1")).decode()
         self.assertIn("Gaps of valves", page)
-        self.assertIn("2.15 &#177; 0.20", page)
+        self.assertIn("2.15 ± 0.20", page)
         self.assertIn("exhaust 1 to piston 1", page)
         put_on_stand(serial="V-2", family="teasel-4", purpose="", stand=None, promised=None, by=User.objects.get(username="bo"))
         with patch("work.record.paper.pdf_of", side_effect=lambda page, *_: page.encode()):

@@ -75,7 +75,8 @@ function Asked({ bench, question, voice, wrong, busy, answer }: Props) {
   const asksLittle = question.does === 'as_found'; // whatever is seen is told; nothing of it must be
   const isAnySaid = looks.length > 0 || fields.some((field) => answers[field.key]);
   const whole = looked && fields.every((field) => !field.needed || answers[field.key]) && (!asksLittle || isAnySaid);
-  const set = (key: string, value: string) => change({ answers: { ...answers, [key]: value } });
+  // two taps may come before the first of them is drawn
+  const set = (key: string, value: string) => change((old) => ({ answers: { ...old.answers, [key]: value } }));
   // on to the next that has to be said; what may be added is there for whoever wants it. Where nothing must be, to the next of all
   const goOn = (field: Field | undefined) => {
     const from = field ? fields.indexOf(field) : -1;
