@@ -80,12 +80,9 @@ def gauges(body):
 
 def papers(now, _facts, standing):
     rows = [PaperRow(cells=(str(entry.seq), "on" if entry.body.tied else "off")) for entry in standing if entry.body.kind == "toy_tether"]
+    line = Judged(what="Tether", wanted="off", got="off" if now.untied else "on", word="in" if now.untied else "out")
     if rows:
-        yield Paper(title="The tether", tables=(PaperTable(heads=("no.", "it is"), rows=tuple(rows)),), says="{turn:running}")
-
-
-def judged(now):
-    yield Judged(what="Tether", wanted="off", got="off" if now.untied else "on", word="in" if now.untied else "out")
+        yield Paper(title="The tether", tables=(PaperTable(heads=("no.", "it is"), rows=tuple(rows)),), says="{turn:running}", judged=line)
 
 
 def loose_ends(now, _facts):
@@ -115,5 +112,4 @@ ROOM = Room(
     shows=ToyView,
     view=lambda now, _facts: ToyView(tied=bool(now.tied_at)),
     papers=papers,
-    judged=judged,
 )

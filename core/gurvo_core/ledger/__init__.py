@@ -70,6 +70,7 @@ __all__ = [
     "Words",
     "apply",
     "changed",
+    "decisions",
     "find_kind",
     "fold",
     "kept_last",
@@ -86,7 +87,7 @@ from gurvo_core.ledger.entry import GAUGE_UNIT, LENGTH_GAUGES, WHEELS, WRENCHES,
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
 from gurvo_core.ledger.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.paper import Judged, Paper, PaperDot, PaperRow, PaperTable, WordOfPaper
-from gurvo_core.ledger.plain import PlainAnswer, PlainQuestion
+from gurvo_core.ledger.plain import PlainAnswer, PlainQuestion, decisions
 from gurvo_core.ledger.proof import CAM_PROOFS, CAMS_DEGREED, DRIVE_TOUCHED, PROOF_TO_COME, CamProof
 from gurvo_core.ledger.room import (
     CURRENT_STEP,

@@ -37,6 +37,16 @@ class PaperDot:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Judged:
+    """One line of what was judged, for whoever pays: what, what is wanted of it, what it came to, and the word for it."""
+
+    what: str
+    wanted: str
+    got: str
+    word: WordOfPaper
+
+
+@dataclass(frozen=True, kw_only=True)
 class Paper:
     """One part of a record: a heading and what stands under it, in this order."""
 
@@ -50,13 +60,4 @@ class Paper:
     apart: tuple[str, ...] = ()  # what stands apart, a sentence each
     says: str = ""
     foot: str = ""
-
-
-@dataclass(frozen=True, kw_only=True)
-class Judged:
-    """One line of what was judged, for whoever pays: what, what is wanted of it, what it came to, and the word for it."""
-
-    what: str
-    wanted: str
-    got: str
-    word: WordOfPaper
+    judged: Judged | None = None  # the same in a line, for the first page

@@ -1,7 +1,8 @@
 """A question whose answer is one of a few, with a word to it or without: whoever shows it needs no input of its own for it."""
 
-__all__ = ["PlainAnswer", "PlainQuestion"]
+__all__ = ["PlainAnswer", "PlainQuestion", "decisions"]
 
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from pydantic import Field
@@ -26,3 +27,11 @@ class PlainQuestion(Question):
     answers: list[PlainAnswer] = Field(description="All its answers; none while it cannot be answered")
     said: str = Field(default="", description="What is said beside the button")
     first_by_enter: bool = Field(default=False, description="Of several that need no words: whether Enter takes the first")
+
+
+def decisions(entry: Mapping[str, Any], ways: Iterable[tuple[str, str, str, str]]) -> list[PlainAnswer]:
+    """Several ways to decide, each with its reason: by its name in the entry, its title, what it means, and how the reason is asked for."""
+    return [
+        PlainAnswer(title=title, detail=detail, entry={**entry, "decision": decision}, words="reason", asks=asks)
+        for decision, title, detail, asks in ways
+    ]

@@ -25,7 +25,6 @@ from gurvo_core.ledger import (
     Body,
     Fact,
     Folded,
-    Judged,
     Kind,
     LedgerEntry,
     Paper,
@@ -142,10 +141,6 @@ class House:
         """All rooms' parts of the record, in their order."""
         standing = [entry for entry in folded.entries if entry.id not in folded.struck]
         return [paper for room in self.rooms for paper in room.papers(folded.states[room.name], folded.facts, standing)]
-
-    def judged(self, folded: Folded) -> list[Judged]:
-        """What all rooms judged, in a line each."""
-        return [line for room in self.rooms for line in room.judged(folded.states[room.name])]
 
     def asks_stock(self, body: Body) -> bool:
         """Whether an entry is judged by what is in stock."""

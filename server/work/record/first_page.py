@@ -29,7 +29,7 @@ def first_page(ledger: bridge.Ledger, papers: Sequence[Paper], more: dict[str, A
         "shop": letterhead(),
         "order": state["order"],
         "proven": _proven(more["proofs"], say),
-        "judged": list(judged_lines(bridge.HOUSE.judged(ledger.folded), say)),
+        "judged": list(judged_lines(papers, say)),
         "new": at_start(listed([within(name) for name in _new(ledger)])),
         "accepted": list(_accepted(line for line, _ in more["tape"]))[:MOST_ACCEPTED],
         "open": [say(end.title) for end in ledger.shown.loose_ends if not end.is_after and not end.clears],

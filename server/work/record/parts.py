@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from gurvo_core.ledger import Judged, Paper, PaperDot, PaperTable
+from gurvo_core.ledger import Paper, PaperDot, PaperTable
 
 Saying = Callable[[str], str]
 WIDE, MARGIN = 240.0, 10.0
@@ -46,14 +46,14 @@ def parts_on_paper(papers: Iterable[Paper], say: Saying) -> list[dict[str, Any]]
 
 
 def _table(table: PaperTable, say: Saying) -> dict[str, Any]:
-    rows = [{"cells": _cells(row.cells, table, say), "is_apart": row.is_apart, "note": say(row.note)} for row in table.rows]
-    return {"heads": _cells(table.heads, table, say), "limits": table.limits, "rows": rows, "wide": len(table.heads) - 1}
-
-
-def _cells(cells: Sequence[str], table: PaperTable, say: Saying) -> list[tuple[str, str]]:
-    """Each with its style: a figure, or somebody's name, which is not broken."""
+    # a figure, or somebody's name, which is not broken
     styles = ["n" if n in table.figures else "who" if head == "who" else "" for n, head in enumerate(table.heads)]
-    return [(say(words), style) for words, style in zip(cells, styles, strict=True)]
+
+    def styled(cells: Sequence[str]) -> list[tuple[str, str]]:
+        return [(say(words), style) for words, style in zip(cells, styles, strict=True)]
+
+    rows = [{"cells": styled(row.cells), "is_apart": row.is_apart, "note": say(row.note)} for row in table.rows]
+    return {"heads": styled(table.heads), "limits": table.limits, "rows": rows, "wide": len(table.heads) - 1}
 
 
 def _plot(dots: Sequence[PaperDot]) -> dict[str, Any] | None:
@@ -65,9 +65,9 @@ def _plot(dots: Sequence[PaperDot]) -> dict[str, Any] | None:
     return {"dots": drawn, "low": low, "high": high}
 
 
-def judged_lines(judged: Iterable[Judged], say: Saying) -> Iterator[dict[str, str]]:
+def judged_lines(papers: Iterable[Paper], say: Saying) -> Iterator[dict[str, str]]:
     """What was judged, line by line, for the first page."""
-    for line in judged:
+    for line in (paper.judged for paper in papers if paper.judged is not None):
         yield {"what": line.what, "wanted": say(line.wanted), "got": line.got, "word": line.word, "look": LOOKS.get(line.word, "tell")}
 
 

@@ -19,16 +19,17 @@ export function PlainInput(props: Props) {
   const { question, voice } = props;
   const { answers } = question;
   const [first] = answers;
+  const waits = question.doing ? question.blocked : ''; // of whatever holds nothing back the server judges
   if (answers.length > 1 || first?.words) {
     return answers.some((one) => one.words) ? <WithWords {...props} /> : <ChooseOne {...props} />;
   }
   return (
     <Confirm
       {...props}
-      what={say(question.blocked ? `Not yet: ${question.blocked}.` : (question.said ?? ''), voice)}
+      what={say(waits ? `Not yet: ${waits}.` : (question.said ?? ''), voice)}
       button={first ? say(first.title, voice) : ''}
       may={first !== undefined}
-      entry={first && !question.blocked ? entryOf(first, '') : null}
+      entry={first && !waits ? entryOf(first, '') : null}
     />
   );
 }

@@ -22,7 +22,7 @@ export function Causes({ serial, entries, rounds }: CausesProps) {
   const { data } = useQuery(causesQuery(serial, draft.seen, entries));
   if (!data || data.causes.length === 0) return null;
   const [first] = data.causes;
-  const look = (key: string, sound: boolean) => change({ seen: { ...draft.seen, [key]: sound } });
+  const look = (key: string, sound: boolean) => change((old) => ({ seen: { ...old.seen, [key]: sound } }));
   return (
     <section className={classes.causes} aria-label="Likely causes">
       <b>Likely causes</b>

@@ -21,9 +21,7 @@ import { runDrawings, runInputs } from '../run';
 import { timingDrawings, timingInputs } from '../timing';
 import { SignOff } from './SignOff';
 
-type Drawn = Exclude<Kind, PlainKind>;
-
-const INPUTS: Inputs<Drawn> = {
+const INPUTS: Inputs<Exclude<Kind, PlainKind>> = {
   ...runInputs,
   ...clearwayInputs,
   ...foundInputs,

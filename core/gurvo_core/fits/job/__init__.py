@@ -10,7 +10,7 @@ __all__ = ["ROOM", "FitsState"]
 from gurvo_core.fits.job.asks import ask_measure
 from gurvo_core.fits.job.came_to import came_to
 from gurvo_core.fits.job.kinds import KINDS
-from gurvo_core.fits.job.paper import judged_of, papers_of
+from gurvo_core.fits.job.paper import papers_of
 from gurvo_core.fits.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.fits.job.state import FitsState, begin_fits
 from gurvo_core.fits.job.take import hear_of_step, news_of
@@ -30,7 +30,6 @@ ROOM: Room[FitsState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
-    judged=judged_of,
     news=news_of,
     hears=hear_of_step,
 )

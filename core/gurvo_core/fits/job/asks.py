@@ -11,7 +11,7 @@ from gurvo_core.fits.job.show import limits_words
 from gurvo_core.fits.job.state import FitsState, SideReady, spots_left
 from gurvo_core.fits.job.view import FitChosenQuestion, FitReadingQuestion, FitsReadyQuestion
 from gurvo_core.fits.places import FitSpot
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, decisions
 from gurvo_core.sentence import fine, within
 from gurvo_core.verdict import Verdict
 
@@ -182,8 +182,5 @@ def _decide(fit: PlacedFit, step: Step, place: str, verdict: Verdict) -> FitDeci
         fit=fit.fit.id,
         place=place,
         verdict=verdict,
-        answers=[
-            PlainAnswer(title=title, detail=detail, entry={**at, "decision": decision}, words="reason", asks=asks)
-            for decision, title, detail, asks in WHAT_IS_DONE
-        ],
+        answers=decisions(at, WHAT_IS_DONE),
     )

@@ -1,6 +1,6 @@
 """Fits as they stand on paper: every spot's size, each place's clearance with its verdict, with what it was read, and as one table."""
 
-__all__ = ["FitLine", "fit_lines", "judged_of", "papers_of"]
+__all__ = ["FitLine", "fit_lines", "papers_of"]
 
 from collections.abc import Iterator, Sequence
 
@@ -8,12 +8,11 @@ from pydantic import BaseModel
 
 from gurvo_core.fits.job.sheet import fit_sheet
 from gurvo_core.fits.job.state import FitsState
-from gurvo_core.fits.job.view import FitSheet, PlaceView, SheetCell, SheetLine
+from gurvo_core.fits.job.view import FitView, PlaceView, SheetCell, SheetLine
 from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable
-from gurvo_core.ledger.judged import judged_mm
+from gurvo_core.ledger.judged import APART, judged_mm
 
 SURE = "sizes in mm at 20 °C, U: the true figure lies within it 95 times of 100"
-APART = ("out", "can't tell")
 
 
 class FitLine(BaseModel):
@@ -32,7 +31,7 @@ class FitLine(BaseModel):
 
 def papers_of(now: FitsState, _facts: Facts, _standing: Sequence[LedgerEntry]) -> Iterator[Paper]:
     """Every fit that has been measured at."""
-    for sheet in _measured(now):
+    for sheet in (fit_sheet(now, fit, now.book.step_of[name]) for name, fit in now.book.fits.items() if now.of_fit(name)):
         codes = sorted({cell.gauge for line in sheet.lines for cell in line.cells if cell and cell.gauge})
         about = "; ".join(filter(None, ["; ".join(sheet.fit.about), ", ".join(f"gauge {code}" for code in codes)]))
         limits = sheet.fit.limits if sheet.fit.limits == "no limit known" else f"limits {sheet.fit.limits}"
@@ -40,19 +39,13 @@ def papers_of(now: FitsState, _facts: Facts, _standing: Sequence[LedgerEntry]) -
             heads=("place", *(one.label for one in sheet.columns), "clearance", "U", "verdict"),
             rows=tuple(_row(place, line) for place, line in zip(sheet.fit.places, sheet.lines, strict=True)),
         )
-        yield Paper(title=sheet.fit.name, about=(limits, about, SURE), tables=(table,), says=sheet.gasket)
+        yield Paper(title=sheet.fit.name, about=(limits, about, SURE), tables=(table,), says=sheet.gasket, judged=_judged(sheet.fit))
 
 
-def judged_of(now: FitsState) -> Iterator[Judged]:
-    """Each fit in a line: from where to where its clearances came."""
-    for sheet in _measured(now):
-        read = [(place.value_mm, place.verdict, bool(place.decided)) for place in sheet.fit.places if place.value_mm is not None]
-        wanted = "" if sheet.fit.limits == "no limit known" else sheet.fit.limits
-        yield from judged_mm(sheet.fit.name, wanted, read)
-
-
-def _measured(now: FitsState) -> Iterator[FitSheet]:
-    return (fit_sheet(now, fit, now.book.step_of[name]) for name, fit in now.book.fits.items() if now.of_fit(name))
+def _judged(fit: FitView) -> Judged | None:
+    """From where to where its clearances came."""
+    read = [(place.value_mm, place.verdict, bool(place.decided)) for place in fit.places if place.value_mm is not None]
+    return judged_mm(fit.name, "" if fit.limits == "no limit known" else fit.limits, read)
 
 
 def _row(place: PlaceView, line: SheetLine) -> PaperRow:

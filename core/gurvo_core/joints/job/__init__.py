@@ -11,7 +11,7 @@ __all__ = ["ROOM", "JointsState"]
 from gurvo_core.joints.job.asks import ask_tighten
 from gurvo_core.joints.job.came_to import came_to
 from gurvo_core.joints.job.kinds import KINDS
-from gurvo_core.joints.job.paper import judged_of, papers_of
+from gurvo_core.joints.job.paper import papers_of
 from gurvo_core.joints.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.joints.job.state import JointsState, begin_joints
 from gurvo_core.joints.job.take import hear_of_step, news_of
@@ -31,7 +31,6 @@ ROOM: Room[JointsState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
-    judged=judged_of,
     news=news_of,
     hears=hear_of_step,
 )

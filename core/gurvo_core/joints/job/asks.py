@@ -12,7 +12,7 @@ from gurvo_core.joints.job.said import about_joint, torque_in, window_words
 from gurvo_core.joints.job.state import JointsState, Ready
 from gurvo_core.joints.job.view import JointReadyQuestion, PullQuestion, TorqueIn
 from gurvo_core.joints.sequence import ALL, Figures, Item
-from gurvo_core.ledger import STEPS_DONE, Asked, Facts, PlainAnswer, Question, Step, kept_with
+from gurvo_core.ledger import STEPS_DONE, Asked, Facts, Question, Step, decisions, kept_with
 from gurvo_core.sentence import at_start, within
 
 AHEAD = 3  # pulls that a screen is told of, so that it need not wait for the next
@@ -219,8 +219,5 @@ def _decide(step: Step, one: Judgement) -> PullDecisionQuestion:
         turn=one.item.turn,
         fastener=one.item.fastener,
         sentence=one.sentence,
-        answers=[
-            PlainAnswer(title=title, detail=detail, entry={**at, "decision": decision}, words="reason", asks=asks)
-            for decision, title, detail, asks in WHAT_IS_DONE
-        ],
+        answers=decisions(at, WHAT_IS_DONE),
     )

@@ -1,6 +1,6 @@
 """A joint as it stands on paper: what each pull came to, stage by stage, what stands apart, with which wrench."""
 
-__all__ = ["judged_of", "papers_of"]
+__all__ = ["papers_of"]
 
 from collections.abc import Iterator, Mapping, Sequence
 
@@ -13,6 +13,7 @@ from gurvo_core.joints.job.state import JointsState
 from gurvo_core.joints.job.view import JointView
 from gurvo_core.joints.sequence import ALL, Figures
 from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperDot, PaperRow, PaperTable, WordOfPaper
+from gurvo_core.ledger.judged import counted
 
 DONE = "✓"
 GENERIC = "generic figure: by size and class, not this engine's own"
@@ -23,10 +24,11 @@ def papers_of(now: JointsState, _facts: Facts, _standing: Sequence[LedgerEntry])
     for joint, view, own in _pulled(now):
         apart = {one.fastener for one in view.flagged}
         numbers = range(1, len(joint.joint.stages) + 1)
-        figures = [_figures(joint, number) for number in numbers]
+        figures = [joint.figures(next(item for item in joint.items if item.stage == number)) for number in numbers]
+        windows = [_window(one) for one in figures]
         table = PaperTable(
             heads=("bolt", *(f"{number}: {words}" for number, words in zip(numbers, _stages(joint), strict=True))),
-            limits=("window", *(_window(one) for one in figures)),
+            limits=("window", *windows),
             rows=tuple(
                 PaperRow(cells=(spot.id, *(_cell(joint, own, number, spot.id) for number in numbers)), is_apart=spot.id in apart)
                 for spot in joint.spots
@@ -41,19 +43,17 @@ def papers_of(now: JointsState, _facts: Facts, _standing: Sequence[LedgerEntry])
             dots=dots if len(dots) > 1 else (),
             dots_are=f"{view.siblings_are}, {view.unit}",
             apart=tuple(f"{one.title}. {one.decided or one.sentence}" for one in view.flagged),
+            judged=_judged(joint, view, windows),
         )
 
 
-def judged_of(now: JointsState) -> Iterator[Judged]:
-    """Each joint in a line: from where to where its siblings came, and whether all of them were in."""
-    for joint, view, _ in _pulled(now):
-        values = [one.value for one in view.siblings]
-        got = f"{min(values):g} to {max(values):g}" if len(set(values)) > 1 else f"{values[0]:g}" if values else "all done"
-        is_between = bool(values) and any(_window(_figures(joint, number)) for number in range(1, len(joint.joint.stages) + 1))
-        open_ones = [one for one in view.flagged if not one.decided]
-        word: WordOfPaper = "see below" if open_ones else "accepted" if view.flagged else "in" if is_between else ""
-        what = f"{joint.joint.name}, {len(joint.spots)}" if len(joint.spots) > 1 else joint.joint.name
-        yield Judged(what=what, wanted=" + ".join(_stages(joint)), got=got, word=word)
+def _judged(joint: PulledJoint, view: JointView, windows: Sequence[str]) -> Judged:
+    """From where to where its siblings came, and whether all of them were in."""
+    values = [one.value for one in view.siblings]
+    got = f"{min(values):g} to {max(values):g}" if len(set(values)) > 1 else f"{values[0]:g}" if values else "all done"
+    open_ones = [one for one in view.flagged if not one.decided]
+    word: WordOfPaper = "see below" if open_ones else "accepted" if view.flagged else "in" if values and any(windows) else ""
+    return Judged(what=counted(joint.joint.name, len(joint.spots)), wanted=" + ".join(_stages(joint)), got=got, word=word)
 
 
 def _pulled(now: JointsState) -> Iterator[tuple[PulledJoint, JointView, Mapping[str, Pulled]]]:
@@ -70,10 +70,6 @@ def _pulled(now: JointsState) -> Iterator[tuple[PulledJoint, JointView, Mapping[
 
 def _stages(joint: PulledJoint) -> list[str]:
     return [joint.joint.stage_words(number - 1, number) for number in range(1, len(joint.joint.stages) + 1)]
-
-
-def _figures(joint: PulledJoint, number: int) -> Figures:
-    return joint.figures(next(item for item in joint.items if item.stage == number))
 
 
 def _wrenches(own: Mapping[str, Pulled]) -> str:

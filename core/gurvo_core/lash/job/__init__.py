@@ -10,7 +10,7 @@ __all__ = ["ROOM", "LashState"]
 from gurvo_core.lash.job.asks import ask_lash
 from gurvo_core.lash.job.came_to import came_to
 from gurvo_core.lash.job.kinds import KINDS
-from gurvo_core.lash.job.paper import judged_of, papers_of
+from gurvo_core.lash.job.paper import papers_of
 from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
 from gurvo_core.lash.job.take import hear_of_step, news_of
@@ -36,7 +36,6 @@ ROOM: Room[LashState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
-    judged=judged_of,
     news=news_of,
     hears=hear_of_step,
 )

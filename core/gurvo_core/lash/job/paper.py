@@ -1,42 +1,34 @@
 """Valve clearances as they stand on paper: as found, as left, with which shim, at which stop."""
 
-__all__ = ["judged_of", "papers_of"]
+__all__ = ["papers_of"]
 
 from collections.abc import Iterator, Sequence
 
 from gurvo_core.lash.job.show import lash_view, limits_words
 from gurvo_core.lash.job.state import LashState
 from gurvo_core.lash.job.view import ValveView
-from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable
-from gurvo_core.ledger.judged import judged_mm
+from gurvo_core.ledger import Facts, LedgerEntry, Paper, PaperRow, PaperTable
+from gurvo_core.ledger.judged import APART, judged_mm
 from gurvo_core.verdict import Verdict
 
 
 def papers_of(now: LashState, _facts: Facts, _standing: Sequence[LedgerEntry]) -> Iterator[Paper]:
     """Every step that has set valves."""
-    for step in _set(now):
+    for step in (one for one in now.book.steps if any(name in now.reads for name in now.book.valves(one))):
         view, ready = lash_view(now, step), now.ready.get(step)
         has_shims = any(one.shim_mm is not None for one in view.valves)
         about = [f"engine {ready.engine_is}" if ready else "", f"feelers {ready.gauge}" if ready and ready.gauge else ""]
         heads = ("valve", "stop", "found", "left at", "U", *(["shim"] if has_shims else []), "verdict")
         table = PaperTable(heads=heads, rows=tuple(_row(one, has_shims=has_shims) for one in view.valves))
         title = now.book.steps[step].says.rstrip(".")
-        yield Paper(title=title, about=(_limits(now, step), ", ".join(filter(None, about)), view.way), tables=(table,))
-
-
-def judged_of(now: LashState) -> Iterator[Judged]:
-    """Each step in a line: from where to where its clearances came."""
-    for step in _set(now):
-        read = [(one.lash_mm, _verdict(one), bool(one.decided)) for one in lash_view(now, step).valves if one.lash_mm is not None]
-        yield from judged_mm("Valve clearances", _limits(now, step), read)
+        limits = _limits(now, step)
+        read = [(one.lash_mm, _verdict(one), bool(one.decided)) for one in view.valves if one.lash_mm is not None]
+        judged = judged_mm("Valve clearances", limits, read)
+        yield Paper(title=title, about=(limits, ", ".join(filter(None, about)), view.way), tables=(table,), judged=judged)
 
 
 def _verdict(valve: ValveView) -> Verdict | None:
     return None if valve.is_pending else valve.verdict
-
-
-def _set(now: LashState) -> Iterator[str]:
-    return (step for step in now.book.steps if any(name in now.reads for name in now.book.valves(step)))
 
 
 def _limits(now: LashState, step: str) -> str:
@@ -50,5 +42,5 @@ def _row(valve: ValveView, *, has_shims: bool) -> PaperRow:
     word = "another shim, not read again" if valve.is_pending else valve.verdict or "not read"
     return PaperRow(
         cells=(valve.words, str(valve.stop or ""), *figures, *shim, ", ".join(filter(None, [word, valve.decided]))),
-        is_apart=valve.is_pending or valve.verdict in ("out", "can't tell"),
+        is_apart=valve.is_pending or valve.verdict in APART,
     )

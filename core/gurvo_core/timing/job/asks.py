@@ -8,7 +8,7 @@ from functools import lru_cache, partial
 from gurvo_core.angles import wrap_deg
 from gurvo_core.engine import Flank
 from gurvo_core.engine.document import CYCLE_DEG
-from gurvo_core.ledger import Asked, Facts, PlainAnswer, Question, Step, kept_last, kept_with
+from gurvo_core.ledger import Asked, Basis, Facts, PlainAnswer, Question, Step, kept_last, kept_with
 from gurvo_core.ledger.room import Status
 from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
@@ -130,6 +130,7 @@ def _asked_of_tdc(now: TimingState) -> Asked:
     if now.method == "positive_stop":
         questions.append(_stop_in(now, adopted))
     questions += _fit_readings(now) if now.method == "fit" else _pair_questions(now)
+    basis = tdc_basis(now)
     shown = f"{estimate.zero_deg:+.2f}° (U = {estimate.expanded_deg:.2f}°)" if estimate else ""
     questions.append(
         ZeroQuestion(
@@ -140,8 +141,8 @@ def _asked_of_tdc(now: TimingState) -> Asked:
             status=_status(adopted),
             zero_deg=estimate.zero_deg if estimate else None,
             method=now.method,
-            rests_on=tdc_basis(now),
-            answers=[_take_over(now, estimate.zero_deg)] if estimate else [],
+            rests_on=basis,
+            answers=[_take_over(now, estimate.zero_deg, basis)] if estimate else [],
             said="From now on the error is taken off every reading." if estimate else "Take the readings first.",
         )
     )
@@ -184,8 +185,8 @@ def _method(now: TimingState) -> MethodQuestion:
     )
 
 
-def _take_over(now: TimingState, zero_deg: float) -> PlainAnswer:
-    entry = {"kind": "wheel_zero", "method": now.method, "zero_deg": zero_deg, "rests_on": tdc_basis(now).model_dump()}
+def _take_over(now: TimingState, zero_deg: float, basis: Basis) -> PlainAnswer:
+    entry = {"kind": "wheel_zero", "method": now.method, "zero_deg": zero_deg, "rests_on": basis.model_dump()}
     return PlainAnswer(title="Take it over", entry=entry)
 
 
