@@ -1,5 +1,7 @@
 /** Who is signed in and how he likes to see things. */
+
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { askAgain, isNow } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from './api';
 
@@ -19,7 +21,7 @@ export function useSignIn() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['SignIn']) => unwrap(await client.POST('/api/session', { body })),
-    onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+    onSuccess: (session) => isNow(queries, sessionQuery.queryKey, session),
   });
 }
 
@@ -39,8 +41,8 @@ export function useHere() {
   return useMutation({
     mutationFn: async (body: Schemas['Here']) => unwrap(await client.PUT('/api/session/here', { body })),
     onSuccess: async (session) => {
-      queries.setQueryData(sessionQuery.queryKey, session);
-      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
+      isNow(queries, sessionQuery.queryKey, session);
+      await askAgain(queries, { predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
     },
   });
 }
@@ -49,7 +51,7 @@ export function useHere() {
 export function useLeave(): () => void {
   const queries = useQueryClient();
   return () => {
-    queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, left_alone: true });
+    isNow(queries, sessionQuery.queryKey, (old) => old && { ...old, left_alone: true });
     void client.DELETE('/api/session/here').catch(() => undefined);
   };
 }
@@ -75,9 +77,7 @@ export function useLikings() {
       shows_help: person.shows_help,
       ...change,
     };
-    // An answer that is on its way knows the liking of before.
-    void queries.cancelQueries({ queryKey: sessionQuery.queryKey });
-    queries.setQueryData(sessionQuery.queryKey, (old) => old && { ...old, person: { ...person, ...body } });
+    isNow(queries, sessionQuery.queryKey, (old) => old && { ...old, person: { ...person, ...body } });
     keep.mutate(body);
   };
 }

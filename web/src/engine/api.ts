@@ -1,5 +1,7 @@
 /** Reads and changes of families; the one place that knows their cache keys. */
+
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { askAgain } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';
 
 export const familiesQuery = queryOptions({
@@ -79,7 +81,7 @@ export function useImport() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['ImportIn']) => unwrap(await client.POST('/api/families', { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['families'] }),
+    onSuccess: () => askAgain(queries, { queryKey: ['families'] }),
   });
 }
 

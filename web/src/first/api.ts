@@ -1,5 +1,7 @@
 /** The first run's own questions to the server. */
+
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { askAgain, isNow } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { familiesQuery } from '../engine/api';
@@ -11,7 +13,7 @@ export function useBeginShop() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['FirstRun']) => unwrap(await client.POST('/api/session/first', { body })),
-    onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+    onSuccess: (session) => isNow(queries, sessionQuery.queryKey, session),
   });
 }
 
@@ -30,7 +32,7 @@ export function useAddGauges() {
         unwrap(await client.PUT('/api/gauges/{code}', { params: { path: { code } }, body }));
       }
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: gaugesQuery.queryKey }),
+    onSettled: () => askAgain(queries, { queryKey: gaugesQuery.queryKey }),
   });
 }
 
@@ -44,7 +46,7 @@ export function useTakeExample() {
   return useMutation({
     mutationFn: async (code: string) =>
       unwrap(await client.POST('/api/examples/{code}', { params: { path: { code } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: familiesQuery.queryKey }),
+    onSuccess: () => askAgain(queries, { queryKey: familiesQuery.queryKey }),
   });
 }
 
@@ -67,7 +69,7 @@ export function useUnpair() {
       const { error, response } = await client.DELETE('/api/benches/{bench_id}', { params: { path: { bench_id } } });
       if (error) unwrap({ error, response });
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: benchDevicesQuery.queryKey }),
+    onSettled: () => askAgain(queries, { queryKey: benchDevicesQuery.queryKey }),
   });
 }
 
@@ -76,7 +78,7 @@ export function usePairHere() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (code: string) => unwrap(await client.POST('/api/session/pair', { body: { code } })),
-    onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+    onSuccess: (session) => isNow(queries, sessionQuery.queryKey, session),
   });
 }
 
@@ -85,6 +87,6 @@ export function useAtBench() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['Here']) => unwrap(await client.POST('/api/session/at-bench', { body })),
-    onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+    onSuccess: (session) => isNow(queries, sessionQuery.queryKey, session),
   });
 }

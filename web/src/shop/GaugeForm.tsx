@@ -1,7 +1,9 @@
 /** A gauge as the lead enters it. */
+
 import { Button, Modal, NativeSelect, TextInput } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
+import { isNow } from '../api/again';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { gaugesQuery } from './api';
 import classes from './Gauges.module.css';
@@ -53,7 +55,7 @@ export function GaugeForm({ gauge, onClose }: GaugeFormProps) {
     };
     try {
       const all = unwrap(await client.PUT('/api/gauges/{code}', { params: { path: { code } }, body }));
-      queries.setQueryData(gaugesQuery.queryKey, all);
+      isNow(queries, gaugesQuery.queryKey, all);
       onClose();
     } catch (error) {
       const said = error instanceof ApiProblem ? error : new ApiProblem(0, 'The server does not answer; try again.');

@@ -1,8 +1,10 @@
 /** One gauge: tried against another today, and what it was used on, for the day it is found out of true. */
+
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { type FormEvent, Suspense, useState } from 'react';
+import { askAgain, isNow } from '../api/again';
 import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 import { onDemand } from '../app/later';
 import { usePerson } from '../app/session';
@@ -98,11 +100,12 @@ function CheckForm({ gauge }: { gauge: Gauge }) {
     };
     try {
       const path = { code: gauge.code };
-      queries.setQueryData(
+      isNow(
+        queries,
         gaugesQuery.queryKey,
         unwrap(await client.POST('/api/gauges/{code}/checks', { params: { path }, body })),
       );
-      await queries.invalidateQueries({ queryKey: gaugeHistoryQuery(gauge.code).queryKey });
+      await askAgain(queries, { queryKey: gaugeHistoryQuery(gauge.code).queryKey });
       setFigures({ true: '', shown: '', note: '' });
       setWrong('');
     } catch (error) {

@@ -1,7 +1,9 @@
 /** What the shop is called on papers that are handed over, and by whose clock they are dated. */
+
 import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { askAgain, isNow } from '../api/again';
 import { sentenceOf } from '../api/client';
 import classes from '../app/Page.module.css';
 import { letterheadQuery, setLetterhead, setMark } from './api';
@@ -15,12 +17,12 @@ export function Letterhead() {
     mutationFn: setLetterhead,
     onSuccess: async () => {
       setTyped({});
-      await queries.invalidateQueries({ queryKey: letterheadQuery.queryKey });
+      await askAgain(queries, { queryKey: letterheadQuery.queryKey });
     },
   });
   const mark = useMutation({
     mutationFn: setMark,
-    onSuccess: (said) => queries.setQueryData(letterheadQuery.queryKey, said),
+    onSuccess: (said) => isNow(queries, letterheadQuery.queryKey, said),
   });
   if (!data) return null;
   const now = { ...data, ...typed };

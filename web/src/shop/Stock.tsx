@@ -1,8 +1,10 @@
 /** Parts that come in sizes: what lies there, what engines have taken, what is free. Whoever counts the shelf types what lies there. */
+
 import { Button, Table, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import { type FormEvent, useState } from 'react';
+import { isNow } from '../api/again';
 import { client, type Schemas, sentenceOf, unwrap } from '../api/client';
 import { Notice, Waiting } from '../app/Notice';
 import page from '../app/Page.module.css';
@@ -104,7 +106,7 @@ function CountForm({ draft, onChange }: { draft: typeof EMPTY; onChange: (draft:
     }
     try {
       const body = { part: draft.part.trim(), size: draft.size.trim(), lot: draft.lot.trim(), free };
-      queries.setQueryData(stockQuery.queryKey, unwrap(await client.PUT('/api/stock', { body })));
+      isNow(queries, stockQuery.queryKey, unwrap(await client.PUT('/api/stock', { body })));
       setWrong('');
       onChange({ ...EMPTY, part: draft.part });
     } catch (problem) {

@@ -1,6 +1,8 @@
 /** Reads of the shop; the one place that knows their cache keys. */
+
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { askAgain, isNow } from '../api/again';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { orAsBefore } from '../app/reloaded';
@@ -49,7 +51,7 @@ export const scriptKeysQuery = queryOptions({
 
 export function useScriptKeys() {
   const queries = useQueryClient();
-  const onSettled = () => queries.invalidateQueries({ queryKey: scriptKeysQuery.queryKey });
+  const onSettled = () => askAgain(queries, { queryKey: scriptKeysQuery.queryKey });
   const make = useMutation({
     mutationFn: async (name: string) => unwrap(await client.POST('/api/keys', { body: { name } })),
     onSettled,
@@ -75,13 +77,13 @@ export function usePeopleChanges() {
   const [wrong, setWrong] = useState<ApiProblem | null>(null);
   const taken = async (ask: () => Promise<Schemas['PersonRow'][]>) => {
     try {
-      queries.setQueryData(peopleQuery.queryKey, await ask());
+      isNow(queries, peopleQuery.queryKey, await ask());
     } catch (error) {
       setWrong(error instanceof ApiProblem ? error : new ApiProblem(0, 'The server does not answer; try again.'));
       return false;
     }
     setWrong(null);
-    await queries.invalidateQueries({ queryKey: signInLogQuery.queryKey });
+    await askAgain(queries, { queryKey: signInLogQuery.queryKey });
     return true;
   };
   const at = (username: string) => ({ params: { path: { username } } });
@@ -96,8 +98,8 @@ export function usePeopleChanges() {
         return unwrap(await client.GET('/api/people'));
       });
       if (!chosen) return false;
-      await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
-      await queries.invalidateQueries({ queryKey: choicesQuery.queryKey });
+      await askAgain(queries, { queryKey: sessionQuery.queryKey });
+      await askAgain(queries, { queryKey: choicesQuery.queryKey });
       return true;
     },
     unlock: (username: string) =>

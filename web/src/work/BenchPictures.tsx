@@ -1,9 +1,11 @@
 /** Every picture of an engine: small ones by step, one large with what is drawn on it, walked by keys, beside how the step should look. */
+
 import { Button, UnstyledButton } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate, useParams, useSearch } from '@tanstack/react-router';
 import { useState } from 'react';
+import { askAgain } from '../api/again';
 import { type Schemas, sentenceOf } from '../api/client';
 import { KeyStrip } from '../app/KeyStrip';
 import { sayMoment } from '../app/times';
@@ -165,7 +167,7 @@ function NameExample({ serial, step, digest }: { serial: string; step: string; d
   const name = async () => {
     try {
       await nameExample(serial, step, digest);
-      await queries.invalidateQueries({ queryKey: examplesQuery(serial).queryKey });
+      await askAgain(queries, { queryKey: examplesQuery(serial).queryKey });
     } catch (error) {
       setWrong(sentenceOf(error));
     }

@@ -1,5 +1,7 @@
 /** Reads of the Floor; the one place that knows its cache keys. */
+
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { askAgain } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';
 import { LOOK_AGAIN_MS } from '../ledger/api';
 
@@ -35,6 +37,6 @@ export function usePutOnStand() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (body: Schemas['EngineIn']) => unwrap(await client.POST('/api/engines', { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: [FLOOR] }),
+    onSuccess: () => askAgain(queries, { queryKey: [FLOOR] }),
   });
 }

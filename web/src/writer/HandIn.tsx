@@ -1,8 +1,10 @@
 /** Handing a draft in: what changes against the family's newest revision, why, and that engines stay on theirs. */
+
 import { Button, Modal, TextInput } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
+import { askAgain } from '../api/again';
 import { type Schemas, sentenceOf } from '../api/client';
 import page from '../app/Page.module.css';
 import { Changes } from '../engine/Changes';
@@ -26,8 +28,8 @@ export function HandIn({ draft, walk, onClose }: HandInProps) {
     setSending(true);
     try {
       const done = await handIn(draft.id, remark);
-      await queries.invalidateQueries({ queryKey: ['families'] });
-      await queries.invalidateQueries({ queryKey: ['drafts'] });
+      await askAgain(queries, { queryKey: ['families'] });
+      await askAgain(queries, { queryKey: ['drafts'] });
       await forgetGround(draft.id).catch(() => undefined); // it was this draft's alone
       await navigate({ to: '/families/$code', params: { code: done.family } });
     } catch (error) {

@@ -1,6 +1,8 @@
 /** What was found at the bench, beside the draft: the topmost is taken or left by one key, each by its button. */
+
 import { UnstyledButton } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { isNow } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';
 import type { KeyAction } from '../app/keys';
 import { type Draft, proposalsQuery } from './api';
@@ -22,7 +24,7 @@ export function useProposed(draft: Draft, writing: Writing): Proposed {
   const leave = async (proposal: string) => {
     const path = { draft_id: draft.id };
     const left = await client.POST('/api/drafts/{draft_id}/proposals/leave', { params: { path }, body: { proposal } });
-    queries.setQueryData(proposalsQuery(draft.id, draft.changes).queryKey, unwrap(left));
+    isNow(queries, proposalsQuery(draft.id, draft.changes).queryKey, unwrap(left));
   };
   return {
     all: draft.may_write ? (data ?? []) : [],

@@ -1,5 +1,7 @@
 /** Reads and changes of drafts; the one place that knows their cache keys. */
+
 import { keepPreviousData, queryOptions, useQueryClient } from '@tanstack/react-query';
+import { askAgain } from '../api/again';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';
 
 export type Draft = Schemas['DraftOut'];
@@ -147,7 +149,7 @@ export function usePutAway(): (id: string, away: boolean) => Promise<void> {
   const queries = useQueryClient();
   return async (id, away) => {
     unwrap(await client.PUT('/api/drafts/{draft_id}/away', { ...at(id), body: { put_away: away } }));
-    await queries.invalidateQueries({ queryKey: draftsQuery.queryKey });
+    await askAgain(queries, { queryKey: draftsQuery.queryKey });
   };
 }
 

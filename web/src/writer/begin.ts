@@ -1,7 +1,9 @@
 /** Begins a draft and goes to it; what was wrong where it could not. */
+
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';
+import { askAgain } from '../api/again';
 import { type Schemas, sentenceOf } from '../api/client';
 import { beginDraft, draftsQuery } from './api';
 
@@ -12,7 +14,7 @@ export function useBegin() {
   const begin = async (body: Schemas['DraftIn']) => {
     try {
       const draft = await beginDraft(body);
-      await queries.invalidateQueries({ queryKey: draftsQuery.queryKey, exact: true });
+      await askAgain(queries, { queryKey: draftsQuery.queryKey, exact: true });
       await navigate({ to: '/drafts/$id', params: { id: draft.id }, search: {} });
     } catch (error) {
       setWrong(sentenceOf(error));
