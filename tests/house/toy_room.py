@@ -68,10 +68,10 @@ def ask(now, _step, _facts):
     return Asked(questions=[question])
 
 
-def ask_first(now, step, facts):
+def ask_first(now, steps, facts):
     """Before the first step of a run."""
     plan = facts.get(PLAN)
-    return ask(now, step, facts).questions if plan and plan[0].key == step.key else ()
+    return {plan[0].key: ask(now, steps[plan[0].key], facts).questions} if plan else {}
 
 
 def gauges(body):

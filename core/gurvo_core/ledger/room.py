@@ -325,7 +325,7 @@ class Room(Generic[S]):
     kinds: tuple[Kind[Any, S], ...]
     steps: tuple[Step, ...] = ()  # what a document that lists no steps gets
     asks: Mapping[str, Callable[[S, Step, Facts], Asked]] = field(default_factory=dict)
-    asks_first: Callable[[S, Step, Facts], Sequence[Question]] | None = None  # before whatever a step asks, of any room's steps
+    asks_first: Callable[[S, Mapping[str, Step], Facts], Mapping[str, Sequence[Question]]] | None = None  # before steps of any room, by key
     fill: Callable[[EngineDocument, Sequence[LedgerEntry]], EngineDocument] | None = None  # the document with what stands written in
     blocks: Callable[[S, Step, Facts], str] | None = None  # why a step that another room asks for cannot be done yet
     questions: tuple[type[Question], ...] = ()

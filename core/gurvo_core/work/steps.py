@@ -6,9 +6,9 @@ one reading.
 
 __all__ = ["Steps"]
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property, partial
+from functools import cache, cached_property, partial
 from typing import Any, get_args
 
 from gurvo_core.ledger import PLAN, Asked, Beside, Doing, Facts, Folded, Question, Room, Step, kept_last
@@ -37,6 +37,7 @@ class _Layout:
     plan: Sequence[Step] | None
     steps: tuple[tuple[Step, Room[Any] | None], ...]
     of_rooms: tuple[tuple[Room[Any], list[Step]], ...]
+    by_key: Mapping[str, Step]
 
 
 @dataclass(frozen=True, eq=False)
@@ -65,11 +66,13 @@ class Steps:
             steps = (*plan, *self.rooms[-1].steps) if plan else tuple(step for room in self.rooms for step in room.steps)
             rooms = [self._asking.get(step.does) for step in steps]
             own = {room.name: (room, [step for step, its in zip(steps, rooms, strict=True) if its is room]) for room in rooms if room}
-            layout = self._layouts[id(plan)] = _Layout(plan, tuple(zip(steps, rooms, strict=True)), tuple(own.values()))
+            layout = self._layouts[id(plan)] = _Layout(
+                plan, tuple(zip(steps, rooms, strict=True)), tuple(own.values()), {step.key: step for step in steps}
+            )
         return layout
 
     @cached_property
-    def _first(self) -> tuple[tuple[Room[Any], Callable[[Any, Step, Facts], Sequence[Question]]], ...]:
+    def _first(self) -> tuple[tuple[Room[Any], Callable[[Any, Mapping[str, Step], Facts], Mapping[str, Sequence[Question]]]], ...]:
         """Rooms that ask something before a step, whatever room it is of."""
         return tuple((room, room.asks_first) for room in self.rooms if room.asks_first)
 
@@ -104,19 +107,33 @@ class Steps:
         beside = [folded.states[room.name] for room, _ in (*self._blocking, *self._first)]
         key = Beside(self, layout, *folded.facts.values, *beside, *held.values())
         found: dict[str, Iterator[_AskedStep]] = {}
+        first = cache(partial(self._asked_first, folded, layout))
         for room, own in layout.of_rooms:
-            asked = partial(self._asked_by, folded, room, own, held.__getitem__)
+            asked = partial(self._asked_by, folded, room, own, held.__getitem__, first)
             found[room.name] = iter(kept_last(folded.states[room.name], "steps", key, asked))
         return [next(found[room.name]) if room else _AskedStep(step, Asked(questions=[])) for step, room in layout.steps]
 
-    def _asked_by(self, folded: Folded, room: Room[Any], steps: Sequence[Step], held: Callable[[str], str]) -> list[_AskedStep]:
-        now, facts, found = folded.states[room.name], folded.facts, []
-        firsts = [(asks, folded.states[other.name]) for other, asks in self._first]
+    def _asked_first(self, folded: Folded, layout: _Layout) -> Mapping[str, Sequence[Question]]:
+        """What rooms ask before steps of any of them, in the rooms' order."""
+        found: dict[str, list[Question]] = {}
+        for room, asks in self._first:
+            for key, questions in asks(folded.states[room.name], layout.by_key, folded.facts).items():
+                found.setdefault(key, []).extend(questions)
+        return found
+
+    def _asked_by(
+        self,
+        folded: Folded,
+        room: Room[Any],
+        steps: Sequence[Step],
+        held: Callable[[str], str],
+        first: Callable[[], Mapping[str, Sequence[Question]]],
+    ) -> list[_AskedStep]:
+        now, facts, before, found = folded.states[room.name], folded.facts, first(), []
         for step in steps:
             asked = room.asks[step.does](now, step, facts)
-            first = [question for asks, state in firsts for question in asks(state, step, facts)]
-            if first:
-                asked = Asked(questions=[*first, *asked.questions], note=asked.note)
+            if before.get(step.key):
+                asked = Asked(questions=[*before[step.key], *asked.questions], note=asked.note)
             shut = asked.views.get(_SHUT)  # most steps of a long run: each is made once for what is asked in it
             if shut is None and asked.is_shut:
                 shut = asked.views[_SHUT] = _AskedStep(step, asked, asked.said)

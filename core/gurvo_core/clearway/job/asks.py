@@ -2,7 +2,7 @@
 
 __all__ = ["ask_moves"]
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 
 from gurvo_core.angles import signed_deg
@@ -22,20 +22,25 @@ OVER = ("turn_over", "find_tdc")  # turned right round, or nearly: from one side
 THERE_DEG = 3  # nearer than this a shaft is where it must be: that is for its marks to say
 
 
-def ask_moves(now: ClearwayState, step: Step, facts: Facts) -> Sequence[MoveQuestion]:
-    """The next move, while the step is to be done and its way was not left."""
-    planned = None if step.key in now.left else _steps(Same(now.document)).get(step.key)  # most steps want no shaft anywhere
-    told = told_shafts(facts) if planned is not None else None
-    if planned is None or told is None or not told.told or not told.cams or told.stopped:
-        return ()  # nobody has looked where anything stands, or something was met: the step asks as it always did
-    if step.key in (facts.get(STEPS_DONE) or ()) or planned.does in (facts.get(DONE_ELSEWHERE) or ()):
-        return ()
-    why = facts.get(WHY_STEP_WAITS)
-    if why is not None and why(step.key, facts):
-        return ()
-    thought = thought_of(now, told)
-    goal = goal_of(now.document, planned, told, thought)
-    return (_question(step, thought, goal),) if goal else ()
+def ask_moves(now: ClearwayState, steps: Mapping[str, Step], facts: Facts) -> Mapping[str, Sequence[MoveQuestion]]:
+    """The next move before each step that can be done, wants a shaft elsewhere, and whose way was not left."""
+    told = told_shafts(facts)
+    if told is None or not told.told or not told.cams or told.stopped:
+        return {}  # nobody has looked where anything stands, or something was met: steps ask as they always did
+    found, thought = {}, thought_of(now, told)
+    for planned in _to_be_done(now, steps, facts):
+        goal = goal_of(now.document, planned, told, thought)
+        if goal:
+            found[planned.id] = [_question(steps[planned.id], thought, goal)]
+    return found
+
+
+def _to_be_done(now: ClearwayState, steps: Mapping[str, Step], facts: Facts) -> Iterator[WorkStep]:
+    """Steps that want shafts somewhere and that nothing keeps from being done."""
+    done, elsewhere, why = facts.get(STEPS_DONE) or (), facts.get(DONE_ELSEWHERE) or (), facts.get(WHY_STEP_WAITS)
+    for key, planned in _steps(Same(now.document)).items():
+        if key in steps and key not in now.left and key not in done and planned.does not in elsewhere and not (why and why(key, facts)):
+            yield planned
 
 
 @lru_cache(maxsize=64)

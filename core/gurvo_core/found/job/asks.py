@@ -2,7 +2,7 @@
 
 __all__ = ["ask_first"]
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 from gurvo_core.found.job.entries import How
@@ -20,15 +20,15 @@ HOWS: dict[str, list[How]] = {
 }
 
 
-def ask_first(now: FoundState, step: Step, facts: Facts) -> Sequence[FoundQuestion]:
-    """The next thing that a step needs and nobody has told; the others follow one by one."""
-    wanted = now.wanted.get(step.key, ())
-    if not wanted or step.key in (facts.get(STEPS_DONE) or ()):
-        return ()
-    still = [one for one in wanted if one.pointer not in now.found and one.pointer not in now.unknown]
-    why = facts.get(WHY_STEP_WAITS)
-    blocked = why(step.key, facts) if why and still else ""
-    return [_question(step.key, one, blocked, tuple(other.pointer for other in still[at + 1 :])) for at, one in enumerate(still)]
+def ask_first(now: FoundState, steps: Mapping[str, Step], facts: Facts) -> Mapping[str, Sequence[FoundQuestion]]:
+    """What steps need and nobody has told, one thing after another."""
+    done, why = facts.get(STEPS_DONE) or (), facts.get(WHY_STEP_WAITS)
+    open_still = {key: still for key, still in now.still_wanted.items() if key in steps and key not in done}
+    return {key: _questions(key, still, why(key, facts) if why else "") for key, still in open_still.items()}
+
+
+def _questions(step_id: str, still: Sequence[Wanted], blocked: str) -> list[FoundQuestion]:
+    return [_question(step_id, one, blocked, tuple(other.pointer for other in still[at + 1 :])) for at, one in enumerate(still)]
 
 
 @lru_cache(maxsize=2048)

@@ -35,6 +35,15 @@ class FoundState:
         """What is asked in each step of its run, of all that its document leaves open."""
         return wanted_in(self.document)
 
+    @cached_property
+    def still_wanted(self) -> Mapping[str, tuple[Wanted, ...]]:
+        """What of it nobody has told, nor said to be unknown; steps that lack nothing are left out."""
+        lacking = {
+            step: tuple(one for one in wanted if one.pointer not in self.found and one.pointer not in self.unknown)
+            for step, wanted in self.wanted.items()
+        }
+        return {step: still for step, still in lacking.items() if still}
+
 
 def begin_found(document: EngineDocument) -> FoundState:
     """Nothing found yet."""

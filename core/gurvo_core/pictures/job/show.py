@@ -32,25 +32,26 @@ def _of(step: WorkStep) -> str:
     return step.picture.rstrip(".") or "what this closes, as it should look"
 
 
-def ask_first(now: PicturesState, step: Step, facts: Facts) -> Sequence[PictureQuestion]:
-    """The picture that a step needs, until it is taken or the lead does without."""
-    if step.key not in (facts.get(PICTURES_OWED) or ()) or step.key in (facts.get(STEPS_DONE) or ()):
-        return ()
-    why = facts.get(WHY_STEP_WAITS)
+def ask_first(now: PicturesState, steps: Mapping[str, Step], facts: Facts) -> Mapping[str, Sequence[PictureQuestion]]:
+    """The pictures that steps need, until they are taken or the lead does without."""
+    done, why = facts.get(STEPS_DONE) or (), facts.get(WHY_STEP_WAITS)
+    before = [step for step in (facts.get(PICTURES_OWED) or frozenset()) & steps.keys() if step not in done]
+    return {key: [_question(now, steps[key], why(key, facts) if why else "")] for key in before}
+
+
+def _question(now: PicturesState, step: Step, blocked: str) -> PictureQuestion:
     of = _of(wanting(now.document)[step.key][0])
-    return [
-        PictureQuestion(
-            key=f"{step.key}:picture",
-            title="Picture",
-            ask=f"Take a picture: {of}.",
-            hint=f"Before “{step.title}”: afterwards nobody sees it.",
-            status="open",
-            waits=f"a picture before “{step.title}”",
-            blocked=why(step.key, facts) if why else "",
-            step=step.key,
-            of=of,
-        )
-    ]
+    return PictureQuestion(
+        key=f"{step.key}:picture",
+        title="Picture",
+        ask=f"Take a picture: {of}.",
+        hint=f"Before “{step.title}”: afterwards nobody sees it.",
+        status="open",
+        waits=f"a picture before “{step.title}”",
+        blocked=blocked,
+        step=step.key,
+        of=of,
+    )
 
 
 Openings = tuple[tuple[str, int], ...]

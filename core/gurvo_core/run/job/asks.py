@@ -12,6 +12,7 @@ from gurvo_core.ledger import (
     CAM_PROOFS,
     DONE_ELSEWHERE,
     DRIVE_TOUCHED,
+    MINUTES,
     OPENED_LAST,
     PLAN,
     PLUGS_OUT,
@@ -20,10 +21,12 @@ from gurvo_core.ledger import (
     STEPS_DONE,
     WHY_STEP_WAITS,
     Asked,
+    Beside,
     Fact,
     Facts,
     PlainAnswer,
     Step,
+    kept_last,
     kept_with,
 )
 from gurvo_core.ledger.room import Status
@@ -145,30 +148,30 @@ def ask_variant(now: RunState, step: Step, _facts: Facts) -> Asked:
 
 def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
     """What one step asks: that it is done, its next stop, its signature. Kept as long as nothing it rests on has changed."""
+    asked = _at_rest(now, facts).get(step.key)
+    if asked is None:
+        asked = _asked_in(now, step.key, facts.get(DONE_ELSEWHERE), minutes_of(now.plan.by_id[step.key].step, facts))
     first = asked_first(now, now.plan.by_id[step.key]) if now.hard_stop is not None or not now.plugs_out else ()
-    if first:
-        return Asked(questions=[*first, *_asked_plain(now, step, facts).questions])
-    return _asked_plain(now, step, facts)
+    return Asked(questions=[*first, *asked.questions]) if first else asked
 
 
-def _asked_plain(now: RunState, step: Step, facts: Facts) -> Asked:
-    one = now.plan.by_id[step.key]
-    if step.key in _done_with(now):
-        return _asked_done(now.plan, step.key, minutes_of(one.step, facts), now.done[step.key].is_skipped)
-    done_elsewhere, before = facts.get(DONE_ELSEWHERE), now.plan.waits_for_steps.get(step.key)
-    if before and step.key not in now.done and not now.opened:
-        whole = whole_steps(now, done_elsewhere)
-        missing = tuple(name for name in before if name not in whole)
-        if missing and step.key not in whole:
-            unsigned = tuple(name for name in missing if name in now.done)
-            return _asked_waiting(now.plan, step.key, minutes_of(one.step, facts), missing, unsigned)
-    return _asked_in(now, step.key, done_elsewhere, minutes_of(one.step, facts))
+def _at_rest(now: RunState, facts: Facts) -> Mapping[str, Asked]:
+    """What is asked in steps that are done and ask nothing more, or wait for others and for nothing else: most of a long run."""
+    done_elsewhere, minutes = facts.get(DONE_ELSEWHERE), facts.get(MINUTES)
+    return kept_last(now, "at rest", Beside(done_elsewhere, minutes), partial(_asked_at_rest, now, facts))
 
 
-@kept_with
-def _done_with(now: RunState) -> frozenset[str]:
-    """Ids of the steps that are done and ask nothing more: most of a long run."""
-    return frozenset(name for name in now.done.keys() & now.plan.simply_done if not _is_asked_again(now, name))
+def _asked_at_rest(now: RunState, facts: Facts) -> dict[str, Asked]:
+    plan, whole = now.plan, whole_steps(now, facts.get(DONE_ELSEWHERE))
+    takes = partial(minutes_of, facts=facts)
+    ended = [name for name in now.done.keys() & plan.simply_done if not _is_asked_again(now, name)]
+    found = {name: _asked_done(plan, name, takes(plan.by_id[name].step), now.done[name].is_skipped) for name in ended}
+    for name, before in plan.waits_for_steps.items() if not now.opened else ():
+        missing = tuple(other for other in before if other not in whole) if name not in now.done and name not in whole else ()
+        if missing:
+            unsigned = tuple(other for other in missing if other in now.done)
+            found[name] = _asked_waiting(plan, name, takes(plan.by_id[name].step), missing, unsigned)
+    return found
 
 
 def _is_asked_again(now: RunState, step_id: str) -> bool:
