@@ -32,11 +32,24 @@ from work.measured import measured_of
 from work.models import Engine
 from work.record import as_csv, as_json, as_pdf
 from work.record.in_one_file import as_html
-from work.record.joints import pulls_csv, traces_csv
 from work.record.sheets import as_check_sheet, as_first_start, as_labels, as_parts_tags, as_stand_card
+from work.record.table import table_csv, tables_of
+from work.record.traces import traces_csv
 from work.record.turns import one_at_a_time, printing, stop_printing
 from work.record.zipped import as_zip
-from work.schemas import MOST_ENTRIES, Bench, BenchChange, ConfirmIn, EngineIn, EntryIn, FloorFilter, FloorPage, FloorRow, Printing
+from work.schemas import (
+    MOST_ENTRIES,
+    Bench,
+    BenchChange,
+    ConfirmIn,
+    EngineIn,
+    EntryIn,
+    FloorFilter,
+    FloorPage,
+    FloorRow,
+    Printing,
+    TableOut,
+)
 from work.showing import TAPE_SHOWN, bench_after, bench_tag, whole_bench
 
 TurnName = Annotated[str, Query(max_length=40, description="A name made up for this one paper, by which it can be stopped")]
@@ -212,10 +225,16 @@ def readings_csv(request: HttpRequest, serial: str) -> HttpResponseBase:
     return download(request, as_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-readings.csv")
 
 
-@router.get("/{serial}/pulls.csv", response=HANDED_OUT, operation_id="pulls_csv", summary="Every pull as a table")
-def pulls_table(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over every pull that stands as CSV."""
-    return download(request, pulls_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-pulls.csv")
+@router.get("/{serial}/tables", response={200: list[TableOut], **refusals(401, 404)}, operation_id="tables_list", summary="Tables of it")
+def tables(request: HttpRequest, serial: str) -> list[TableOut]:
+    """List the tables that can be handed over to a spreadsheet, of all in which something stands."""
+    return tables_of(engine_of(serial))
+
+
+@router.get("/{serial}/{table}.csv", response=HANDED_OUT, operation_id="table_csv", summary="One of them, such as pulls.csv")
+def table_of(request: HttpRequest, serial: str, table: str) -> HttpResponseBase:
+    """Hand over as CSV every row that stands."""
+    return download(request, table_csv(engine_of(serial), table), "text/csv; charset=utf-8", f"{serial}-{table}.csv")
 
 
 @router.get(

@@ -1,28 +1,19 @@
-"""The API of fits and lash: whole sheets, what a pasted one says, what stock and shims would give, the readings as a table."""
+"""The API of fits and lash: whole sheets, what a pasted one says, what stock and shims would give."""
 
 from django.http import HttpRequest
-from django.http.response import HttpResponseBase
 from ninja import Query, Router
 
-from config.schemas import HANDED_OUT, refusals
+from config.schemas import refusals
 from gurvo_core.fits.job.intake import SheetRead
 from gurvo_core.fits.job.view import FitSheet
 from gurvo_core.fits.job.whatif import ChamberAsked, ChamberView, chamber_view
 from gurvo_core.lash.job.view import LashSheet
 from work import bridge
-from work.downloads import download
 from work.finding import engine_of
 from work.fits import intake, sheet_of, shims_of
-from work.record.fits import fits_csv
 from work.schemas import PastedIn
 
 router = Router()
-
-
-@router.get("/{serial}/fits.csv", response=HANDED_OUT, operation_id="fits_csv", summary="Every reading of a fit as a table")
-def fits_table(request: HttpRequest, serial: str) -> HttpResponseBase:
-    """Hand over every reading that stands as CSV."""
-    return download(request, fits_csv(engine_of(serial)), "text/csv; charset=utf-8", f"{serial}-fits.csv")
 
 
 @router.get(

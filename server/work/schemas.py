@@ -87,6 +87,14 @@ class Bead(BaseModel):
     status: Literal["done", "now", "open"]
 
 
+class TableOut(BaseModel):
+    """A table that can be handed over to a spreadsheet."""
+
+    name: str = Field(description="Of its file, without .csv")
+    title: str = Field(description="What it is called")
+    rows: int = Field(description="How many rows it has now")
+
+
 WaitsOnWhom = Literal[WaitsOn, "aside"]
 
 

@@ -17,4 +17,4 @@ class ToyRoomTests(unittest.TestCase):
         env = {**os.environ, "DJANGO_SETTINGS_MODULE": "tests.house.toy_settings"}
         run = subprocess.run([*command, "tests.house.toy_walk"], env=env, capture_output=True, text=True, check=False)
         self.assertEqual(run.returncode, 0, run.stdout + run.stderr)
-        self.assertIn("5 passed", run.stdout + run.stderr)
+        self.assertIn("6 passed", run.stdout + run.stderr)

@@ -1,5 +1,5 @@
 """A room that is not ours: one kind of entry, one question in a step of its own or of a run, one gauge, one loose end that holds back
-turning, its page of the record.
+turning, its page of the record, its table.
 """
 
 from dataclasses import dataclass, replace
@@ -19,6 +19,7 @@ from gurvo_core.ledger import (
     Question,
     Room,
     Step,
+    Table,
     View,
     Words,
     need,
@@ -90,6 +91,10 @@ def loose_ends(now, _facts):
         yield LooseEnd(title="Tether tied on", since=now.tied_at, holds_back=frozenset({"turn"}), until="take it off first")
 
 
+class TetherLine(View):
+    tied_at: int
+
+
 ROOM = Room(
     name="toy",
     empty=lambda _document: ToyState(),
@@ -112,4 +117,7 @@ ROOM = Room(
     shows=ToyView,
     view=lambda now, _facts: ToyView(tied=bool(now.tied_at)),
     papers=papers,
+    tables=(
+        Table(name="tethers", title="Tethers", row=TetherLine, rows=lambda now: [TetherLine(tied_at=now.tied_at)] if now.tied_at else []),
+    ),
 )

@@ -78,6 +78,14 @@ class ToyWalk(ShopCase):
         self.assertIn({"what": "Tether", "wanted": "off", "got": "on", "word": "out", "look": "out"}, shown["judged"])
         self.assertIn("The tether", render_to_string("work/record.html", shown))
 
+    def test_its_table_is_offered_once_something_stands_in_it(self):
+        self.must(SETUP)
+        self.assertEqual(self.client.get("/api/engines/T-1/tables").json(), [])
+        self.assertEqual(self.client.get("/api/engines/T-1/tethers.csv").getvalue(), b"tied_at\r\n")
+        self.must(TIE)
+        self.assertEqual(self.client.get("/api/engines/T-1/tables").json(), [{"name": "tethers", "title": "Tethers", "rows": 1}])
+        self.assertEqual(self.client.get("/api/engines/T-1/tethers.csv").getvalue(), b"tied_at\r\n2\r\n")
+
     def test_it_is_in_the_api_document(self):
         document = json.dumps(api.get_openapi_schema())
         for name in ("Tether", "TetherQuestion", "ToyView"):

@@ -72,6 +72,7 @@ class SheetTests(FitCase):
             "V-1/fits/bore-fit/main-clearance",
             "gone/fits/main-fit/main-clearance",
             "V-1/lash/main-fit",
+            "V-1/gone.csv",
         ):
             with self.subTest(path):
                 self.get(path, 404)
@@ -79,7 +80,7 @@ class SheetTests(FitCase):
 
     def test_a_stranger_sees_nothing(self):
         self.client.logout()
-        for path in ("V-1/fits/main-fit/main-clearance", "V-1/lash/lash", "V-1/chamber", "V-1/fits.csv"):
+        for path in ("V-1/fits/main-fit/main-clearance", "V-1/lash/lash", "V-1/chamber", "V-1/fits.csv", "V-1/tables"):
             self.assertEqual(self.client.get(f"/api/engines/{path}").status_code, 401)
         self.assertEqual(self.client.get("/api/stock").status_code, 401)
 
@@ -199,6 +200,13 @@ class HandedOverTests(FitCase):
         rows = self.paper("Both valves").tables[0].rows
         self.assertEqual([(row.cells[0], row.cells[-1]) for row in rows], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")])
         self.assertTrue(as_pdf(Engine.objects.at_the_bench().get(pk="V-1")).startswith(b"%PDF"))
+
+    def test_lash_as_a_table_has_every_valve_once(self):
+        play_until("V-1", "lash-look")
+        self.assertEqual([(one["name"], one["rows"]) for one in self.get("V-1/tables") if one["name"] == "lash"], [("lash", 2)])
+        rows = list(csv.DictReader(io.StringIO(self.client.get("/api/engines/V-1/lash.csv").getvalue().decode())))
+        self.assertEqual([(row["valve"], row["verdict"]) for row in rows], [("cylinder 1 intake", "in"), ("cylinder 1 exhaust", "in")])
+        self.assertTrue(all(float(row["least_mm"]) <= float(row["left_mm"]) <= float(row["most_mm"]) for row in rows))
 
     def test_what_shims_would_give_is_a_look(self):
         play_until("V-1", "lash-look")

@@ -64,6 +64,7 @@ __all__ = [
     "Step",
     "StepNews",
     "Strike",
+    "Table",
     "Topic",
     "View",
     "WordOfPaper",
@@ -137,4 +138,5 @@ from gurvo_core.ledger.shafts import (
     met_on_the_way,
     told_shafts,
 )
+from gurvo_core.ledger.table import Table
 from gurvo_core.ledger.topic import Topic

@@ -54,6 +54,7 @@ from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger.came_to import CameTo
 from gurvo_core.ledger.entry import Body, Gauge, LedgerEntry
 from gurvo_core.ledger.paper import Paper
+from gurvo_core.ledger.table import Table
 from gurvo_core.ledger.topic import Topic
 from gurvo_core.sentence import within
 
@@ -340,6 +341,7 @@ class Room(Generic[S]):
     tells: Callable[[S, Step], Iterable[str]] = _nothing  # what a step that it asks for came to, a sentence each
     came_to: Callable[[S], Iterable[CameTo]] = _nothing  # its figures as they stand, for looking back over many engines
     papers: Callable[[S, Facts, Sequence[LedgerEntry]], Iterable[Paper]] = _nothing  # its part of the record, with the entries that stand
+    tables: tuple[Table[S], ...] = ()  # for a spreadsheet
     shows: type[View] | None = None
     view: Callable[[S, Facts], View | None] | None = None
     news: Callable[[S, S], Iterable[StepNews]] | None = None  # what an entry did to steps, from what stood before and after it

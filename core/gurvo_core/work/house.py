@@ -15,7 +15,7 @@ from itertools import groupby, zip_longest
 from operator import attrgetter, or_
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter, ValidationError, create_model
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError, create_model
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.errors import EntryRefused
@@ -30,6 +30,7 @@ from gurvo_core.ledger import (
     Paper,
     Room,
     Strike,
+    Table,
     Words,
     apply,
     find_kind,
@@ -141,6 +142,16 @@ class House:
         """All rooms' parts of the record, in their order."""
         standing = [entry for entry in folded.entries if entry.id not in folded.struck]
         return [paper for room in self.rooms for paper in room.papers(folded.states[room.name], folded.facts, standing)]
+
+    @cached_property
+    def tables(self) -> dict[str, tuple[Room[Any], Table[Any]]]:
+        """What can be handed over to a spreadsheet, by name."""
+        return {table.name: (room, table) for room in self.rooms for table in room.tables}
+
+    def rows(self, folded: Folded, table: str) -> list[BaseModel]:
+        """The rows of a table as they stand."""
+        room, own = self.tables[table]
+        return list(own.rows(folded.states[room.name]))
 
     def asks_stock(self, body: Body) -> bool:
         """Whether an entry is judged by what is in stock."""

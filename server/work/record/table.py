@@ -1,8 +1,11 @@
-"""The readings as CSV: what was typed, what it is in degrees and mm, how sure, and which were struck."""
+"""What is handed over to a spreadsheet: the readings with what was typed and how sure, and each room's own tables, as CSV."""
 
 import csv
 from collections.abc import Iterable, Iterator
+from itertools import chain
 from typing import Any
+
+from django.http import Http404
 
 from gurvo_core.ledger import Gauge, LedgerEntry, Strike
 from gurvo_core.timing.job.entries import LiftReading, TdcReading
@@ -10,6 +13,7 @@ from gurvo_core.timing.job.readings import gauge_u
 from work import bridge
 from work.models import Engine, Entry
 from work.record.gauges import with_gauges
+from work.schemas import TableOut
 
 COLUMNS = [
     "seq",
@@ -47,6 +51,22 @@ def csv_of(rows: Iterable[Iterable[Any]]) -> Iterator[str]:
     table = csv.writer(Pass())
     for row in rows:
         yield str(table.writerow([safe_text(cell) if isinstance(cell, str) else cell for cell in row]))
+
+
+def tables_of(engine: Engine) -> list[TableOut]:
+    """Return the rooms' own tables of an engine; one in which nothing stands yet is left out."""
+    house, folded = bridge.HOUSE, bridge.ledger_of(engine).folded
+    counted = {name: len(house.rows(folded, name)) for name in house.tables}
+    return [TableOut(name=name, title=table.title, rows=counted[name]) for name, (_, table) in house.tables.items() if counted[name]]
+
+
+def table_csv(engine: Engine, name: str) -> Iterator[str]:
+    """Return one of the rooms' own tables: every row that stands. Raises Http404 where no room has one of that name."""
+    if name not in bridge.HOUSE.tables:
+        raise Http404
+    heads = list(bridge.HOUSE.tables[name][1].row.model_fields)
+    rows = bridge.HOUSE.rows(bridge.ledger_of(engine).folded, name)
+    return csv_of(chain([heads], ([getattr(row, head) for head in heads] for row in rows)))
 
 
 def as_csv(engine: Engine) -> Iterator[str]:

@@ -728,26 +728,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/engines/{serial}/fits.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Every reading of a fit as a table
-         * @description Hand over every reading that stands as CSV.
-         */
-        get: operations["fits_csv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/engines/{serial}/fits/{step}/{fit}": {
         parameters: {
             query?: never;
@@ -1008,26 +988,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/engines/{serial}/pulls.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Every pull as a table
-         * @description Hand over every pull that stands as CSV.
-         */
-        get: operations["pulls_csv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/engines/{serial}/readings.csv": {
         parameters: {
             query?: never;
@@ -1208,6 +1168,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{serial}/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tables of it
+         * @description List the tables that can be handed over to a spreadsheet, of all in which something stands.
+         */
+        get: operations["tables_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{serial}/turning": {
         parameters: {
             query?: never;
@@ -1260,6 +1240,26 @@ export interface paths {
          * @description Say in a sentence what is to be seen at every degree of a cycle.
          */
         get: operations["engine_words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engines/{serial}/{table}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One of them, such as pulls.csv
+         * @description Hand over as CSV every row that stands.
+         */
+        get: operations["table_csv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -16229,6 +16229,27 @@ export interface components {
             text: string;
         };
         /**
+         * TableOut
+         * @description A table that can be handed over to a spreadsheet.
+         */
+        TableOut: {
+            /**
+             * Name
+             * @description Of its file, without .csv
+             */
+            name: string;
+            /**
+             * Rows
+             * @description How many rows it has now
+             */
+            rows: number;
+            /**
+             * Title
+             * @description What it is called
+             */
+            title: string;
+        };
+        /**
          * TableRead
          * @description A table as it was read, and the edits that it becomes once every row is sound.
          */
@@ -21210,54 +21231,6 @@ export interface operations {
             };
         };
     };
-    fits_csv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Serial of the engine */
-                serial: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     fit_look: {
         parameters: {
             query?: never;
@@ -21902,54 +21875,6 @@ export interface operations {
             };
         };
     };
-    pulls_csv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Serial of the engine */
-                serial: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     record_csv: {
         parameters: {
             query?: never;
@@ -22475,6 +22400,47 @@ export interface operations {
             };
         };
     };
+    tables_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Serial of the engine */
+                serial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     engine_turning: {
         parameters: {
             query?: never;
@@ -22622,6 +22588,56 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Serial of the engine */
+                serial: string;
+                /** @description Name of the table */
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

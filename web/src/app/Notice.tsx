@@ -1,5 +1,6 @@
 /** Designed states for loading, nothing there, refused: each says what to do next. */
 import { Button, Loader } from '@mantine/core';
+import { Link } from '@tanstack/react-router';
 import type { ReactNode } from 'react';
 import classes from './Notice.module.css';
 
@@ -16,9 +17,11 @@ export interface NoticeProps {
   title: string;
   children?: ReactNode;
   retry?: () => void;
+  /** Where no head of the page leads anywhere. */
+  toFloor?: boolean;
 }
 
-export function Notice({ title, children, retry }: NoticeProps) {
+export function Notice({ title, children, retry, toFloor = false }: NoticeProps) {
   return (
     <div className={classes.notice} role="alert">
       <h2>{title}</h2>
@@ -27,6 +30,11 @@ export function Notice({ title, children, retry }: NoticeProps) {
         <Button variant="default" onClick={retry}>
           Try again
         </Button>
+      )}
+      {toFloor && (
+        <Link to="/" className={classes.away}>
+          To the Floor
+        </Link>
       )}
     </div>
   );

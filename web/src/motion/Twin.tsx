@@ -200,7 +200,11 @@ function turnKeys(turning: Turning, home: number): KeyAction[] {
 /** The big sentence: where the crank stands and where the marks are. Each part is laid out by itself, since few change at once. */
 function Sentence({ turning, words, voice }: { turning: Turning; words: string[]; voice: Voice }) {
   const line = useRef<HTMLHeadingElement>(null);
-  const partsAt = (deg: number) => say(words[Math.round(inCycle(deg)) % words.length] ?? '', voice).split(/(?<=; )/);
+  const partsAt = (deg: number) => {
+    const at = Math.round(inCycle(deg));
+    // what is to be seen there comes a little later than the drawing
+    return say(words[at % words.length] ?? `Crank at ${at}°`, voice).split(/(?<=; )/);
+  };
   useAngle(turning, (deg: number) => {
     for (const [n, part] of partsAt(deg).entries()) {
       const node = line.current?.children[n];

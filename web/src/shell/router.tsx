@@ -12,7 +12,11 @@ function revisionSearch(search: Record<string, unknown>): { revision?: number } 
 
 const root = createRootRoute({
   component: Door,
-  notFoundComponent: () => <Notice title="There is nothing here">Go back to the Floor.</Notice>,
+  notFoundComponent: () => (
+    <Notice title="There is nothing here" toFloor>
+      This address leads nowhere: it was mistyped, or is of another version.
+    </Notice>
+  ),
 });
 const shell = createRoute({ getParentRoute: () => root, id: 'shell', component: Shell });
 const floor = createRoute({

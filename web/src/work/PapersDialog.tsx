@@ -1,7 +1,9 @@
 /** Every paper and file of an engine in one place: what is handed over, what hangs in the shop, tables for others. */
 import { Modal } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';
 import type { Schemas } from '../api/client';
+import { tablesQuery } from './api';
 import classes from './Dialog.module.css';
 import { PrintRecord } from './PrintRecord';
 
@@ -11,7 +13,8 @@ const PAPERS = [
     papers: [
       ['record.pdf', 'The record', 'on paper, the first page for whoever pays'],
       ['record.html', 'The same as one page', 'opens in any browser, pictures within'],
-      ['record.zip', 'All of it in one file', 'record, paper, pictures, readings, and a page that verifies them'],
+      ['record.zip', 'All of it in one file', 'record, paper, pictures, tables, and a page that verifies them'],
+      ['record.json', 'The sealed record', 'JSON, can be verified anywhere'],
       ['first-start.pdf', 'First-start card', 'goes with the engine'],
     ],
   },
@@ -27,12 +30,7 @@ const PAPERS = [
   },
   {
     title: 'Tables',
-    papers: [
-      ['readings.csv', 'Readings of the wheel', 'CSV'],
-      ['fits.csv', 'Clearances and valve gaps', 'CSV'],
-      ['pulls.csv', 'Pulls', 'CSV'],
-      ['record.json', 'The sealed record', 'JSON, can be verified anywhere'],
-    ],
+    papers: [['readings.csv', 'Readings of the wheel', 'CSV']],
   },
 ] as const;
 
@@ -47,6 +45,10 @@ interface PapersDialogProps {
 const isRecord = (file: string) => file === 'record.pdf' || file === 'record.html' || file === 'record.zip';
 
 export function PapersDialog({ engine, entries, opened, onClose }: PapersDialogProps) {
+  const tables = useQuery({ ...tablesQuery(engine.serial), enabled: opened }).data ?? [];
+  const own = tables.map(
+    (one) => [`${one.name}.csv`, one.title, `CSV, ${one.rows} row${one.rows > 1 ? 's' : ''}`] as const,
+  );
   return (
     <Modal opened={opened} onClose={onClose} title={`Papers of ${engine.serial}`} size="lg">
       <div className={classes.papers}>
@@ -54,7 +56,7 @@ export function PapersDialog({ engine, entries, opened, onClose }: PapersDialogP
           <section key={title}>
             <h3>{title}</h3>
             <ul>
-              {papers.map(([file, name, about]) => (
+              {[...papers, ...(title === 'Tables' ? own : [])].map(([file, name, about]) => (
                 <li key={file}>
                   {isRecord(file) ? (
                     <PrintRecord {...{ serial: engine.serial, entries, file, name }} />

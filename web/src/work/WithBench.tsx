@@ -18,7 +18,7 @@ export function WithBench({ serial, wait = false, children }: WithBenchProps) {
   if (bench.data) return children(bench.data);
   const retry = bench.error instanceof ApiProblem ? {} : { retry: () => bench.refetch() };
   return (
-    <Notice title={`${serial} cannot be shown`} {...retry}>
+    <Notice title={`${serial} cannot be shown`} toFloor {...retry}>
       {bench.error.message}
     </Notice>
   );

@@ -1,4 +1,4 @@
-/** Reads of the Floor; the one place that knows its cache keys. */
+/** Reads of the Floor and of what an engine hands over; the one place that knows their cache keys. */
 
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { askAgain } from '../api/again';
@@ -40,3 +40,12 @@ export function usePutOnStand() {
     onSuccess: () => askAgain(queries, { queryKey: [FLOOR] }),
   });
 }
+
+/** The tables of an engine in which something stands; each look at its papers asks anew. */
+export const tablesQuery = (serial: string) =>
+  queryOptions({
+    queryKey: ['tables', serial],
+    staleTime: 0,
+    queryFn: async ({ signal }) =>
+      unwrap(await client.GET('/api/engines/{serial}/tables', { params: { path: { serial } }, signal })),
+  });

@@ -37,7 +37,7 @@ export function WriterPage({ id, at }: { id: string; at: string | undefined }) {
   if (draft.isPending) return <Waiting what="Fetching the draft" />;
   if (!draft.data)
     return (
-      <Notice title="The draft cannot be shown" retry={() => draft.refetch()}>
+      <Notice title="The draft cannot be shown" toFloor retry={() => draft.refetch()}>
         {draft.error?.message}
       </Notice>
     );

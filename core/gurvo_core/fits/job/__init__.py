@@ -10,12 +10,12 @@ __all__ = ["ROOM", "FitsState"]
 from gurvo_core.fits.job.asks import ask_measure
 from gurvo_core.fits.job.came_to import came_to
 from gurvo_core.fits.job.kinds import KINDS
-from gurvo_core.fits.job.paper import papers_of
+from gurvo_core.fits.job.paper import FitLine, fit_lines, papers_of
 from gurvo_core.fits.job.show import loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.fits.job.state import FitsState, begin_fits
 from gurvo_core.fits.job.take import hear_of_step, news_of
 from gurvo_core.fits.job.view import FitChosenQuestion, FitReadingQuestion, FitsReadyQuestion, FitsView
-from gurvo_core.ledger import Room
+from gurvo_core.ledger import Room, Table
 
 ROOM: Room[FitsState] = Room(
     name="fits",
@@ -30,6 +30,7 @@ ROOM: Room[FitsState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
+    tables=(Table(name="fits", title="Clearances", row=FitLine, rows=fit_lines),),
     news=news_of,
     hears=hear_of_step,
 )

@@ -4,18 +4,16 @@ __all__ = ["FitLine", "fit_lines", "papers_of"]
 
 from collections.abc import Iterator, Sequence
 
-from pydantic import BaseModel
-
 from gurvo_core.fits.job.sheet import fit_sheet
 from gurvo_core.fits.job.state import FitsState
 from gurvo_core.fits.job.view import FitView, PlaceView, SheetCell, SheetLine
-from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable
+from gurvo_core.ledger import Facts, Judged, LedgerEntry, Paper, PaperRow, PaperTable, View
 from gurvo_core.ledger.judged import APART, judged_mm
 
 SURE = "sizes in mm at 20 °C, U: the true figure lies within it 95 times of 100"
 
 
-class FitLine(BaseModel):
+class FitLine(View):
     """One reading that stands, for the table."""
 
     fit: str

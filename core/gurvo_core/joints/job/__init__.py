@@ -12,11 +12,11 @@ from gurvo_core.joints.job.asks import ask_tighten
 from gurvo_core.joints.job.came_to import came_to
 from gurvo_core.joints.job.kinds import KINDS
 from gurvo_core.joints.job.paper import papers_of
-from gurvo_core.joints.job.show import loose_ends_of, says_of, tells_of, view_of
+from gurvo_core.joints.job.show import loose_ends_of, pull_lines, says_of, tells_of, view_of
 from gurvo_core.joints.job.state import JointsState, begin_joints
 from gurvo_core.joints.job.take import hear_of_step, news_of
-from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullQuestion
-from gurvo_core.ledger import Room
+from gurvo_core.joints.job.view import JointReadyQuestion, JointsView, PullLine, PullQuestion
+from gurvo_core.ledger import Room, Table
 
 ROOM: Room[JointsState] = Room(
     name="joints",
@@ -31,6 +31,7 @@ ROOM: Room[JointsState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
+    tables=(Table(name="pulls", title="Pulls", row=PullLine, rows=pull_lines),),
     news=news_of,
     hears=hear_of_step,
 )

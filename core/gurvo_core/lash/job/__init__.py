@@ -2,7 +2,7 @@
 
 ``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``rules`` and ``take`` what
 they share. ``book`` a document's valves as they are set, ``state`` what stands, ``asks`` what is asked, ``show`` loose ends and view,
-``sheet`` what shims would give, ``kept`` what is taken from stock.
+``sheet`` what shims would give, ``lines`` all of it as a table, ``kept`` what is taken from stock.
 """
 
 __all__ = ["ROOM", "LashState"]
@@ -10,6 +10,7 @@ __all__ = ["ROOM", "LashState"]
 from gurvo_core.lash.job.asks import ask_lash
 from gurvo_core.lash.job.came_to import came_to
 from gurvo_core.lash.job.kinds import KINDS
+from gurvo_core.lash.job.lines import LashLine, lash_lines
 from gurvo_core.lash.job.paper import papers_of
 from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
@@ -20,7 +21,7 @@ from gurvo_core.lash.job.view import (
     LashShimsQuestion,
     LashView,
 )
-from gurvo_core.ledger import Room
+from gurvo_core.ledger import Room, Table
 
 ROOM: Room[LashState] = Room(
     name="lash",
@@ -36,6 +37,7 @@ ROOM: Room[LashState] = Room(
     tells=tells_of,
     came_to=came_to,
     papers=papers_of,
+    tables=(Table(name="lash", title="Valve clearances", row=LashLine, rows=lash_lines),),
     news=news_of,
     hears=hear_of_step,
 )
