@@ -50,12 +50,12 @@ class Beside:
     __hash__ = None  # type: ignore[assignment]  # it is compared with one other and never looked up
 
 
-def kept_last(stands: object, what: str, key: Beside, work: Callable[[], Found]) -> Found:
+def kept_last(stands: object, what: str, key: object, work: Callable[[], Found]) -> Found:
     """Return what follows from something that is never changed and from what stands beside it, worked out anew when that differs.
 
     States are never changed in place.
     """
-    kept: dict[str, tuple[Beside, Found]] | None = getattr(stands, "__dict__", None)
+    kept: dict[str, tuple[object, Found]] | None = getattr(stands, "__dict__", None)
     if kept is None:
         return work()
     slot = f"_kept {what}"

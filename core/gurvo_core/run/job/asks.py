@@ -12,7 +12,6 @@ from gurvo_core.ledger import (
     CAM_PROOFS,
     DONE_ELSEWHERE,
     DRIVE_TOUCHED,
-    MINUTES,
     OPENED_LAST,
     PLAN,
     PLUGS_OUT,
@@ -21,7 +20,6 @@ from gurvo_core.ledger import (
     STEPS_DONE,
     WHY_STEP_WAITS,
     Asked,
-    Beside,
     Fact,
     Facts,
     PlainAnswer,
@@ -157,8 +155,7 @@ def ask_step(now: RunState, step: Step, facts: Facts) -> Asked:
 
 def _at_rest(now: RunState, facts: Facts) -> Mapping[str, Asked]:
     """What is asked in steps that are done and ask nothing more, or wait for others and for nothing else: most of a long run."""
-    done_elsewhere, minutes = facts.get(DONE_ELSEWHERE), facts.get(MINUTES)
-    return kept_last(now, "at rest", Beside(done_elsewhere, minutes), partial(_asked_at_rest, now, facts))
+    return kept_last(now, "at rest", facts, partial(_asked_at_rest, now, facts))
 
 
 def _asked_at_rest(now: RunState, facts: Facts) -> dict[str, Asked]:
