@@ -70,7 +70,7 @@ class BottomEndTests(JointCase):
     def test_slips_are_said_beside_the_figure_and_nothing_typed_is_lost(self):
         self.at_the_mains()
         self.answer("with what is the bore read", "x", "Enter")
-        self.asked("Main 1: what does the bore measure, front, up?")
+        self.asked("Main 1: what does the bore measure at the front, up and down?")
         self.type("5.8016", "Enter")
         self.says(self.alert, "did you mean 58.016?")
         field = self.page.get_by_label("Main 1 bore, front ↕", exact=True)
@@ -79,7 +79,7 @@ class BottomEndTests(JointCase):
         expect(field).to_have_value("5.8016")
         field.fill("16")
         self.type("n", "Enter")
-        self.asked("Main 1: what does the bore measure, front, across?")
+        self.asked("Main 1: what does the bore measure at the front, across?")
         self.says(self.tape.first, "+16 µm")
         self.page.keyboard.press("ArrowRight")
         self.reads("instead of the next")
@@ -98,18 +98,18 @@ class BottomEndTests(JointCase):
         self.assertEqual(len(self.ledger.entries), before)
         self.page.get_by_role("button", name="Keep 3 readings").click()
         self.recorded(before + 3)
-        self.asked("Main 1: what does the bore measure, rear, up?")
+        self.asked("Main 1: what does the bore measure at the rear, up and down?")
 
     def test_on_a_phone_one_place_at_a_time(self):
         self.open(PHONE, has_touch=True)
         self.at_the_mains()
         self.main.get_by_role("button", name="Press X").tap()
         self.main.get_by_role("button", name="Ready to read").tap()
-        self.asked("Main 1: what does the bore measure, front, up?")
+        self.asked("Main 1: what does the bore measure at the front, up and down?")
         for digit in "58.016":
             self.main.get_by_role("button", name=digit, exact=True).tap()
         self.main.get_by_role("button", name="Record", exact=True).tap()
-        self.asked("Main 1: what does the bore measure, front, across?")
+        self.asked("Main 1: what does the bore measure at the front, across?")
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
 
 
@@ -211,7 +211,7 @@ class LiveTests(JointCase):
     def test_a_bore_is_read_from_the_gauge(self):
         self.at("quern-4", "main-fit")
         self.answer("with what is the bore read", "x", "Enter")
-        self.asked("Main 1: what does the bore measure, front, up?")
+        self.asked("Main 1: what does the bore measure at the front, up and down?")
         self.type("v")
         self.says(self.page.get_by_text("P1 shows"), re.compile(r"P1 shows \d+\.\d{3} mm"))
         self.type("i")
@@ -223,13 +223,13 @@ class LiveTests(JointCase):
         self.reads("does not answer")
         field.fill("58.016")
         self.type("Enter")
-        self.asked("Main 1: what does the bore measure, front, across?")
+        self.asked("Main 1: what does the bore measure at the front, across?")
 
 
 class ChamberTests(JointCase):
     def test_the_gasket_by_the_highest_piston_and_what_if(self):
         self.at("garth-d6", "heights:protrusion:cylinder 6|gap|rear|")
-        self.asked("Cylinder 6: what does the height measure, rear?")
+        self.asked("Cylinder 6: what does the height measure at the rear?")
         self.type("0.55", "Enter")
         self.asked("Tappets")  # the bench has gone on to the next stage
         run = self.page.get_by_role("navigation", name="Run of work")

@@ -58,7 +58,7 @@ def words_at_timing(left: AtTiming | None) -> str:
     more = f"; it may still go {' or '.join(ways)}" if ways and gap.spare_mm >= 0 else ""
     near = "" if gap.spare_mm >= 0 else f", less than the {length(gap.least_mm)} that is wanted"
     phased = phased_words(gap)
-    said = f"{gap.words} {length(round(gap.gap.value, 2))} ± {length(round(gap.gap.expanded, 2))}{phased}{near}{more}"
+    said = f"{gap.words}, {length(round(gap.gap.value, 2))} ± {length(round(gap.gap.expanded, 2))}{phased}{near}{more}"
     return f"{said}, as the document describes it{left.other_stop}"
 
 

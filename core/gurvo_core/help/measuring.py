@@ -45,14 +45,6 @@ TOPICS = (
         caution="Dial and hand clear before the crank is turned.",
     ),
     Topic(
-        id="cam_decision",
-        title="What the cam says",
-        drawing="lobe",
-        meant="The cam as it was measured, beside its card: in, out, or not to be told with these gauges.",
-        by_hand=["If one reading does not fit the others, take that one again before anything is moved."],
-        goes_wrong=["A cam is moved by what was a reading's mistake. A whole tooth looks the same at every valve; a wrong lobe does not."],
-    ),
-    Topic(
         id="joint_ready",
         title="Before the first pull",
         drawing="order",

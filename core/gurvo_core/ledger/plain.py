@@ -19,6 +19,8 @@ class PlainAnswer(View):
     words: str = Field(default="", description="Under which key of the entry words go with it; empty where none do")
     asks: str = Field(default="", description="By what the words are asked for")
     needs_words: bool = Field(default=False, description="Whether it is no answer without them")
+    button: str = Field(default="", description="What its button says once it is chosen, where that is not its title")
+    said: str = Field(default="", description="What is said beside the button once it is chosen, such as what to do now")
 
 
 class PlainQuestion(Question):
@@ -26,6 +28,7 @@ class PlainQuestion(Question):
 
     answers: list[PlainAnswer] = Field(description="All its answers; none while it cannot be answered")
     said: str = Field(default="", description="What is said beside the button")
+    chosen: int = Field(default=0, description="Which is chosen to begin with, of several with words, counted from 0")
     first_by_enter: bool = Field(default=False, description="Of several that need no words: whether Enter takes the first")
 
 

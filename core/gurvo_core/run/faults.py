@@ -203,14 +203,14 @@ def _held_for_ever(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
 
 def _tensioners(document: EngineDocument, plan: Plan) -> Iterator[Fault]:
     loops = {stage.id: stage for stage in document.drive.stages if isinstance(stage, LoopStage) and stage.tightened_by}
-    done = {(one.step.loop, one.step.how_far) for one in plan.steps if one.step.does == "tension"}
-    for one in plan.steps:
+    done = {(one.step.loop, one.step.how_far) for one in plan.doing("tension")}
+    for one in plan.doing("lay"):
         loop = one.step.loop
-        if one.step.does != "lay" or loop not in loops:
+        if loop not in loops:
             continue
         tensioner = loops[loop].tightened_by
         by_oil = tensioner is not None and tensioner.kind == "oil_fed"
-        starts = by_oil and any(other.step.does in ("prime", "first_start") for other in plan.steps)
+        starts = by_oil and bool(plan.doing("prime", "first_start"))
         missing = [] if starts else [how_far for how_far in ("armed", "proven") if (loop, how_far) not in done]
         if missing:
             sentence = (

@@ -49,6 +49,17 @@ class Plan:
     document: EngineDocument
     steps: tuple[PlanStep, ...]
 
+    def doing(self, *does: str) -> tuple[PlanStep, ...]:
+        """The steps that do any of these."""
+        found = self._doing.get(does)
+        if found is None:
+            found = self._doing[does] = tuple(one for one in self.steps if one.step.does in does)
+        return found
+
+    @cached_property
+    def _doing(self) -> dict[tuple[str, ...], tuple[PlanStep, ...]]:
+        return {}
+
     def steps_with(self, *names: str) -> tuple[PlanStep, ...]:
         """The steps of which a document says any of these; most are few, and looked for after every entry."""
         found = self._with.get(names)
@@ -107,20 +118,20 @@ class Plan:
     @cached_property
     def asks_plugs(self) -> bool:
         """Whether the run asks for the plugs, in a step of its own or before the first turn."""
-        return bool(self.first_turn) or any(one.step.does == "plugs_out" for one in self.steps)
+        return bool(self.first_turn or self.doing("plugs_out"))
 
     @cached_property
     def touching(self) -> frozenset[str]:
         """Ids of the steps that touch the drive: laying, a tensioner fitted or armed, bolts that a turn by hand proves."""
-        proven = {name for one in self.steps if one.step.does == "turn_over" for name in one.stands_on}
-        pulled = {one.step.id for one in self.steps if one.step.does == "tighten" and one.step.id in proven}
-        own = {one.step.id for one in self.steps if one.step.does == "lay" or (one.step.does == "tension" and one.step.how_far != "proven")}
+        proven = {name for one in self.doing("turn_over") for name in one.stands_on}
+        pulled = {one.step.id for one in self.doing("tighten") if one.step.id in proven}
+        own = {one.step.id for one in self.doing(*DRIVE) if one.step.does == "lay" or one.step.how_far != "proven"}
         return frozenset(own | pulled)
 
     @cached_property
     def laying_out(self) -> tuple[WorkStep, ...]:
         """The steps at which parts are laid out."""
-        return tuple(one.step for one in self.steps if one.step.does == "ready")
+        return tuple(one.step for one in self.doing("ready"))
 
     @cached_property
     def laid_out(self) -> frozenset[str]:
@@ -130,7 +141,7 @@ class Plan:
     @cached_property
     def reported(self) -> frozenset[str]:
         """Ids of the steps whose room says when they are done: joints pulled bolt by bolt, fits measured place by place, lash."""
-        return frozenset(one.step.id for one in self.steps if one.step.does in REPORTED and one.is_elsewhere)
+        return frozenset(one.step.id for one in self.doing(*REPORTED) if one.is_elsewhere)
 
     @cached_property
     def besides(self) -> Mapping[str, tuple[str, ...]]:
@@ -162,14 +173,6 @@ class Plan:
     def hold_points(self) -> frozenset[str]:
         """Ids of the steps that are signed."""
         return frozenset(one.step.id for one in self.steps if one.step.hold_point)
-
-    @cached_property
-    def doing(self) -> Mapping[str, tuple[str, ...]]:
-        """Ids of the steps by what they do."""
-        found: dict[str, list[str]] = {}
-        for one in self.steps:
-            found.setdefault(one.step.does, []).append(one.step.id)
-        return {does: tuple(names) for does, names in found.items()}
 
     @cached_property
     def simply_done(self) -> frozenset[str]:

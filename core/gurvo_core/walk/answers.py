@@ -196,7 +196,6 @@ def _lift(state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -
     return {**where, "lift": lift, "wheel": {"text": figure, "side": side}, "approach": "running way"}
 
 
-def _cam(state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
-    cam = next(cam for cam in state.timing.cams if cam.camshaft == question.camshaft)
-    reason = "" if cam.verdict in ("in", "no limit known") else "as the card has it, within what the wheel can tell"
-    return {"camshaft": cam.camshaft, "advance_deg": cam.advance_deg, "reason": reason}
+def _cam(_state: Any, question: Any, _document: EngineDocument, _shelf: Shelf) -> Body:
+    leave = question.answers[0]
+    return {**leave.entry, "reason": "as the card has it, within what the wheel can tell" if leave.needs_words else ""}

@@ -13,7 +13,7 @@ from work import bridge
 def first_start(ledger: bridge.Ledger) -> dict[str, Any]:
     """Return it as far as the document says, and the bench did."""
     run = ledger.folded.states["run"]
-    prime, start = (next((one.step for one in run.plan.steps if one.step.does == does), None) for does in ("prime", "first_start"))
+    prime, start = (next((one.step for one in run.plan.doing(does)), None) for does in ("prime", "first_start"))
     started, primed = (run.done.get(step.id) if step else None for step in (start, prime))
     days = start.oil_change_days if start else None
     return {

@@ -3523,6 +3523,11 @@ export interface components {
          */
         CamQuestion: {
             /**
+             * Answers
+             * @description All its answers; none while it cannot be answered
+             */
+            answers: components["schemas"]["PlainAnswer"][];
+            /**
              * Ask
              * @description The question itself
              */
@@ -3539,11 +3544,23 @@ export interface components {
              */
             camshaft: string;
             /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
+            /**
              * Doing
              * @description What the answer does, where something may hold that back
              * @default
              */
             doing: string;
+            /**
+             * First By Enter
+             * @description Of several that need no words: whether Enter takes the first
+             * @default false
+             */
+            first_by_enter: boolean;
             /**
              * Group
              * @description Questions of one group are folded together under this name
@@ -3571,6 +3588,12 @@ export interface components {
              * @default false
              */
             later: boolean;
+            /**
+             * Said
+             * @description What is said beside the button
+             * @default
+             */
+            said: string;
             /**
              * Status
              * @description How far it is: done, open, optional
@@ -6233,6 +6256,12 @@ export interface components {
              */
             blocked: string;
             /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
+            /**
              * Doing
              * @description What the answer does, where something may hold that back
              * @default
@@ -7862,6 +7891,12 @@ export interface components {
              */
             blocked: string;
             /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
+            /**
              * Doing
              * @description What the answer does, where something may hold that back
              * @default
@@ -9038,6 +9073,12 @@ export interface components {
              */
             blocked: string;
             /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
+            /**
              * Doing
              * @description What the answer does, where something may hold that back
              * @default
@@ -9628,6 +9669,12 @@ export interface components {
              * @description What can hurt somebody or something, a sentence each
              */
             cautions: string[];
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back
@@ -11165,6 +11212,12 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back
@@ -12817,6 +12870,12 @@ export interface components {
              */
             asks: string;
             /**
+             * Button
+             * @description What its button says once it is chosen, where that is not its title
+             * @default
+             */
+            button: string;
+            /**
              * Detail
              * @description What it means, where there are several
              * @default
@@ -12835,6 +12894,12 @@ export interface components {
              * @default false
              */
             needs_words: boolean;
+            /**
+             * Said
+             * @description What is said beside the button once it is chosen, such as what to do now
+             * @default
+             */
+            said: string;
             /**
              * Title
              * @description What its button says
@@ -12905,6 +12970,12 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back
@@ -13416,6 +13487,12 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back
@@ -15605,7 +15682,7 @@ export interface components {
              * Questions
              * @description What is asked, told apart by kind
              */
-            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["CamQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["PictureQuestion"] | components["schemas"]["SignQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["ZeroQuestion"])[];
+            questions: (components["schemas"]["StepQuestion"] | components["schemas"]["TurnQuestion"] | components["schemas"]["HoldQuestion"] | components["schemas"]["FoundQuestion"] | components["schemas"]["JointReadyQuestion"] | components["schemas"]["PullQuestion"] | components["schemas"]["FitsReadyQuestion"] | components["schemas"]["FitReadingQuestion"] | components["schemas"]["FitChosenQuestion"] | components["schemas"]["LashReadyQuestion"] | components["schemas"]["LashReadingQuestion"] | components["schemas"]["LashShimsQuestion"] | components["schemas"]["SetupQuestion"] | components["schemas"]["WheelCheckQuestion"] | components["schemas"]["TdcQuestion"] | components["schemas"]["LiftQuestion"] | components["schemas"]["MoveQuestion"] | components["schemas"]["PictureQuestion"] | components["schemas"]["SignQuestion"] | components["schemas"]["HardStopQuestion"] | components["schemas"]["PlugsQuestion"] | components["schemas"]["VariantQuestion"] | components["schemas"]["PullDecisionQuestion"] | components["schemas"]["FitDecisionQuestion"] | components["schemas"]["LashStopQuestion"] | components["schemas"]["LashDecisionQuestion"] | components["schemas"]["MethodQuestion"] | components["schemas"]["StopQuestion"] | components["schemas"]["ZeroQuestion"] | components["schemas"]["CamQuestion"])[];
             /**
              * Stage
              * @description Name of the stage of work it belongs to
@@ -15946,6 +16023,12 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back
@@ -18055,6 +18138,12 @@ export interface components {
              */
             blocked: string;
             /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
+            /**
              * Doing
              * @description What the answer does, where something may hold that back
              * @default
@@ -18738,6 +18827,12 @@ export interface components {
              * @default
              */
             blocked: string;
+            /**
+             * Chosen
+             * @description Which is chosen to begin with, of several with words, counted from 0
+             * @default 0
+             */
+            chosen: number;
             /**
              * Doing
              * @description What the answer does, where something may hold that back

@@ -1,4 +1,5 @@
 /** Every figure a dot, by place, gauge or month, between its limits; one engine among them stands out. */
+import { scaleLinear } from 'd3-scale';
 import {
   CartesianGrid,
   ReferenceLine,
@@ -34,7 +35,8 @@ export function DotPlot({ series, by, serial }: DotPlotProps) {
   const dots: Dot[] = series.points.map((point) => ({ ...point, x: names.indexOf(point[by]) + apart(point.serial) }));
   const isIn = engines.includes(serial);
   const all = [...dots.map((dot) => dot.value), ...[series.least, series.most].filter((one) => one !== null)];
-  const room = (Math.max(...all) - Math.min(...all)) * 0.08 || 0.01;
+  const room = (Math.max(...all) - Math.min(...all)) * 0.04 || 0.01;
+  const scale = scaleLinear([Math.min(...all) - room, Math.max(...all) + room], [0, 1]).nice(5);
   const said = (value: number) => inUnit(value, series.unit);
   return (
     <figure className={classes.plot}>
@@ -56,7 +58,8 @@ export function DotPlot({ series, by, serial }: DotPlotProps) {
           <YAxis
             dataKey="value"
             type="number"
-            domain={[Math.min(...all) - room, Math.max(...all) + room]}
+            domain={scale.domain()}
+            ticks={scale.ticks(5)}
             tickFormatter={said}
             width={76}
             stroke="var(--soft)"
@@ -95,7 +98,7 @@ export function DotPlot({ series, by, serial }: DotPlotProps) {
       </ResponsiveContainer>
       <figcaption>
         A dot is one figure of one engine{isIn && <>; {serial} as diamonds</>}
-        {(series.least !== null || series.most !== null) && '; the dashed lines are its limits'}.
+        {(series.least !== null || series.most !== null) && '; the dashed lines are the limits'}.
       </figcaption>
     </figure>
   );

@@ -119,7 +119,7 @@ function Choices({ series, chosen, onChoose }: { series: Series[]; chosen: Serie
                 aria-current={one === chosen ? 'true' : undefined}
                 onClick={() => onChoose(one)}
               >
-                {one.name} <small>{one.spread.times}</small>
+                <span>{one.name}</span> <small>{one.spread.times}</small>
               </UnstyledButton>
             ))}
         </div>

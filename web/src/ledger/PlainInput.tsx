@@ -64,7 +64,7 @@ function ChooseOne({ question, voice, wrong, busy, answer }: Props) {
 
 function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
   const { answers } = question;
-  const [chosen, setChosen] = useState(0);
+  const [chosen, setChosen] = useState(question.chosen ?? 0);
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, { words: '' });
   const field = useRef<HTMLInputElement>(null);
   const one = answers[chosen] ?? answers[0];
@@ -99,9 +99,9 @@ function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
         </div>
       )}
       <div className={input.foot}>
-        <span className={input.grow}>{say(question.said ?? '', voice)}</span>
+        <span className={input.grow}>{say(one?.said || question.said || '', voice)}</span>
         <Button size="lg" onClick={record} loading={busy} disabled={!isWhole}>
-          {one && say(one.title, voice)}
+          {one && say(one.button || one.title, voice)}
         </Button>
       </div>
       <Wrong wrong={wrong} />

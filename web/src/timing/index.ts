@@ -13,7 +13,7 @@ const READING = [
   keyHint('P', 'number pad'),
 ];
 
-export const timingInputs: Inputs<'wheel_setup' | 'wheel_check' | 'tdc_reading' | 'lift_reading' | 'cam_decision'> = {
+export const timingInputs: Inputs<'wheel_setup' | 'wheel_check' | 'tdc_reading' | 'lift_reading'> = {
   wheel_setup: {
     Input: later(async () => (await parts()).SetupForm),
     keys: [keyHint('Enter', 'record'), keyHint('1-3', 'numbering'), keyHint('R', 'runs'), keyHint('X', 'plugs out')],
@@ -24,10 +24,6 @@ export const timingInputs: Inputs<'wheel_setup' | 'wheel_check' | 'tdc_reading' 
   },
   tdc_reading: { Input: ReadingInput, keys: READING },
   lift_reading: { Input: ReadingInput, keys: READING },
-  cam_decision: {
-    Input: later(async () => (await parts()).CamChoice),
-    keys: [keyHint('1-4', 'choose'), keyHint('Enter', 'record')],
-  },
 };
 
 export const timingDrawings: Drawings<'set_up_wheel' | 'find_tdc' | 'degree'> = {

@@ -5,7 +5,7 @@ __all__ = ["ask_measure"]
 from functools import lru_cache
 
 from gurvo_core.engine.fit import SideKey
-from gurvo_core.fits.job.book import FitsBook, PlacedFit
+from gurvo_core.fits.job.book import FitsBook, PlacedFit, where_on_it
 from gurvo_core.fits.job.kinds.fit_decided import FitDecisionQuestion
 from gurvo_core.fits.job.show import limits_words
 from gurvo_core.fits.job.state import FitsState, SideReady, spots_left
@@ -111,13 +111,12 @@ def _reading(book: FitsBook, fit: PlacedFit, spot: FitSpot, step: Step, ready: S
     side = fit.side(spot.side)
     assert side is not None
     where = fit.names_place(spot.place)
-    about = ", ".join(filter(None, [spot.plane, spot.axis]))
     warmth = f"part {ready.read_with.part_c:g} °C" if ready.read_with.part_c is not None else "temperature not looked at"
     return FitReadingQuestion.model_construct(
         key=f"{step.key}:{fit.fit.id}:{spot.key}",
         kind="fit_reading",
         title=fit.called(spot),
-        ask=f"{where}: what does the {side.name} measure{f', {about}' if about else ''}?",
+        ask=f"{where}: what does the {side.name} measure{where_on_it(spot)}?",
         hint=f"{side.condition}. {HINTS[spot.side]}" if side.condition else HINTS[spot.side],
         status="open",
         group=fit.fit.name,

@@ -1,6 +1,6 @@
 """A document's fits as they are measured: which step measures which, spot by spot; kept with the document."""
 
-__all__ = ["FitsBook", "PlacedFit", "fits_book"]
+__all__ = ["FitsBook", "PlacedFit", "fits_book", "where_on_it"]
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -13,6 +13,14 @@ from gurvo_core.sentence import at_start
 
 DRAWN = {"mains": "crank", "rods": "crank", "cylinders": "block", "rings": "piston", "cam_journals": "head"}
 AXIS_SIGNS = {"up": "↕", "across": "↔"}
+AXIS_WORDS = {"up": "up and down"}
+ENDS = ("front", "rear", "top", "middle", "bottom")
+
+
+def where_on_it(spot: FitSpot) -> str:
+    """Where on its part a spot is, as a question ends with it: “ at the front, up and down”."""
+    at = f" at the {spot.plane}" if spot.plane in ENDS else f", {spot.plane}" if spot.plane else ""
+    return f"{at}, {AXIS_WORDS.get(spot.axis, spot.axis)}" if spot.axis else at
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

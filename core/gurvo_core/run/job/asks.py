@@ -80,7 +80,7 @@ _BUTTONS = {
 _HOW_FAR = {"fitted": "Fitted", "armed": "Armed", "proven": "Proven"}
 
 
-PROVING = frozenset({"turn_over", "degree"})
+PROVING = ("turn_over", "degree")
 
 
 def plan_facts(now: RunState, _facts: Facts) -> Mapping[Fact[Any], Any]:
@@ -102,7 +102,7 @@ def _plan_facts(now: RunState) -> Mapping[Fact[Any], Any]:
         CAM_PROOFS: proofs_of(now),
         DRIVE_TOUCHED: touched_of(now),
         SHAFTS: shafts_of(now, stands_of(now)),
-        PROOF_TO_COME: frozenset(one.step.does for one in now.plan.steps if one.step.does in PROVING and one.step.id not in now.done),
+        PROOF_TO_COME: frozenset(one.step.does for one in now.has_still(*PROVING)),
     }
 
 

@@ -113,7 +113,7 @@ def _found_by(plan: Plan, step: WorkStep) -> list[AskedField]:
     at = next((one for one in document.timing_positions if one.id == position), None)
     has_pin = any(one.position == position for one in document.things) or any(one.position == position for one in document.drive.locks)
     has_mark = bool(looks_while_parking(document, position))
-    has_wheel = any(one.step.does == "find_tdc" for one in plan.steps)
+    has_wheel = bool(plan.doing("find_tdc"))
     is_tdc = at is None or at.kind == "tdc"
     ways = (*([PIN] * has_pin), *([MARK] * has_mark), *([WHEEL] * has_wheel), *(FOUND_AT_TDC if is_tdc else ()), *OTHERWISE)
     return [_choice("found_by", "Found by", ways)]
@@ -172,7 +172,7 @@ def stage_words(plan: Plan, step: WorkStep) -> str:
 def _stages_of(plan: Plan, step: WorkStep, joint: Joint) -> tuple[int, int]:
     """The stage that an earlier step ends at, and the one that this step ends at."""
     last = step.stage or len(joint.stages)
-    before = [s.step.stage or len(joint.stages) for s in plan.steps if s.step.does == "tighten" and s.step.joint == joint.id]
+    before = [s.step.stage or len(joint.stages) for s in plan.doing("tighten") if s.step.joint == joint.id]
     return max((stage for stage in before if stage < last), default=0), last
 
 

@@ -144,7 +144,7 @@ def held_by(now: RunState) -> dict[str, str]:
 
 def laid_loops(now: RunState) -> frozenset[str]:
     """Return the chains and belts that are on."""
-    return frozenset(one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.loop and one.step.id in now.done)
+    return frozenset(one.step.loop for one in now.did("lay") if one.step.loop)
 
 
 def looks_made(now: RunState) -> dict[str, bool]:
@@ -155,9 +155,9 @@ def looks_made(now: RunState) -> dict[str, bool]:
     seen: dict[str, bool] = {}
     if now.off is not None:
         seen["marks"] = False
-    elif any(one.step.does == "turn_over" and one.step.id in now.done and not now.done[one.step.id].is_skipped for one in now.plan.steps):
+    elif any(not now.done[one.step.id].is_skipped for one in now.did("turn_over")):
         seen["marks"] = True
-    laid = [step for step in now.plan.steps if step.step.does == "lay" and step.step.id in now.done]
+    laid = now.did("lay")
     if any(now.done[one.step.id].answers.keys() - NO_COUNTS for one in laid):
         seen["count"] = True
     return seen

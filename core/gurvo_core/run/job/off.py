@@ -36,5 +36,5 @@ def laid_off(now: RunState, seen: TurnSeen) -> tuple[str, ...]:
     held = {shaft for thing in now.document.things if thing.id in off for shaft in thing.holds}
     wheels |= now.document.drive.wheels_on(*held)
     loops = {stage.id for stage in now.document.drive.stages if wheels & set(stage.wheel_ids)}
-    lays = [one.step for one in now.plan.steps if one.step.does == "lay"]
+    lays = [one.step for one in now.plan.doing("lay")]
     return tuple(step.id for step in lays if step.loop in loops) or tuple(step.id for step in lays)

@@ -92,10 +92,8 @@ def _turns(now: RunState, standing: Iterable[LedgerEntry]) -> Iterator[PaperRow]
 
 def _as_found(now: RunState) -> Iterator[PaperRow]:
     """Look by look."""
-    for one in now.plan.steps:
-        done = now.done.get(one.step.id)
-        if one.step.does != "as_found" or done is None:
-            continue
+    for one in now.did("as_found"):
+        done = now.done[one.step.id]
         marks = {look.id: look.mark for look in one.step.looks}
         for field in fields_of(now.plan, one.step):
             if text := done.answers.get(field.key, ""):

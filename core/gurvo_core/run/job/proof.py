@@ -70,7 +70,7 @@ def loops_towards(document: EngineDocument, shaft: str) -> frozenset[str]:
 
 def _turned(now: RunState) -> Iterator[tuple[WorkStep, Done]]:
     """The turns by hand that stand, oldest first."""
-    turns = [one.step for one in now.plan.steps if one.step.does == "turn_over" and one.step.id in now.done]
+    turns = [one.step for one in now.did("turn_over")]
     yield from sorted(((step, now.done[step.id]) for step in turns), key=lambda one: one[1].seq)
 
 
@@ -108,9 +108,7 @@ def _by_lock(now: RunState, cam: Camshaft, step: WorkStep, done: Done) -> CamPro
 def _by_gears(now: RunState, cam: Camshaft, done: Done) -> CamProof | None:
     """Gears keep what they were laid with: an idler's dots come together again only after many turns, so it is their laying that tells."""
     marks, gears = _marks_on(now.document, cam), _gears_of(now.document, cam)
-    laid = [
-        now.done[one.step.id] for one in now.plan.steps if one.step.does == "lay" and one.step.loop in gears and one.step.id in now.done
-    ]
+    laid = [now.done[one.step.id] for one in now.did("lay") if one.step.loop in gears]
     for own in laid:
         met = [marks[name] for name, look in own.looks.items() if name in marks and look.saw == "meets"]
         if met and not own.is_skipped:
@@ -151,9 +149,9 @@ def _counted(loop: LoopStage, laid: Done, wheels: set[str], document: EngineDocu
 def can_be_proven(plan: Plan, cam: Camshaft) -> bool:
     """Whether a run has anything by which a camshaft may be told to stand right: readings, marks, locks or counts."""
     document = plan.document
-    if any(one.step.does == "degree" for one in plan.steps) and document.is_on_the_wheel(cam):
+    if plan.doing("degree") and document.is_on_the_wheel(cam):
         return True
-    turns = [one.step for one in plan.steps if one.step.does == "turn_over"]
+    turns = [one.step for one in plan.doing("turn_over")]
     if not turns:
         return False
     where = [(plan.position_at(step.id), step.stops[-1].turns) for step in turns]
@@ -162,11 +160,11 @@ def can_be_proven(plan: Plan, cam: Camshaft) -> bool:
         return True
     if any(cam.id in thing.holds for step in turns for stop in step.stops for thing in tools_that_fit(document, stop.turns)):
         return True
-    if any(one.step.does == "lay" and one.step.loop in _gears_of(document, cam) for one in plan.steps) and _marks_on(document, cam):
+    if any(one.step.loop in _gears_of(document, cam) for one in plan.doing("lay")) and _marks_on(document, cam):
         return True
     wheels = document.drive.wheels_on(cam.id)
     wheel_of = {mark.id: mark.wheel for mark in document.drive.marks}
-    laid = {one.step.loop for one in plan.steps if one.step.does == "lay"}
+    laid = {one.step.loop for one in plan.doing("lay")}
     loops = [one for one in document.drive.stages if isinstance(one, LoopStage) and one.id in laid and wheels & set(one.wheel_ids)]
     ends = {name for loop in loops for span in counted_spans(loop) for name in (span.from_mark, span.to_mark)}
     return bool(wheels & {wheel_of.get(name, "") for name in ends})

@@ -84,7 +84,7 @@ def shafts_of(now: RunState, stands: Mapping[str, Stands]) -> ShaftsTold:
 
 def laid_of(now: RunState) -> frozenset[str]:
     """Return the loops that are on; gears that no step lays mesh as soon as their shafts are in."""
-    lays = [one.step for one in now.plan.steps_with("loop") if one.step.does == "lay"]
+    lays = [one.step for one in now.plan.doing("lay") if one.step.loop]
     meshed = {stage.id for stage in now.document.drive.stages if stage.kind == "gears"} - {step.loop for step in lays}
     return frozenset(meshed | {step.loop for step in lays if step.loop and step.id in now.done})
 

@@ -96,11 +96,7 @@ def _lays(now: RunState) -> list[str]:
 
 def _step_that(now: RunState, does: str, **names: object) -> str:
     """The title of the step that ends something."""
-    found = (
-        one.step.id
-        for one in now.plan.steps
-        if one.step.does == does and one.step.id not in now.done and all(getattr(one.step, key) == value for key, value in names.items())
-    )
+    found = (one.step.id for one in now.has_still(does) if all(getattr(one.step, key) == value for key, value in names.items()))
     step = next(found, None)
     return f"“{title_of(now, step)}”" if step else ""
 
@@ -128,19 +124,19 @@ def _with_the_real_one(thing: Thing | None, place: str, until: str) -> str:
 
 def _comes_off_now(now: RunState, thing: str, facts: Facts) -> bool:
     """Whether a step that takes it off can be done now."""
-    off = [one for one in now.plan.steps if one.step.does == "take_off" and one.step.thing == thing and one.step.id not in now.done]
+    off = [one for one in now.has_still("take_off") if one.step.thing == thing]
     return any(not list(unmet(now, one, facts)) for one in off)
 
 
 def _sealants(now: RunState) -> Iterator[LooseEnd]:
-    for one in now.plan.steps:
+    for one in now.plan.doing("seal"):
         step, opened = one.step, now.sealing.get(one.step.id)
         if opened is not None:
             ends_at = opened.at + timedelta(minutes=step.working_minutes) if step.working_minutes else None
             until = f"close it within {step.working_minutes:g} minutes" if step.working_minutes else "close it"
             yield LooseEnd(title=f"Sealant open: {step.says}", since=opened.seq, holds_back=LATE, until=until, ends_at=ends_at)
         done = now.done.get(step.id)
-        if done and step.does == "seal" and step.cure_minutes and not done.is_skipped and not _started(now):
+        if done and step.cure_minutes and not done.is_skipped and not _started(now):
             yield LooseEnd(
                 title=f"Sealant curing: {step.says}",
                 since=done.seq,
@@ -153,7 +149,7 @@ def _sealants(now: RunState) -> Iterator[LooseEnd]:
 
 
 def _started(now: RunState) -> bool:
-    return any(one.step.does in ("prime", "first_start") and one.step.id in now.done for one in now.plan.steps)
+    return bool(now.did("prime", "first_start"))
 
 
 def _tensioners(now: RunState) -> Iterator[LooseEnd]:
@@ -163,7 +159,7 @@ def _tensioners(now: RunState) -> Iterator[LooseEnd]:
             reached is None
             or _is_proven(now, stage, reached[0])
             or _is_left_out(now, now.plan.of_loop.get(stage.id, ()), "tension")
-            or not any(s.step.does == "tension" and s.step.loop == stage.id for s in now.plan.steps)
+            or not any(one.step.loop == stage.id for one in now.plan.doing("tension"))
         ):
             continue
         if _waits_for_oil(stage):
@@ -209,23 +205,21 @@ def _joints(now: RunState) -> Iterator[LooseEnd]:
         if reached is None or reached[0] >= last or _is_left_out(now, now.plan.of_joint.get(joint.id, ()), "tighten"):
             continue
         stage, seq = reached
-        left = next((s.step.until for s in now.plan.steps if s.step.joint == joint.id and s.step.until and s.step.id in now.done), None)
+        left = next((s.step.until for s in now.plan.steps_with("until") if s.step.joint == joint.id and s.step.id in now.done), None)
         how = f"at stage {stage} of {last}" if stage else "finger tight"
         purpose = (
             f"left so on purpose until “{title_of(now, left)}”" if left else _step_that(now, "tighten", joint=joint.id) or "tighten them"
         )
         # the bolts of one cover do not keep the next one off
-        is_cover = any(s.step.covers and s.step.joint == joint.id for s in now.plan.steps)
+        is_cover = any(s.step.joint == joint.id for s in now.plan.steps_with("covers"))
         holds_back, kept_from = (LATE, "start, hand over") if is_cover else (CLOSED, "covers, start")
         yield LooseEnd(title=f"{joint.name}: {how}", since=seq, holds_back=holds_back, until=purpose, kept_from=kept_from)
 
 
 def _parts(now: RunState) -> Iterator[LooseEnd]:
     said = parts_ready(now)
-    to_fit = {part for one in now.plan.steps if one.step.does == "fit" and one.step.id not in now.done for part in one.step.parts}
-    ready_at = {
-        part: now.done[s.step.id].seq for s in now.plan.steps if s.step.does == "ready" and s.step.id in now.done for part in s.step.parts
-    }
+    to_fit = {part for one in now.has_still("fit") for part in one.step.parts}
+    ready_at = {part: now.done[one.step.id].seq for one in now.did("ready") for part in one.step.parts}
     for part in now.document.kit:
         if said.get(part.id) == "missing":
             title, until = f"Missing: {part.name}", "tick it when it is on the bench"
@@ -275,7 +269,7 @@ def holds_of(now: RunState, facts: Facts) -> Iterator[Hold]:
     if not now.plan.steps:
         return
     if not now.plugs_out and now.plan.asks_plugs:
-        is_in = any(one.step.does == "plugs_in" and one.step.id in now.done for one in now.plan.steps)
+        is_in = bool(now.did("plugs_in"))
         reason = "plugs are in: only starting is allowed" if is_in else "plugs not out and stand not locked yet"
         yield Hold(holds_back=frozenset({"turn"}), reason=reason)
     open_ones = [one.step.says for one in _open_steps(now, facts.get(DONE_ELSEWHERE))]
@@ -312,7 +306,7 @@ def _loose(now: RunState) -> Iterator[str]:
 
 def _not_along(now: RunState) -> Iterator[str]:
     """With one chain or belt on, the camshafts of another that is still to come do not turn along."""
-    lays = [one.step for one in now.plan.steps if one.step.does == "lay" and one.step.loop]
+    lays = [one.step for one in now.plan.doing("lay") if one.step.loop]
     if any(step.id in now.done for step in lays):
         names = {stage.id: stage.name for stage in now.document.drive.stages}
         yield from (f"{names[step.loop or '']} is not on yet: what it drives stays behind" for step in lays if step.id not in now.done)
@@ -323,7 +317,7 @@ def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     next_one = next((one for one in _open_steps(now, facts.get(DONE_ELSEWHERE)) if not list(unmet(now, one, facts))), None)
     if next_one is not None and next_one.step.way in ("back", "either"):
         yield Reach(way=f"{'back' if next_one.step.way == 'back' else 'either way, gently'}, for “{next_one.title}” alone")
-    laid = [one.step.loop for one in now.plan.steps if one.step.does == "lay" and one.step.id in now.done]
+    laid = [one.step.loop for one in now.did("lay")]
     if now.parked and now.plan.steps and not laid:
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
         yield Reach(how_far=f"no further than where it is parked: {name}")

@@ -77,7 +77,7 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
     open_again = {name for name, one in done.items() if one.is_not_good or (name in plan.hold_points and not one.signed)}
     return frozenset(
         (done.keys() & plan.by_id.keys()) - open_again
-        | {name for does in done_elsewhere or () for name in plan.doing.get(does, ()) if name not in done}
+        | {name for does in done_elsewhere or () for name in (one.step.id for one in plan.doing(does)) if name not in done}
     )
 
 
@@ -194,9 +194,8 @@ def not_whole(plan: Plan, step_id: str, *, is_unsigned: bool) -> str:
 
 
 def _not_decided(now: RunState, _camshaft: str, facts: Facts) -> Iterator[str]:
-    for one in now.plan.steps:
-        if one.step.does == "degree":
-            yield from _not_done(now, one.step.id, facts)
+    for one in now.plan.doing("degree"):
+        yield from _not_done(now, one.step.id, facts)
 
 
 def _not_parked(now: RunState, position: str, _facts: Facts) -> Iterator[str]:

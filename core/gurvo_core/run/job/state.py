@@ -10,7 +10,7 @@ from functools import cached_property
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import LedgerEntry, ShaftTold
 from gurvo_core.run.job.entries import MarkLook, TurnSaw
-from gurvo_core.run.plan import Plan, plan_of
+from gurvo_core.run.plan import Plan, PlanStep, plan_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,6 +93,14 @@ class RunState:
     started: int = 0  # of the first start that was heard sound
     seen: Mapping[str, ShaftTold] = field(default_factory=dict)  # where shafts stand that somebody looked at
     turned_alone: Mapping[str, LedgerEntry] = field(default_factory=dict)  # shafts turned by themselves since something was laid on them
+
+    def did(self, *does: str) -> list[PlanStep]:
+        """The steps that do any of these and are done."""
+        return [one for one in self.plan.doing(*does) if one.step.id in self.done]
+
+    def has_still(self, *does: str) -> list[PlanStep]:
+        """The steps that do any of these and are not done."""
+        return [one for one in self.plan.doing(*does) if one.step.id not in self.done]
 
 
 def begin_run(document: EngineDocument) -> RunState:

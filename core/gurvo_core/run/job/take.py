@@ -26,7 +26,7 @@ def touched_again(now: RunState, entry: LedgerEntry, touched: str) -> RunState:
     planned = now.plan.by_id.get(touched)
     loop = (planned.step.loop if planned else None) or ""
     now = replace(now, touched={**now.touched, loop: entry.seq})
-    turned = [one for one in now.plan.steps if one.step.does == "turn_over" and (one.step.id in now.done or one.step.id in now.stops)]
+    turned = [one for one in now.plan.doing("turn_over") if one.step.id in now.done or one.step.id in now.stops]
     above = [one.step.id for one in turned if touched in one.stands_on]
     is_laid = touched not in now.plan.by_id or now.plan.by_id[touched].step.does in DRIVE
     last = [one.step.id for one in turned[-1:] if is_laid and not _turned_later(now, touched)]
@@ -37,7 +37,7 @@ def touched_again(now: RunState, entry: LedgerEntry, touched: str) -> RunState:
 def _turned_later(now: RunState, touched: str) -> bool:
     """Whether the run turns over once more after a step."""
     place = now.plan.place.get(touched, -1)
-    return any(one.step.does == "turn_over" and at > place and one.step.id not in now.done for at, one in enumerate(now.plan.steps))
+    return any(now.plan.place[one.step.id] > place for one in now.has_still("turn_over"))
 
 
 def opened_again(now: RunState, entry: LedgerEntry, names: Iterable[str], because: str, spared: frozenset[str] = frozenset()) -> RunState:
@@ -72,9 +72,7 @@ def _taken_off(now: RunState, put_on: WorkStep) -> list[str]:
     """Ids of the steps that take a thing off again; whatever else stood on its being there is done and stays so."""
     if put_on.does != "put_on":
         return []
-    return [
-        one.step.id for one in now.plan.steps if one.step.does == "take_off" and one.step.thing == put_on.thing and one.step.id in now.done
-    ]
+    return [one.step.id for one in now.did("take_off") if one.step.thing == put_on.thing]
 
 
 def _still_so(now: RunState, step: WorkStep) -> bool:
@@ -138,6 +136,6 @@ def hear_of_step(now: RunState, entry: LedgerEntry, news: StepNews) -> RunState:
 def _besides_bolt(now: RunState, step_id: str) -> frozenset[str]:
     """Ids of what stays done when one bolt is pulled again: all but its own joint's steps, and turning over where it held a sprocket."""
     joint = now.plan.by_id[step_id].step.joint
-    own = {one.step.id for one in now.plan.steps if one.step.joint == joint and one.step.does == "tighten"}
-    turns = {one.step.id for one in now.plan.steps if one.step.does == "turn_over"} if step_id in now.plan.touching else set()
+    own = {one.step.id for one in now.plan.doing("tighten") if one.step.joint == joint}
+    turns = {one.step.id for one in now.plan.doing("turn_over")} if step_id in now.plan.touching else set()
     return frozenset(now.plan.by_id.keys() - own - turns)

@@ -26,7 +26,6 @@ from gurvo_core.timing.job.show import (
 )
 from gurvo_core.timing.job.state import TimingState, begin
 from gurvo_core.timing.job.view import (
-    CamQuestion,
     LiftQuestion,
     SetupQuestion,
     TdcQuestion,
@@ -44,7 +43,7 @@ ROOM: Room[TimingState] = Room(
         Step(key="degree", title="Degree the cam", does="degree"),
     ),
     asks={"set_up_wheel": ask_setup, "find_tdc": ask_tdc, "degree": ask_cams},
-    questions=(SetupQuestion, WheelCheckQuestion, TdcQuestion, LiftQuestion, CamQuestion),
+    questions=(SetupQuestion, WheelCheckQuestion, TdcQuestion, LiftQuestion),
     facts=facts_of,
     loose_ends=loose_ends_of,
     holds=holds_of,

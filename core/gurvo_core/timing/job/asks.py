@@ -14,6 +14,7 @@ from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
+from gurvo_core.timing.job.kinds.cam_decision import CamQuestion, ways_on
 from gurvo_core.timing.job.kinds.piston_stop import StopQuestion
 from gurvo_core.timing.job.kinds.tdc_method import MethodQuestion
 from gurvo_core.timing.job.kinds.wheel_zero import ZeroQuestion
@@ -22,7 +23,6 @@ from gurvo_core.timing.job.state import TimingState
 from gurvo_core.timing.job.true_tdc import adopted_zero, find_tdc, half_pair, pairs_of, rests_on, tdc_basis
 from gurvo_core.timing.job.view import (
     CamFigures,
-    CamQuestion,
     LengthField,
     LiftQuestion,
     Option,
@@ -273,6 +273,7 @@ def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
         group=cam.name if _several(now) else "",
         waits=f"a decision about {about}",
         camshaft=cam.camshaft,
+        **ways_on(cam),
     )
 
 

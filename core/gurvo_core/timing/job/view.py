@@ -2,7 +2,6 @@
 
 __all__ = [
     "CamFigures",
-    "CamQuestion",
     "CrankAt",
     "EventFigure",
     "LengthField",
@@ -89,13 +88,6 @@ class LiftQuestion(Question):
     valve: Valve
     flank: Flank | Literal["top"]
     again: bool = Field(default=False, description="Whether it stays, to be answered at several places, until somebody goes on")
-
-
-class CamQuestion(Question):
-    """What is done about a camshaft."""
-
-    kind: Literal["cam_decision"] = "cam_decision"
-    camshaft: str
 
 
 class WheelLabel(View):

@@ -12,7 +12,7 @@ from gurvo_core.run.job.state import RunState
 
 def _check(now: RunState, body: OilChange, _facts: Facts) -> Iterator[Objection]:
     """It is due, and only the lead does without, saying why."""
-    due = any(one.step.does == "first_start" and one.step.id in now.done for one in now.plan.steps)
+    due = bool(now.did("first_start"))
     yield from need(due, "kind", "no oil change is due before the first start")
     yield from need(not now.oil_changed, "kind", "the early oil change is done or waived already")
     rule = "an early oil change carries the assembly lube away: only the lead waives it, with the reason"

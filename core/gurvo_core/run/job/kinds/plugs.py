@@ -30,7 +30,7 @@ TOPIC = Topic(
 
 def _check(now: RunState, body: Plugs, _facts: Facts) -> Iterator[Objection]:
     """Only where the run has no step for it, and it is another state than before."""
-    planned = any(one.step.does in ("plugs_out", "plugs_in") and one.step.id not in now.done for one in now.plan.steps)
+    planned = bool(now.has_still("plugs_out", "plugs_in"))
     yield from need(not planned, "kind", "the run of work has a step for it: do that")
     yield from need(body.out != now.plugs_out, "out", f"they are {'out' if now.plugs_out else 'in'} already")
 

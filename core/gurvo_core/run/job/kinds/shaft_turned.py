@@ -28,7 +28,7 @@ def _say(body: TurnedAlone) -> Words:
 def _doing_alone(now: RunState, body: TurnedAlone) -> Doing:
     """What a shaft turned by itself does: with nothing laid on it, it turns without the crank, whatever keeps that still."""
     wheels = now.document.drive.wheels_on(body.shaft)
-    laid = {one.step.loop for one in now.plan.steps_with("loop") if one.step.does == "lay" and one.step.id in now.done}
+    laid = {one.step.loop for one in now.did("lay") if one.step.loop}
     is_on = any(wheels & set(stage.wheel_ids) for stage in now.document.drive.stages if stage.id in laid)
     is_cam = any(cam.id == body.shaft for cam in now.document.camshafts)
     return "look" if is_cam and not is_on else "turn"
@@ -59,7 +59,7 @@ def _take(now: RunState, entry: LedgerEntry, body: TurnedAlone) -> RunState:
         now = replace(now, hard_stop=entry)
     wheels = now.document.drive.wheels_on(body.shaft)
     loops = {stage.id for stage in now.document.drive.stages if wheels & set(stage.wheel_ids)}
-    laid = [one.step.id for one in now.plan.steps if one.step.does == "lay" and one.step.loop in loops and one.step.id in now.done]
+    laid = [one.step.id for one in now.did("lay") if one.step.loop in loops]
     return needed_again(now, entry) if body.shaft in cranks or not laid else touched_again(now, entry, laid[-1])
 
 

@@ -41,7 +41,7 @@ def _check(now: RunState, body: VariantChosen, _facts: Facts) -> Iterator[Object
         return
     named = [option.id for option in group.options]
     yield from need(body.option in named, "option", f"choose one of {', '.join(named)}")
-    fitted = [one.step.id for one in now.plan.steps if one.step.does == "fit" and one.step.id in now.done]
+    fitted = [one.step.id for one in now.did("fit")]
     changes = now.options.get(body.group) not in (None, body.option)
     rule = "parts have been fitted for the other variant: the lead changes it, with the reason"
     yield from need(not (changes and fitted), "option", rule, "lead and reason")

@@ -1,18 +1,64 @@
 """What is done about a camshaft: left as it is, or adjusted (no moves = left)."""
 
-__all__ = ["KIND"]
+__all__ = ["KIND", "CamQuestion", "ways_on"]
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from typing import Any, Literal
 
 from gurvo_core.engine import EngineDocument
-from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, Words, need
+from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainAnswer, PlainQuestion, Topic, Words, need
 from gurvo_core.timing.job.cams import cam_basis, cams_of
 from gurvo_core.timing.job.entries import CamDecision
 from gurvo_core.timing.job.rules import SAME_SHOWN_DEG
 from gurvo_core.timing.job.state import CamWork, Placed, TimingState
 from gurvo_core.timing.job.stood import what_stood
 from gurvo_core.timing.job.take import with_cam
+from gurvo_core.timing.job.view import CamFigures
+
+TOPIC = Topic(
+    id="cam_decision",
+    title="What the cam says",
+    drawing="lobe",
+    meant="The cam as it was measured, beside its card: in, out, or not to be told with these gauges.",
+    by_hand=["If one reading does not fit the others, take that one again before anything is moved."],
+    goes_wrong=["A cam is moved by what was a reading's mistake. A whole tooth looks the same at every valve; a wrong lobe does not."],
+)
+REASON_FREE = ("in", "no limit known")  # verdicts on which a cam may be left without saying why
+
+
+class CamQuestion(PlainQuestion):
+    """What is done about a camshaft."""
+
+    kind: Literal["cam_decision"] = "cam_decision"
+    camshaft: str
+
+
+def ways_on(cam: CamFigures) -> dict[str, Any]:
+    """What a question about a measured cam offers: to leave it as it is, or one of the corrections that were worked out."""
+    if cam.verdict is None:
+        return {"answers": [], "said": "Take the readings of both flanks of every valve first."}
+    free = cam.verdict in REASON_FREE
+    decided = {"kind": "cam_decision", "camshaft": cam.camshaft, "advance_deg": cam.advance_deg, "rests_on": cam.rests_on.model_dump()}
+    leave = PlainAnswer(
+        title="Leave it",
+        detail=cam.advance_words,
+        entry={**decided, "moves": []},
+        words="reason",
+        asks="A reason, if you wish" if free else f"Why is it left? It is “{cam.verdict}”",
+        needs_words=not free,
+    )
+    moves = [
+        PlainAnswer(
+            title=offer.title,
+            detail=f"leaves {offer.residual}",
+            entry={**decided, "moves": [move.model_dump() for move in offer.moves]},
+            button="It is moved",
+            said=offer.order,
+        )
+        for offer in cam.offers
+    ]
+    return {"answers": [leave, *moves], "chosen": 0 if free or not moves else 1}
 
 
 def _say(body: CamDecision) -> Words:
@@ -43,7 +89,7 @@ def _check(now: TimingState, body: CamDecision, _facts: Facts) -> Iterator[Objec
     if body.moves:
         offered = [tuple(offer.moves) for offer in cam.offers]
         yield from need(body.moves in offered, "moves", "this is not one of the corrections offered; choose one of them")
-    elif cam.verdict not in ("in", "no limit known"):
+    elif cam.verdict not in REASON_FREE:
         yield from need(bool(body.reason), "reason", f"the cam is “{cam.verdict}”: say why it is left as it is")
 
 
@@ -67,6 +113,8 @@ def _completed(body: CamDecision, document: EngineDocument, before: Sequence[Led
 
 KIND: Kind[CamDecision, TimingState] = Kind(
     body=CamDecision,
+    question=CamQuestion,
+    topic=TOPIC,
     happening="cam decided",
     does="decide",
     words=_say,
