@@ -66,6 +66,7 @@ function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
   const { answers } = question;
   const [chosen, setChosen] = useState(question.chosen ?? 0);
   const [draft, change, forget] = useDraft(`${bench.engine.serial}.${question.key}`, { words: '' });
+  const [missed, setMissed] = useState(false); // whether somebody would have recorded without the words it needs
   const field = useRef<HTMLInputElement>(null);
   const one = answers[chosen] ?? answers[0];
   const isOnly = answers.length === 1;
@@ -75,7 +76,12 @@ function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
   }, [isOnly, one?.needs_words]);
   const isWhole = one !== undefined && (!one.needs_words || draft.words.trim() !== '');
   const record = async () => {
-    if (busy || !isWhole) return;
+    if (busy || !one) return;
+    if (!isWhole) {
+      setMissed(true);
+      field.current?.focus();
+      return;
+    }
     if ((await answer(one.needs_words ? draft.words : one.title, entryOf(one, draft.words))) !== 'refused') forget();
   };
   useKeys([
@@ -93,6 +99,7 @@ function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
             ref={field}
             label={say(one.asks || 'Why', voice)}
             value={draft.words}
+            error={missed && !isWhole ? 'Not without a few words: say them here.' : undefined}
             onChange={(event) => change({ words: event.currentTarget.value.slice(0, 300) })}
             onKeyDown={(event) => event.key === 'Enter' && void record()}
           />
@@ -100,7 +107,7 @@ function WithWords({ bench, question, voice, wrong, busy, answer }: Props) {
       )}
       <div className={input.foot}>
         <span className={input.grow}>{say(one?.said || question.said || '', voice)}</span>
-        <Button size="lg" onClick={record} loading={busy} disabled={!isWhole}>
+        <Button size="lg" onClick={record} loading={busy}>
           {one && say(one.button || one.title, voice)}
         </Button>
       </div>
