@@ -3,6 +3,7 @@
 import random
 import unittest
 from dataclasses import replace
+from unittest.mock import Mock
 
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
@@ -11,7 +12,8 @@ from gurvo_core.errors import AskFirst, CoreError
 from gurvo_core.lash.job.book import lash_book
 from gurvo_core.lash.job.kept import shims_taken
 from gurvo_core.lash.job.sheet import lash_sheet
-from gurvo_core.ledger import STOCK, Gauge
+from gurvo_core.lash.job.words import valve_called
+from gurvo_core.ledger import CLEAR, STOCK, Gauge
 from gurvo_core.reading import read_document
 from gurvo_core.walk import next_question
 from gurvo_core.work import HOUSE
@@ -20,6 +22,7 @@ from tests.engines import family_copy_with_run
 
 WALKS = settings(max_examples=8, phases=[Phase.explicit, Phase.reuse, Phase.generate])
 READY = {"kind": "lash_ready", "step": "lash", "way": "fewest", "gauge": "F1", "engine_is": "cold"}
+CALLED = ["cylinder 1 intake", "cylinder 2 exhaust, front", "cam"]
 STOP = {"kind": "lash_stop", "step": "lash", "stop": 1}
 
 
@@ -83,6 +86,17 @@ class ScrewTests(LashCase):
         view = next(one for one in self.build.state.lash.valves if one.valve == "intake")
         self.assertEqual((view.verdict, view.found_mm), ("in", 0.15))
 
+    def test_what_is_out_is_called_so_and_goes_back_to_its_stop_once_the_step_is_opened(self):
+        self.begin()
+        self.read("intake", "0.15")
+        body = {"kind": "lash_decided", "step": "lash", "valve": "cam|1|intake|", "reason": "hot climate"}
+        self.refused("cylinder 1 intake is out: only the lead accepts", body, AskFirst)
+        self.assertEqual([valve_called(one) for one in ("cam|1|intake|", "cam|2|exhaust|front", "cam")], CALLED)
+        self.read("intake", "0.08")
+        self.read("exhaust", "0.10")
+        self.build.enter("step_opened", step="lash", reason="a rocker was changed")
+        self.assertEqual((self.now.stop, self.now.ready, self.now.reads), ({}, {}, {}))
+
     def test_two_leaves_tell_more_than_one(self):
         self.begin()
         self.read("intake", "0.08", not_goes=mm("0.09"))
@@ -94,7 +108,7 @@ class ScrewTests(LashCase):
         self.read("exhaust", "0.10")
         self.assertNotIn("lash", self.build.folded.states["run"].done)
         body = {"kind": "lash_decided", "step": "lash", "valve": "cam|1|intake|", "reason": "hot climate"}
-        self.assertEqual(self.refused("only the lead accepts", body, AskFirst), "decision")
+        self.assertEqual(self.refused("cylinder 1 intake cannot be told: only the lead accepts", body, AskFirst), "decision")
         self.enter(body, by=LEAD, because="seen")
         self.assertIn("lash", self.build.folded.states["run"].done)
         said = [cell for paper in HOUSE.papers(self.build.folded) for table in paper.tables for row in table.rows for cell in row.cells]
@@ -237,6 +251,16 @@ class ShimTests(LashCase):
         self.enter(READY)
         self.build.enter("thing", thing="crank-pin", on=True, note="put on again")
         self.refused("turn", STOP)
+
+    def test_what_is_met_on_the_way_is_looked_for_up_to_the_stop_that_is_named(self):
+        self.enter(READY)
+        places = [stop.crank_deg for stop in self.build.state.lash.stops]
+        clear = Mock(crank_to=lambda place_deg: f"something is met before {place_deg:g}°")
+        self.assertEqual(len(set(places)), 2)
+        for stop, place_deg in enumerate(places, 1):
+            with self.assertRaises(AskFirst) as asked:
+                HOUSE.check(self.build.folded, HOUSE.read({**STOP, "stop": stop}, 2), {**self.build.known(), CLEAR: clear})
+            self.assertIn(f"met before {place_deg:g}°", str(asked.exception))
 
     def test_the_shim_that_is_in_is_asked_for_once(self):
         self.enter(READY)

@@ -141,6 +141,12 @@ class StopTests(unittest.TestCase):
             fewest_stops({keys(1)[0]: np.zeros(720, dtype=bool)})
         self.assertIn("cylinder 1 exhaust may be set at no crank angle", str(refused.exception).lower())
 
+    def test_a_window_over_the_end_of_the_cycle_is_one_window(self):
+        """By hand: from 690 to 9 degrees the middle is at 710."""
+        allowed = np.zeros(720, dtype=bool)
+        allowed[690:], allowed[:10], allowed[300:315] = True, True, True
+        self.assertEqual([angle for angle, _ in fewest_stops({keys(1)[0]: allowed}, begin_deg=200.0)], [710.0])
+
     def test_thirty_two_valves(self):
         """Property: twin lobes of a V8 are all reached, in no more stops than the usual table has."""
         found = stops_for(family("brae-v8"), "fewest")
@@ -213,6 +219,12 @@ class ShimTests(unittest.TestCase):
         one = Measured(valve="a", shim_mm=2.40, lash_mm=0.9, wanted_mm=0.2, limits_mm=(0.15, 0.25))
         plan = plan_shims([one], {}, self.MADE)
         self.assertEqual((plan.shims[0].is_in, plan.shims[0].shim_mm), (False, 2.40))
+
+    def test_of_several_that_bring_it_in_the_one_nearest_the_middle_is_bought(self):
+        """By hand: 0.30 over 2.40 becomes 0.25, 0.20 or 0.15; 0.20 is wanted."""
+        one = Measured(valve="a", shim_mm=2.40, lash_mm=0.30, wanted_mm=0.2, limits_mm=(0.15, 0.25))
+        plan = plan_shims([one], {}, [2.45, 2.50, 2.55])
+        self.assertEqual((plan.shims[0].shim_mm, round(plan.shims[0].lash_mm, 9)), (2.50, 0.2))
 
     def test_what_is_in_stays(self):
         """Property: where every lash is in, nothing is moved."""
