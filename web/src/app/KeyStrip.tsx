@@ -30,13 +30,15 @@ export function KeyStrip({ actions, help, asked }: KeyStripProps) {
   return (
     <>
       <footer className={classes.strip}>
-        {actions
-          .filter((action) => !action.quiet)
-          .map((action) => (
-            <span key={action.label}>
-              <b>{shown(action)}</b> {action.label}
-            </span>
-          ))}
+        <div className={classes.keys}>
+          {actions
+            .filter((action) => !action.quiet)
+            .map((action) => (
+              <span key={action.label}>
+                <b>{shown(action)}</b> {action.label}
+              </span>
+            ))}
+        </div>
         <button type="button" className={classes.all} onClick={() => setAll(true)}>
           <b>?</b> {label}
         </button>
