@@ -1,16 +1,22 @@
 /** Who else builds here: each with a role, a first password, and a PIN for the bench. */
-import { Button, NativeSelect, PasswordInput, TextInput } from '@mantine/core';
+import { Button, PasswordInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { usePerson } from '../app/session';
 import { peopleQuery, usePeopleChanges } from '../shop/api';
-import { ROLES } from '../shop/roles';
+import { PersonFields } from '../shop/PersonFields';
 import { Asked } from './Asked';
 import classes from './First.module.css';
 import type { AskedOf } from './FirstRun';
 
-const NOBODY = { username: '', name: '', role: 'builder' as Schemas['PersonIn']['role'], password: '', pin: '' };
+const NOBODY: Schemas['PersonIn'] & { pin: string } = {
+  username: '',
+  name: '',
+  role: 'builder',
+  password: '',
+  pin: '',
+};
 
 export function BuildersAsked({ way, onDone }: AskedOf) {
   const { person } = usePerson();
@@ -54,27 +60,7 @@ export function BuildersAsked({ way, onDone }: AskedOf) {
         </ul>
       )}
       <div className={classes.two}>
-        <TextInput
-          label="Name on tape and paper"
-          autoComplete="off"
-          value={typed.name}
-          error={wrong('name')}
-          onChange={(event) => change({ name: event.currentTarget.value })}
-        />
-        <TextInput
-          label="Sign-in name"
-          autoComplete="off"
-          value={typed.username}
-          error={wrong('username')}
-          onChange={(event) => change({ username: event.currentTarget.value })}
-        />
-        <PasswordInput
-          label="First password"
-          autoComplete="new-password"
-          value={typed.password}
-          error={wrong('password')}
-          onChange={(event) => change({ password: event.currentTarget.value })}
-        />
+        <PersonFields {...{ typed, change, wrong }} />
         <PasswordInput
           label="PIN, if wanted"
           autoComplete="off"
@@ -82,12 +68,6 @@ export function BuildersAsked({ way, onDone }: AskedOf) {
           value={typed.pin}
           error={wrong('pin')}
           onChange={(event) => change({ pin: event.currentTarget.value })}
-        />
-        <NativeSelect
-          label="Role"
-          data={ROLES}
-          value={typed.role}
-          onChange={(event) => change({ role: event.currentTarget.value as typeof typed.role })}
         />
         <Button variant="default" mt="auto" disabled={!isTyped} onClick={() => void add()}>
           Add, and another one

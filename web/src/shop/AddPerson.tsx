@@ -1,11 +1,11 @@
 /** Adds a person: two names, a role, a first password. What was typed stays until it is taken. */
-import { Button, NativeSelect, PasswordInput, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
 import type { Schemas } from '../api/client';
 import classes from '../app/Page.module.css';
 import type { usePeopleChanges } from './api';
 import own from './People.module.css';
-import { ROLES } from './roles';
+import { PersonFields } from './PersonFields';
 
 const EMPTY: Schemas['PersonIn'] = { username: '', name: '', role: 'builder', password: '' };
 
@@ -20,33 +20,7 @@ export function AddPerson({ changes }: { changes: ReturnType<typeof usePeopleCha
   return (
     <form className={`${classes.sheet} ${own.add}`} onSubmit={submit} aria-label="Add a person">
       <h2 className={own.heading}>Add a person</h2>
-      <TextInput
-        label="Sign-in name"
-        autoComplete="off"
-        value={typed.username}
-        error={wrong('username')}
-        onChange={(event) => change({ username: event.currentTarget.value })}
-      />
-      <TextInput
-        label="Name on tape and paper"
-        autoComplete="off"
-        value={typed.name}
-        error={wrong('name')}
-        onChange={(event) => change({ name: event.currentTarget.value })}
-      />
-      <NativeSelect
-        label="Role"
-        data={ROLES}
-        value={typed.role}
-        onChange={(event) => change({ role: event.currentTarget.value as Schemas['PersonIn']['role'] })}
-      />
-      <PasswordInput
-        label="First password"
-        autoComplete="new-password"
-        value={typed.password}
-        error={wrong('password')}
-        onChange={(event) => change({ password: event.currentTarget.value })}
-      />
+      <PersonFields {...{ typed, change, wrong }} />
       <Button type="submit" disabled={!typed.username || !typed.name || !typed.password}>
         Add
       </Button>
