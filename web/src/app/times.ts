@@ -4,7 +4,7 @@ const HOUR = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digi
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 const DATE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
-const MOMENT = new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeStyle: 'medium' });
+const MOMENT = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' });
 
 const isToday = (at: Date) => at.toDateString() === new Date().toDateString();
 
@@ -14,7 +14,7 @@ export const sayHour = (at: string) => HOUR.format(new Date(at));
 /** A day and its year: 26 Nov 2026. */
 export const sayDate = (at: string) => DATE.format(new Date(at));
 
-/** A moment to the second: 26/11/2026, 14:05:09. */
+/** A moment to the second: 26 Nov 2026, 14:05:09; no figure alone says which is the month. */
 export const sayMoment = (at: string) => MOMENT.format(new Date(at));
 
 /** The hour, and the day where it was not today. */
