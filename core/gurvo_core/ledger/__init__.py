@@ -83,10 +83,10 @@ __all__ = [
     "told_shafts",
 ]
 
+from gurvo_core.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.changed import changed
 from gurvo_core.ledger.entry import GAUGE_UNIT, LENGTH_GAUGES, WHEELS, WRENCHES, Basis, Body, Gauge, LedgerEntry, Strike
 from gurvo_core.ledger.fold import Folded, apply, find_kind, fold
-from gurvo_core.ledger.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.paper import Judged, Paper, PaperDot, PaperRow, PaperTable, WordOfPaper
 from gurvo_core.ledger.plain import PlainAnswer, PlainQuestion, decisions
 from gurvo_core.ledger.proof import CAM_PROOFS, CAMS_DEGREED, DRIVE_TOUCHED, PROOF_TO_COME, CamProof

@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Any
 
 from gurvo_core.engine import EngineDocument, KitPart, Need, WorkStep
+from gurvo_core.kept import kept_with
 from gurvo_core.run.looks import position_of
 
 ELSEWHERE = ("set_up_wheel", "find_tdc", "degree")  # seen to by the rooms of their crafts
@@ -49,27 +50,15 @@ class Plan:
     document: EngineDocument
     steps: tuple[PlanStep, ...]
 
+    @kept_with
     def doing(self, *does: str) -> tuple[PlanStep, ...]:
         """The steps that do any of these."""
-        found = self._doing.get(does)
-        if found is None:
-            found = self._doing[does] = tuple(one for one in self.steps if one.step.does in does)
-        return found
+        return tuple(one for one in self.steps if one.step.does in does)
 
-    @cached_property
-    def _doing(self) -> dict[tuple[str, ...], tuple[PlanStep, ...]]:
-        return {}
-
+    @kept_with
     def steps_with(self, *names: str) -> tuple[PlanStep, ...]:
         """The steps of which a document says any of these; most are few, and looked for after every entry."""
-        found = self._with.get(names)
-        if found is None:
-            found = self._with[names] = tuple(one for one in self.steps if any(getattr(one.step, name) for name in names))
-        return found
-
-    @cached_property
-    def _with(self) -> dict[tuple[str, ...], tuple[PlanStep, ...]]:
-        return {}
+        return tuple(one for one in self.steps if any(getattr(one.step, name) for name in names))
 
     @cached_property
     def by_id(self) -> Mapping[str, PlanStep]:
@@ -84,7 +73,7 @@ class Plan:
     @cached_property
     def of_joint(self) -> Mapping[str, tuple[WorkStep, ...]]:
         """The steps that fit or tighten each joint."""
-        own = _grouped(("joint", "fit", "tighten"), self.steps)
+        own = _grouped("joint", self.doing("fit", "tighten"))
         # the fasteners of one joint may hold another as well
         for joint in self.document.joints:
             for held in joint.also_clamps:
@@ -94,7 +83,7 @@ class Plan:
     @cached_property
     def of_loop(self) -> Mapping[str, tuple[WorkStep, ...]]:
         """The steps that lay or tension each loop."""
-        return _grouped(("loop", *DRIVE), self.steps)
+        return _grouped("loop", self.doing(*DRIVE))
 
     @cached_property
     def _positions(self) -> Mapping[str, str | None]:
@@ -179,20 +168,15 @@ class Plan:
         """Ids of the steps of which nothing more is asked once they are done: no signature, no stops."""
         return frozenset(one.step.id for one in self.steps if not one.step.hold_point and one.step.does != "turn_over")
 
-    @cached_property
-    def _below(self) -> dict[str, frozenset[str]]:
-        return {}
-
+    @kept_with
     def below(self, step_id: str) -> frozenset[str]:
         """Ids of everything that must be done before a step, over however many others; worked out once for each."""
-        if step_id not in self._below:
-            found, waiting = set[str](), [step_id]
-            while waiting:
-                more = self.by_id[waiting.pop()].needs & self.by_id.keys()
-                waiting += more - found
-                found |= more
-            self._below[step_id] = frozenset(found)
-        return self._below[step_id]
+        found, waiting = set[str](), [step_id]
+        while waiting:
+            more = self.by_id[waiting.pop()].needs & self.by_id.keys()
+            waiting += more - found
+            found |= more
+        return frozenset(found)
 
     def nearest(self, missing: Sequence[str]) -> tuple[str, ...]:
         """Of several steps that are waited for, those that wait for none of the others: what is next, not all that lies behind it."""
@@ -223,11 +207,10 @@ def plan_of(document: EngineDocument, options: frozenset[str] = frozenset(), *, 
     return Plan(document=document, steps=tuple(_planned(document, steps, stage, at) for at, (stage, _) in enumerate(listed)))
 
 
-def _grouped(which: tuple[str, ...], steps: tuple[PlanStep, ...]) -> dict[str, tuple[WorkStep, ...]]:
-    """Steps of some sorts by what they name."""
-    key, *does = which
+def _grouped(key: str, steps: tuple[PlanStep, ...]) -> dict[str, tuple[WorkStep, ...]]:
+    """Steps by what they name under a key."""
     found: dict[str, tuple[WorkStep, ...]] = {}
-    for step in (one.step for one in steps if one.step.does in does):
+    for step in (one.step for one in steps):
         name = getattr(step, key)
         if name:
             found[name] = (*found.get(name, ()), step)

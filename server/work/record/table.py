@@ -6,6 +6,7 @@ from itertools import chain
 from typing import Any
 
 from django.http import Http404
+from pydantic import BaseModel
 
 from gurvo_core.ledger import Gauge, LedgerEntry, Strike
 from gurvo_core.timing.job.entries import LiftReading, TdcReading
@@ -55,17 +56,28 @@ def csv_of(rows: Iterable[Iterable[Any]]) -> Iterator[str]:
 
 def tables_of(engine: Engine) -> list[TableOut]:
     """Return the rooms' own tables of an engine; one in which nothing stands yet is left out."""
-    house, folded = bridge.HOUSE, bridge.ledger_of(engine).folded
-    counted = {name: len(house.rows(folded, name)) for name in house.tables}
-    return [TableOut(name=name, title=table.title, rows=counted[name]) for name, (_, table) in house.tables.items() if counted[name]]
+    return [TableOut(name=name, title=bridge.HOUSE.tables[name][1].title, rows=len(rows)) for name, rows in _standing(engine)]
+
+
+def tables_csv(engine: Engine) -> Iterator[tuple[str, Iterator[str]]]:
+    """Yield the same as CSV, each with its name."""
+    return ((name, _as_table(name, rows)) for name, rows in _standing(engine))
 
 
 def table_csv(engine: Engine, name: str) -> Iterator[str]:
     """Return one of the rooms' own tables: every row that stands. Raises Http404 where no room has one of that name."""
     if name not in bridge.HOUSE.tables:
         raise Http404
+    return _as_table(name, bridge.HOUSE.rows(bridge.ledger_of(engine).folded, name))
+
+
+def _standing(engine: Engine) -> Iterator[tuple[str, list[BaseModel]]]:
+    folded = bridge.ledger_of(engine).folded
+    return ((name, rows) for name in bridge.HOUSE.tables if (rows := bridge.HOUSE.rows(folded, name)))
+
+
+def _as_table(name: str, rows: Iterable[BaseModel]) -> Iterator[str]:
     heads = list(bridge.HOUSE.tables[name][1].row.model_fields)
-    rows = bridge.HOUSE.rows(bridge.ledger_of(engine).folded, name)
     return csv_of(chain([heads], ([getattr(row, head) for head in heads] for row in rows)))
 
 

@@ -14,7 +14,7 @@ from work.pictures import picture_file
 from work.record.in_one_file import as_html
 from work.record.open_record import as_json
 from work.record.paper import as_pdf
-from work.record.table import as_csv, table_csv, tables_of
+from work.record.table import as_csv, tables_csv
 
 
 def as_zip(engine: Engine) -> bytes:
@@ -26,8 +26,8 @@ def as_zip(engine: Engine) -> bytes:
         packed.writestr(f"{serial}/record.pdf", as_pdf(engine))
         packed.writestr(f"{serial}/record.html", as_html(engine))
         packed.writestr(f"{serial}/readings.csv", "".join(as_csv(engine)))
-        for table in tables_of(engine):
-            packed.writestr(f"{serial}/{table.name}.csv", "".join(table_csv(engine, table.name)))
+        for name, lines in tables_csv(engine):
+            packed.writestr(f"{serial}/{name}.csv", "".join(lines))
         packed.writestr(f"{serial}/verify.html", render_to_string("work/verify.html", {"engine": engine, "shop": letterhead()}))
         for digest in sorted(taken):
             file = picture_file(digest)

@@ -6,11 +6,11 @@ from datetime import UTC, datetime
 from types import SimpleNamespace
 from uuid import UUID
 
+from gurvo_core.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.chain import START, content_of, digest_of, misfit, record_misfit, short
 from gurvo_core.ledger.changed import changed
 from gurvo_core.ledger.entry import LedgerEntry, Strike
 from gurvo_core.ledger.fold import apply, fold
-from gurvo_core.ledger.kept import Beside, kept_last, kept_with
 from gurvo_core.ledger.room import STEPS_DONE, Facts, may_be_done
 from gurvo_core.ledger.versions import upcast
 from tests.engines import quern_4

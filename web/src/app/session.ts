@@ -1,5 +1,4 @@
 /** Who is signed in and how he likes to see things. */
-
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { askAgain, isNow } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';

@@ -1,5 +1,4 @@
 /** Reads and changes of families; the one place that knows their cache keys. */
-
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { askAgain } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';

@@ -1,5 +1,4 @@
 /** The first run's own questions to the server. */
-
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { askAgain, isNow } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';

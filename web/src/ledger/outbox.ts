@@ -5,6 +5,7 @@
  */
 import { type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
+import { askAgain, isNow } from '../api/again';
 import { ApiProblem, client, unwrap } from '../api/client';
 import { sessionQuery } from '../app/api';
 import { madeId } from '../app/ids';
@@ -103,9 +104,8 @@ async function send(waiting: Unsent, queries: QueryClient): Promise<void> {
   await forget(id);
   await changed();
   // a look that began before this entry must not end after it; what stands beside the bench has this entry in its key, and would never be asked again
-  await queries.cancelQueries({ queryKey, exact: true });
   // last, so that nothing slow lies between what is seen and what follows from it
-  queries.setQueryData(queryKey, (now) => (now && bench && now.entries > bench.entries ? now : bench));
+  isNow(queries, queryKey, (now) => (now && bench && now.entries > bench.entries ? now : bench));
 }
 
 /** Sends one; whether the next may follow. */
@@ -120,7 +120,7 @@ async function sendOne(item: Unsent, queries: QueryClient): Promise<boolean> {
       // what the server itself says is wrong with it is shown; a door in front of it says nothing of use
       const said = problem && problem.code !== '' && !otherPerson ? problem.message : '';
       await mark(item, { unanswered: true, said });
-      if (otherPerson) await queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+      if (otherPerson) await askAgain(queries, { queryKey: sessionQuery.queryKey });
       return false;
     }
     const { message: sentence, field, wayOut } = problem;

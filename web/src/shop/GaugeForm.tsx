@@ -1,5 +1,4 @@
 /** A gauge as the lead enters it. */
-
 import { Button, Modal, NativeSelect, TextInput } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';

@@ -1,5 +1,4 @@
 /** One gauge: tried against another today, and what it was used on, for the day it is found out of true. */
-
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';

@@ -1,5 +1,4 @@
 /** What the shop is called on papers that are handed over, and by whose clock they are dated. */
-
 import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';

@@ -1,5 +1,4 @@
 /** Parts that come in sizes: what lies there, what engines have taken, what is free. Whoever counts the shelf types what lies there. */
-
 import { Button, Table, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from '@tanstack/react-router';

@@ -1,5 +1,4 @@
 /** Reads of the shop; the one place that knows their cache keys. */
-
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { askAgain, isNow } from '../api/again';

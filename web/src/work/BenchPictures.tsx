@@ -1,5 +1,4 @@
 /** Every picture of an engine: small ones by step, one large with what is drawn on it, walked by keys, beside how the step should look. */
-
 import { Button, UnstyledButton } from '@mantine/core';
 import { useDocumentTitle } from '@mantine/hooks';
 import { useQuery, useQueryClient } from '@tanstack/react-query';

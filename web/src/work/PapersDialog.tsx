@@ -28,11 +28,8 @@ const PAPERS = [
       ['labels.pdf?small=true', 'Small labels', 'the same, one a page for a roll'],
     ],
   },
-  {
-    title: 'Tables',
-    papers: [['readings.csv', 'Readings of the wheel', 'CSV']],
-  },
 ] as const;
+const READINGS = ['readings.csv', 'Readings of the wheel', 'CSV'] as const;
 
 interface PapersDialogProps {
   engine: Schemas['EngineHead'];
@@ -49,14 +46,15 @@ export function PapersDialog({ engine, entries, opened, onClose }: PapersDialogP
   const own = tables.map(
     (one) => [`${one.name}.csv`, one.title, `CSV, ${one.rows} row${one.rows > 1 ? 's' : ''}`] as const,
   );
+  const groups = [...PAPERS, { title: 'Tables', papers: [READINGS, ...own] }];
   return (
     <Modal opened={opened} onClose={onClose} title={`Papers of ${engine.serial}`} size="lg">
       <div className={classes.papers}>
-        {PAPERS.map(({ title, papers }) => (
+        {groups.map(({ title, papers }) => (
           <section key={title}>
             <h3>{title}</h3>
             <ul>
-              {[...papers, ...(title === 'Tables' ? own : [])].map(([file, name, about]) => (
+              {papers.map(([file, name, about]) => (
                 <li key={file}>
                   {isRecord(file) ? (
                     <PrintRecord {...{ serial: engine.serial, entries, file, name }} />

@@ -1,5 +1,4 @@
 /** Reads of the Floor and of what an engine hands over; the one place that knows their cache keys. */
-
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import { askAgain } from '../api/again';
 import { client, type Schemas, unwrap } from '../api/client';

@@ -1,5 +1,4 @@
 /** Handing a draft in: what changes against the family's newest revision, why, and that engines stay on theirs. */
-
 import { Button, Modal, TextInput } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';

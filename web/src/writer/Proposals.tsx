@@ -1,5 +1,4 @@
 /** What was found at the bench, beside the draft: the topmost is taken or left by one key, each by its button. */
-
 import { UnstyledButton } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { isNow } from '../api/again';

@@ -1,5 +1,4 @@
 /** Reads and changes of drafts; the one place that knows their cache keys. */
-
 import { keepPreviousData, queryOptions, useQueryClient } from '@tanstack/react-query';
 import { askAgain } from '../api/again';
 import { ApiProblem, client, type Schemas, unwrap } from '../api/client';

@@ -1,5 +1,4 @@
 /** Begins a draft and goes to it; what was wrong where it could not. */
-
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from '@tanstack/react-router';
 import { useState } from 'react';

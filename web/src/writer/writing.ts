@@ -1,6 +1,7 @@
 /** Writing a draft: one edit at a time goes out, what is refused stays where it was typed and says why. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
+import { askAgain } from '../api/again';
 import { ApiProblem, type Schemas } from '../api/client';
 import {
   type Draft,
@@ -59,7 +60,7 @@ export function useWriting(draft: Draft): Writing {
       } catch (error) {
         setTrouble(troubleOf(error));
         if (error instanceof ApiProblem && error.code === 'meanwhile')
-          await queries.invalidateQueries({ queryKey: draftQuery(draft.id).queryKey, exact: true });
+          await askAgain(queries, { queryKey: draftQuery(draft.id).queryKey, exact: true });
         return null;
       }
     });

@@ -2,7 +2,7 @@
 
 ``entries`` what is entered, ``kinds`` a file for each of them: how it is said, what is refused, what it does; ``rules`` and ``take`` what
 they share. ``book`` a document's valves as they are set, ``state`` what stands, ``asks`` what is asked, ``show`` loose ends and view,
-``sheet`` what shims would give, ``lines`` all of it as a table, ``kept`` what is taken from stock.
+``sheet`` what shims would give, ``kept`` what is taken from stock.
 """
 
 __all__ = ["ROOM", "LashState"]
@@ -10,8 +10,7 @@ __all__ = ["ROOM", "LashState"]
 from gurvo_core.lash.job.asks import ask_lash
 from gurvo_core.lash.job.came_to import came_to
 from gurvo_core.lash.job.kinds import KINDS
-from gurvo_core.lash.job.lines import LashLine, lash_lines
-from gurvo_core.lash.job.paper import papers_of
+from gurvo_core.lash.job.paper import LashLine, lash_lines, papers_of
 from gurvo_core.lash.job.show import facts_of, loose_ends_of, says_of, tells_of, view_of
 from gurvo_core.lash.job.state import LashState, begin_lash
 from gurvo_core.lash.job.take import hear_of_step, news_of

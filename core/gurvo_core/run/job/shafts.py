@@ -11,7 +11,7 @@ from gurvo_core.engine.document import CYCLE_DEG
 from gurvo_core.ledger import LedgerEntry, ShaftsTold, ShaftTold
 from gurvo_core.motion.told import place_of
 from gurvo_core.run.job.entries import ShaftAt, ShaftSeen, TurnedAlone
-from gurvo_core.run.job.lay import held_by
+from gurvo_core.run.job.lay import held_by, laid_loops
 from gurvo_core.run.job.state import RunState
 from gurvo_core.scene import Stands
 from gurvo_core.scene.asked import part_id
@@ -84,9 +84,8 @@ def shafts_of(now: RunState, stands: Mapping[str, Stands]) -> ShaftsTold:
 
 def laid_of(now: RunState) -> frozenset[str]:
     """Return the loops that are on; gears that no step lays mesh as soon as their shafts are in."""
-    lays = [one.step for one in now.plan.doing("lay") if one.step.loop]
-    meshed = {stage.id for stage in now.document.drive.stages if stage.kind == "gears"} - {step.loop for step in lays}
-    return frozenset(meshed | {step.loop for step in lays if step.loop and step.id in now.done})
+    gears = {stage.id for stage in now.document.drive.stages if stage.kind == "gears"}
+    return laid_loops(now) | (gears - {one.step.loop for one in now.plan.doing("lay")})
 
 
 def _still(now: RunState) -> frozenset[str]:

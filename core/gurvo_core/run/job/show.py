@@ -317,8 +317,7 @@ def reach_of(now: RunState, facts: Facts) -> Iterator[Reach]:
     next_one = next((one for one in _open_steps(now, facts.get(DONE_ELSEWHERE)) if not list(unmet(now, one, facts))), None)
     if next_one is not None and next_one.step.way in ("back", "either"):
         yield Reach(way=f"{'back' if next_one.step.way == 'back' else 'either way, gently'}, for “{next_one.title}” alone")
-    laid = [one.step.loop for one in now.did("lay")]
-    if now.parked and now.plan.steps and not laid:
+    if now.parked and now.plan.steps and not now.did("lay"):
         name = next((one.name for one in now.document.timing_positions if one.id == now.parked), now.parked)
         yield Reach(how_far=f"no further than where it is parked: {name}")
 

@@ -77,7 +77,7 @@ def whole_steps(now: RunState, done_elsewhere: frozenset[str] | None) -> frozens
     open_again = {name for name, one in done.items() if one.is_not_good or (name in plan.hold_points and not one.signed)}
     return frozenset(
         (done.keys() & plan.by_id.keys()) - open_again
-        | {name for does in done_elsewhere or () for name in (one.step.id for one in plan.doing(does)) if name not in done}
+        | {one.step.id for one in plan.doing(*(done_elsewhere or ())) if one.step.id not in done}
     )
 
 

@@ -14,7 +14,7 @@ from gurvo_core.motion.frames import slider_of
 from gurvo_core.sentence import AGAINST, RUNNING, length
 from gurvo_core.timing import DegreeWheel, Side, in_words, tdc_dwell_half_width_deg, wheel_figure
 from gurvo_core.timing.job.cams import cams_of
-from gurvo_core.timing.job.kinds.cam_decision import CamQuestion, ways_on
+from gurvo_core.timing.job.kinds.cam_decision import CamQuestion, answers_about
 from gurvo_core.timing.job.kinds.piston_stop import StopQuestion
 from gurvo_core.timing.job.kinds.tdc_method import MethodQuestion
 from gurvo_core.timing.job.kinds.wheel_zero import ZeroQuestion
@@ -263,7 +263,7 @@ def _several(now: TimingState) -> bool:
 
 def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
     name = cam.name if _several(now) else "The cam"
-    about = cam.name if _several(now) else "the cam"
+    about, answers = cam.name if _several(now) else "the cam", answers_about(cam)
     return CamQuestion(
         key=f"cam:{cam.camshaft}",
         title=f"Decide, {cam.name}" if _several(now) else "Decide",
@@ -273,7 +273,10 @@ def _cam_question(now: TimingState, cam: CamFigures) -> CamQuestion:
         group=cam.name if _several(now) else "",
         waits=f"a decision about {about}",
         camshaft=cam.camshaft,
-        **ways_on(cam),
+        answers=answers,
+        said="" if answers else "Take the readings of both flanks of every valve first.",
+        # one that may not stay as it is without a reason is moved, where that can be
+        chosen=1 if len(answers) > 1 and answers[0].needs_words else 0,
     )
 
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from gurvo_core.ledger import Doing, Facts, Kind, LedgerEntry, Objection, Words, met_on_the_way, need
 from gurvo_core.run.job.entries import TurnedAlone
-from gurvo_core.run.job.lay import held_by
+from gurvo_core.run.job.lay import held_by, laid_loops
 from gurvo_core.run.job.named import named_today
 from gurvo_core.run.job.rules import check_at
 from gurvo_core.run.job.shafts import clock_values, turned_to
@@ -28,7 +28,7 @@ def _say(body: TurnedAlone) -> Words:
 def _doing_alone(now: RunState, body: TurnedAlone) -> Doing:
     """What a shaft turned by itself does: with nothing laid on it, it turns without the crank, whatever keeps that still."""
     wheels = now.document.drive.wheels_on(body.shaft)
-    laid = {one.step.loop for one in now.did("lay") if one.step.loop}
+    laid = laid_loops(now)
     is_on = any(wheels & set(stage.wheel_ids) for stage in now.document.drive.stages if stage.id in laid)
     is_cam = any(cam.id == body.shaft for cam in now.document.camshafts)
     return "look" if is_cam and not is_on else "turn"

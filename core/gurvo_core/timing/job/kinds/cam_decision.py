@@ -1,10 +1,10 @@
 """What is done about a camshaft: left as it is, or adjusted (no moves = left)."""
 
-__all__ = ["KIND", "CamQuestion", "ways_on"]
+__all__ = ["KIND", "CamQuestion", "answers_about"]
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import Any, Literal
+from typing import Literal
 
 from gurvo_core.engine import EngineDocument
 from gurvo_core.ledger import Facts, Kind, LedgerEntry, Objection, PlainAnswer, PlainQuestion, Topic, Words, need
@@ -34,10 +34,10 @@ class CamQuestion(PlainQuestion):
     camshaft: str
 
 
-def ways_on(cam: CamFigures) -> dict[str, Any]:
-    """What a question about a measured cam offers: to leave it as it is, or one of the corrections that were worked out."""
+def answers_about(cam: CamFigures) -> list[PlainAnswer]:
+    """Return what may be done about a cam: leave it, or one of the corrections that were worked out; nothing before it is measured."""
     if cam.verdict is None:
-        return {"answers": [], "said": "Take the readings of both flanks of every valve first."}
+        return []
     free = cam.verdict in REASON_FREE
     decided = {"kind": "cam_decision", "camshaft": cam.camshaft, "advance_deg": cam.advance_deg, "rests_on": cam.rests_on.model_dump()}
     leave = PlainAnswer(
@@ -58,7 +58,7 @@ def ways_on(cam: CamFigures) -> dict[str, Any]:
         )
         for offer in cam.offers
     ]
-    return {"answers": [leave, *moves], "chosen": 0 if free or not moves else 1}
+    return [leave, *moves]
 
 
 def _say(body: CamDecision) -> Words:
